@@ -1,0 +1,57 @@
+import { type HeldReason, judgeRow, scanRecords } from '@upper-field/core/table'
+import { type ProjectedContact, projectRow } from '@upper-field/core/tidy'
+
+
+import { type BatchRow, type BatchSettings, settingsOf } from '../projection/rowCells'
+
+export interface ReadRow {
+  readonly row: number
+  readonly text: string
+  readonly own: ProjectedContact
+}
+
+export interface HeldBytes {
+  readonly row: number
+  readonly reason: HeldReason
+  readonly bytes: Buffer
+}
+
+export interface ReadPiece {
+  readonly read: readonly ReadRow[]
+  readonly held: readonly HeldBytes[]
+  /** Bytes that were used up; the rest is part of a row whose end has not arrived. */
+  readonly consumed: number
+  /** Number of the row after the last one. */
+  readonly nextRow: number
+}
+
+/**
+ * Reads the rows in a piece of a batch's file. Rows are numbered as they stand in the file, from 1, headings and
+ * blank rows counted, so that a row is found again in a spreadsheet.
+ */
+export function readPiece(bytes: Buffer, batch: BatchRow, { firstRow, isLast }: { firstRow: number; isLast: boolean }): ReadPiece {
+  const settings = settingsOf(batch)
+  const decode = decoderFor(settings)
+  const shape = { ...settings.dialect, columns: batch.headings.length }
+  const { records, consumed } = scanRecords(bytes, { delimiter: batch.delimiter, isLast })
+  const read: ReadRow[] = []
+  const held: HeldBytes[] = []
+  let row = firstRow
+  for (const { start, end, problem } of records) {
+    const number = row++
+    if (number === 1 && batch.hasHeadings) continue
+    const judged = judgeRow(decode(bytes, start, end), problem, shape)
+    if (judged.status === 'held') held.push({ row: number, reason: judged.reason, bytes: Buffer.from(bytes.subarray(start, end)) })
+    if (judged.status === 'read') read.push({ row: number, text: judged.text, own: projectRow(judged.cells, settings) })
+  }
+  return { read, held, consumed, nextRow: row }
+}
+
+type Decode = (bytes: Buffer, start: number, end: number) => string
+
+function decoderFor({ dialect }: BatchSettings): Decode {
+  if (dialect.encoding === 'utf-8') return (bytes, start, end) => bytes.toString('utf8', start, end)
+  const decoder = new TextDecoder(dialect.encoding)
+  return (bytes, start, end) => decoder.decode(bytes.subarray(start, end))
+}
+

@@ -1,0 +1,67 @@
+import type { Filter, FilterField } from '@upper-field/core/split'
+import { type SQL, sql } from 'drizzle-orm'
+
+const COLUMN: Partial<Record<FilterField, string>> = {
+  batch: 'batch_id',
+  country: 'country',
+  verdict: 'verdict',
+  line: 'line_type',
+  status: 'line_status',
+  lane: 'lane',
+  reason: 'lane_reason',
+}
+
+/** Which contacts can be reached now: the Fill step of the terrace. */
+export const REACHABLE = '((is_readable and not is_dead) or is_filled)'
+
+/** What each riser of the terrace counts, as a condition on contacts and on their cube alike. */
+const FELL: Record<string, string> = {
+  'nothing-readable': 'not is_readable',
+  joined: 'is_readable and is_joined',
+  'out-of-service': 'is_readable and not is_joined and is_dead',
+  filled: 'not is_joined and is_filled',
+  parked: `not is_joined and ${REACHABLE} and lane = 'parked'`,
+  'not-sent': `not is_joined and ${REACHABLE} and lane <> 'parked' and not is_sent`,
+}
+
+const IS: Record<string, string> = {
+  joined: 'has_joined',
+  shared: 'is_shared',
+  'no-mobile': "line_type <> 'mobile'",
+  checked: "known_from = 'register'",
+}
+
+/** Names of the same facts in the table itself, where the cube has a column of its own. */
+const inTable = (condition: string): string => condition.replaceAll('is_joined', '(joined_into is not null)').replaceAll('has_joined', '(joined > 0)')
+
+/**
+ * The piles of a filter as SQL conditions. All values are parameters; a pile that does not exist matches nothing.
+ * Contacts that were joined to another are left out unless they are asked for.
+ */
+export function pileConditions({ piles }: Filter, place: 'table' | 'cube'): SQL[] {
+  const raw = (condition: string) => sql.raw(place === 'table' ? inTable(condition) : condition)
+  const conditions: SQL[] = []
+  if (!piles.fell?.some((riser) => riser === 'joined' || riser === 'nothing-readable')) conditions.push(raw('not is_joined'))
+  for (const [field, values] of Object.entries(piles) as [FilterField, readonly string[]][]) {
+    if (values.length === 0) continue
+    const column = COLUMN[field]
+    if (column) {
+      conditions.push(sql`${sql.raw(column)}::text = any(${sql.param(values.map(storedValue))}::text[])`)
+      continue
+    }
+    const named = values.map((value) => (field === 'fell' ? FELL : IS)[value] ?? 'false')
+    conditions.push(raw(`(${named.map((one) => `(${one})`).join(' or ')})`))
+  }
+  return conditions
+}
+
+const storedValue = (value: string): string => (value === 'none' ? '' : value)
+
+/** Free words: each must stand somewhere in name, company, number or e-mail. */
+export function wordConditions({ words }: Filter): SQL[] {
+  return words
+    .toLowerCase()
+    .split(/\s+/)
+    .filter((word) => word !== '')
+    .map((word) => sql`search like ${`%${word.replace(/[\\%_]/g, '\\$&')}%`}`)
+}

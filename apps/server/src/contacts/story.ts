@@ -1,0 +1,120 @@
+import type { ContactStory, StoryFact } from '@upper-field/contract'
+import { describeLine } from '@upper-field/core/check'
+import type { LineType, NumberLabel } from '@upper-field/core/phone'
+import { type StoryEntry, tellStory } from '@upper-field/core/story'
+import { type Field, splitCells } from '@upper-field/core/table'
+import { eq, sql } from 'drizzle-orm'
+import type { Db } from '../db/database'
+import { batches, rows } from '../db/schema'
+import { notFound } from '../http/problem'
+import { factsOfNumbers } from '../projection/facts'
+import { type BatchRow, projectStored, settingsOf } from '../projection/rowCells'
+import { asLine, type ContactRecord } from './page'
+import { attemptEntries, checkEntries, fillEntries, joinEntries, sentEntries } from './storyEntries'
+
+type Entry = StoryEntry<StoryFact>
+
+/** Everything known about one contact, derived from what is stored: the row, and each thing that happened to it. */
+export async function storyOf(db: Db, contactId: number): Promise<ContactStory> {
+  const record = await findContact(db, contactId)
+  const [batch] = await db.select().from(batches).where(eq(batches.id, record.batch_id))
+  if (!batch) throw notFound('contact')
+  const text = await rowText(db, record.batch_id, record.row)
+  const numbers = await numbersOf(db, contactId, record.list_id)
+  const e164s = numbers.map(({ e164 }) => e164)
+  const contact = asLine(record)
+  const placed: Entry = { at: new Date().toISOString(), what: { kind: 'placed', lane: contact.lane, reason: contact.laneReason } }
+  const shared = numbers.filter(({ isShared }) => isShared).map(({ e164, holders }): Entry => ({ at: placed.at, what: { kind: 'shared-line', e164, holders } }))
+  return {
+    contact,
+    row: rowAsItStood(text, batch),
+    rowIsHere: true,
+    values: valuesOf(record),
+    numbers: numbers.map(({ holders: _, ...number }) => number),
+    emails: await emailsOf(db, contactId),
+    story: [
+      ...tellStory<StoryFact>(
+        readEntries(text, batch, record),
+        await joinEntries(db, contactId),
+        await checkEntries(db, e164s, record.list_id),
+        await attemptEntries(db, contactId),
+        await fillEntries(db, contactId),
+        shared,
+        [placed],
+        await sentEntries(db, contactId),
+      ),
+    ],
+  }
+}
+
+async function findContact(db: Db, contactId: number): Promise<ContactRecord> {
+  const found = await db.execute<ContactRecord>(sql`
+    select c.* from contacts c join batches b on b.id = c.batch_id and b.state = 'ready' where c.id = ${contactId}`)
+  const record = found.rows[0]
+  if (!record) throw notFound('contact')
+  return record
+}
+
+async function rowText(db: Db, batchId: string, row: number): Promise<string> {
+  const [found] = await db.select({ text: rows.text }).from(rows).where(sql`${rows.batchId} = ${batchId} and ${rows.row} = ${row}`)
+  return found?.text ?? ''
+}
+
+function rowAsItStood(text: string, batch: BatchRow): ContactStory['row'] {
+  const cells = splitCells(text, batch.delimiter)
+  return batch.headings.map((heading, i) => ({ heading, cell: cells[i] ?? '', field: (batch.mapping[i] ?? null) as Field | null }))
+}
+
+function valuesOf(record: ContactRecord): Record<string, string> {
+  const names = ['full_name', 'company', 'title', 'city', 'region', 'postal_code', 'country', 'domain', 'profile']
+  return Object.fromEntries(names.map((name) => [name.replace('_', '-'), String(record[name] ?? '')]).filter(([, value]) => value !== ''))
+}
+
+function readEntries(text: string, batch: BatchRow, record: ContactRecord): Entry[] {
+  const at = batch.createdAt.toISOString()
+  const { readings } = projectStored(text, settingsOf(batch))
+  const cells = readings.map(({ column, raw, reading }): Entry => ({
+    at,
+    what: {
+      kind: 'read',
+      column: batch.headings[column] ?? '',
+      raw,
+      reading: { ...reading, numbers: [...reading.numbers], repairs: [...reading.repairs] },
+    },
+  }))
+  return [{ at, what: { kind: 'brought-in', row: record.row, batch: batch.name } }, ...cells.filter(isWorthTelling)]
+}
+
+const isWorthTelling = ({ what }: Entry): boolean => what.kind === 'read' && what.reading.verdict !== 'empty'
+
+type NumberOfContact = ContactStory['numbers'][number] & { readonly holders: number }
+
+async function numbersOf(db: Db, contactId: number, listId: string): Promise<NumberOfContact[]> {
+  const found = await db.execute<{ e164: string; extension: string | null; label: string | null; line_type: string; is_valid: boolean; origin: string; holders: string }>(sql`
+    select n.*, (select count(distinct coalesce(c.joined_into, c.id)) from contact_numbers o join contacts c on c.id = o.contact_id
+                 where o.e164 = n.e164 and o.list_id = ${listId}) as holders
+    from contact_numbers n where n.contact_id = ${contactId} order by n.position`)
+  const facts = await factsOfNumbers(db, found.rows.map(({ e164 }) => e164))
+  return found.rows.map((row) => {
+    const line = describeLine({ e164: row.e164, valid: row.is_valid, lineType: row.line_type as LineType }, facts.get(row.e164))
+    return {
+      e164: row.e164,
+      extension: row.extension,
+      label: row.label as NumberLabel | null,
+      valid: row.is_valid,
+      lineType: line.lineType,
+      status: line.status,
+      knownFrom: line.knownFrom,
+      origin: row.origin as 'row' | 'join' | 'fill',
+      isShared: Number(row.holders) > 1,
+      holders: Number(row.holders),
+    }
+  })
+}
+
+async function emailsOf(db: Db, contactId: number): Promise<ContactStory['emails']> {
+  const found = await db.execute<ContactStory['emails'][number]>(
+    sql`select address, kind from contact_emails where contact_id = ${contactId} order by position`,
+  )
+  return found.rows
+}

@@ -1,0 +1,89 @@
+import type { StoryFact } from '@upper-field/contract'
+import type { StoryEntry } from '@upper-field/core/story'
+import { sql } from 'drizzle-orm'
+import type { Db } from '../db/database'
+
+type Entries = Promise<StoryEntry<StoryFact>[]>
+type Kind<K extends StoryFact['kind']> = Extract<StoryFact, { kind: K }>
+
+const instant = (value: unknown): string => new Date(value as string).toISOString()
+
+/** Joins of this contact, also those that were undone. */
+export async function joinEntries(db: Db, contactId: number): Entries {
+  const { rows } = await db.execute<Record<string, unknown>>(sql`
+    select j.*, o.row as other_row, o.full_name as other_name, b.name as other_batch, j.survivor_id = ${contactId} as is_survivor
+    from joins j
+    join contacts o on o.id = case when j.survivor_id = ${contactId} then j.member_id else j.survivor_id end
+    join batches b on b.id = o.batch_id
+    where j.survivor_id = ${contactId} or j.member_id = ${contactId} order by j.id`)
+  return rows.flatMap((row) => {
+    const other = { otherRow: Number(row.other_row), otherBatch: String(row.other_batch) }
+    const joined: Kind<'joined'> = {
+      kind: 'joined',
+      joinId: row.undone_at === null ? Number(row.id) : 0,
+      ...other,
+      otherName: String(row.other_name),
+      by: row.key_kind as 'number' | 'email',
+      key: String(row.key),
+      isSurvivor: row.is_survivor === true,
+    }
+    const apart: Kind<'taken-apart'> = { kind: 'taken-apart', ...other }
+    const entries: StoryEntry<StoryFact>[] = [{ at: instant(row.made_at), what: joined }]
+    return row.undone_at === null ? entries : [...entries, { at: instant(row.undone_at), what: apart }]
+  })
+}
+
+/** What the register has answered about this contact's numbers, asked by any list; the cost where this list paid. */
+export async function checkEntries(db: Db, e164s: readonly string[], listId: string): Entries {
+  if (e164s.length === 0) return []
+  const { rows } = await db.execute<Record<string, unknown>>(sql`
+    select c.*, case when j.list_id = ${listId} then c.cost else 0 end as our_cost
+    from line_checks c join jobs j on j.id = c.job_id
+    where c.e164 = any(${sql.param(e164s)}::text[]) and c.answered_at is not null order by c.answered_at`)
+  return rows.map((row) => ({
+    at: instant(row.answered_at),
+    what: {
+      kind: 'checked',
+      e164: String(row.e164),
+      lineType: row.line_type as Kind<'checked'>['lineType'],
+      status: row.status as Kind<'checked'>['status'],
+      carrier: row.carrier as string | null,
+      cost: Number(row.our_cost ?? 0),
+    },
+  }))
+}
+
+/** Which providers were asked about the contact, what they gave, and what it cost. */
+export async function attemptEntries(db: Db, contactId: number): Entries {
+  const { rows } = await db.execute<Record<string, unknown>>(sql`
+    select a.*, coalesce((select sum(amount) from charges c where c.job_id = a.job_id and c.provider = a.provider and c.contact_id = a.contact_id), 0) as cost,
+      (select json_agg(json_build_object('e164', d.e164, 'outcome', d.outcome) order by d.position) from candidates d where d.attempt_id = a.id) as given
+    from attempts a where a.contact_id = ${contactId} order by a.asked_at`)
+  return rows.map((row) => ({
+    at: instant(row.answered_at ?? row.asked_at),
+    what: {
+      kind: 'asked',
+      provider: String(row.provider),
+      state: String(row.state),
+      cost: Number(row.cost),
+      candidates: (row.given as Kind<'asked'>['candidates'] | null) ?? [],
+    },
+  }))
+}
+
+export async function fillEntries(db: Db, contactId: number): Entries {
+  const { rows } = await db.execute<Record<string, unknown>>(
+    sql`select * from fills where contact_id = ${contactId} and undone_at is null order by made_at`,
+  )
+  return rows.map((row) => ({ at: instant(row.made_at), what: { kind: 'filled', provider: String(row.provider), e164: String(row.e164) } }))
+}
+
+export async function sentEntries(db: Db, contactId: number): Entries {
+  const { rows } = await db.execute<Record<string, unknown>>(sql`
+    select e.* from edition_members m join editions e on e.id = m.edition_id
+    where m.contact_id = ${contactId} and e.state = 'ready' order by e.created_at`)
+  return rows.map((row) => ({
+    at: instant(row.created_at),
+    what: { kind: 'sent', destination: String(row.destination), fileName: String(row.file_name) },
+  }))
+}

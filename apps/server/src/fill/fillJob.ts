@@ -1,0 +1,129 @@
+import { findProvider, mostCost, nextAct } from '@upper-field/core/fill'
+import { and, eq, sql } from 'drizzle-orm'
+import { transaction } from '../db/database'
+import { attempts, fillRuns } from '../db/schema'
+import { type JobHandler, JobProblem, type StepOutcome } from '../jobs/runner'
+import { type JobRow, saveJob } from '../jobs/store'
+import { countContacts } from '../projection/cube'
+import type { Services } from '../services'
+import { askProvider } from './askProvider'
+import { reserve } from './budget'
+import { type AttemptRow, endAttempt, settleAnswer } from './settleAttempt'
+import { askableBy, providersOf, readWanting, type WantingContact } from './wanting'
+
+/** Contacts worked on in one step, and how many of them at the same time. */
+const STEP = 40
+const AT_ONCE = 8
+/** Seconds between looks for late answers; a callback brings the job back at once. */
+const LOOK = 1
+
+type Run = typeof fillRuns.$inferSelect
+
+/** Asks providers in turn for the contacts of a fill run. Late answers are waited for without holding a worker. */
+export const fillJob: JobHandler = {
+  async step(services, job): Promise<StepOutcome> {
+    const [run] = await services.db.select().from(fillRuns).where(eq(fillRuns.jobId, job.id))
+    if (!run) throw new JobProblem('run-gone')
+    await settleWaiting(services, run)
+    const open = await openSearches(services, run)
+    await inParallel(open, (contact) => advance(services, run, contact))
+    return report(services, job, run, open.length)
+  },
+
+  async ended({ pool }, job) {
+    await transaction(pool, (tx) => countContacts(tx, job.listId))
+  },
+}
+
+/** Answers that have come, and attempts whose answer is overdue or was cut off by a crash. */
+async function settleWaiting(services: Services, run: Run): Promise<void> {
+  const waiting = await services.db.select().from(attempts).where(and(eq(attempts.jobId, run.jobId), eq(attempts.state, 'waiting')))
+  const contacts = new Map((await contactsOf(services, waiting.map(({ contactId }) => contactId))).map((contact) => [contact.id, contact]))
+  await inParallel(waiting, async (attempt) => {
+    const contact = contacts.get(attempt.contactId)
+    if (!contact) return endAttempt(services, attempt, 'failed')
+    if (attempt.answer) return settleAnswer(services, attempt, attempt.answer, { checksLines: run.checksLines, country: contact.country })
+    if (attempt.deadline === null) return ask(services, run, contact, attempt)
+    if (attempt.deadline.getTime() < services.now()) return endAttempt(services, attempt, 'late')
+  })
+}
+
+const contactsOf = (services: Services, ids: readonly number[]): Promise<WantingContact[]> =>
+  readWanting(services.db, sql`id = any(${sql.param(ids)}::bigint[])`)
+
+const openSearches = (services: Services, run: Run): Promise<WantingContact[]> =>
+  readWanting(services.db, sql`id in (select contact_id from fill_searches where job_id = ${run.jobId} and state = 'open' order by contact_id limit ${STEP})`)
+
+/** One move for one contact: ask the next provider, or end the search. */
+async function advance(services: Services, run: Run, contact: WantingContact): Promise<void> {
+  const made = await services.db.select().from(attempts).where(and(eq(attempts.jobId, run.jobId), eq(attempts.contactId, contact.id)))
+  const act = nextAct(askableBy(providersOf(run.order), contact), made.map(({ provider, state }) => ({ provider, state: state as 'waiting' })))
+  if (act.act === 'wait') return setSearch(services, run, contact, 'waiting')
+  if (act.act === 'end') return setSearch(services, run, contact, act.outcome)
+  const attempt = await openAttempt(services, run, contact, act.provider)
+  if (attempt) await ask(services, run, contact, attempt)
+}
+
+async function setSearch(services: Services, run: Run, contact: WantingContact, state: string): Promise<void> {
+  await services.db.execute(sql`update fill_searches set state = ${state} where job_id = ${run.jobId} and contact_id = ${contact.id}`)
+}
+
+/** Sets the money aside and notes the attempt, both or neither; null where the budget does not allow it. */
+async function openAttempt(services: Services, run: Run, contact: WantingContact, providerId: string): Promise<AttemptRow | null> {
+  const provider = findProvider(providerId)
+  if (!provider) return null
+  const reserved = mostCost(provider, { checksLines: run.checksLines })
+  return transaction(services.pool, async (tx) => {
+    if (!(await reserve(tx, run.jobId, reserved))) {
+      await tx.execute(sql`update fill_searches set state = 'budget' where job_id = ${run.jobId} and contact_id = ${contact.id}`)
+      return null
+    }
+    const [attempt] = await tx
+      .insert(attempts)
+      .values({ jobId: run.jobId, listId: run.listId, contactId: contact.id, provider: providerId, state: 'waiting', reserved, askedAt: new Date(services.now()) })
+      .returning()
+    return attempt ?? null
+  })
+}
+
+async function ask(services: Services, run: Run, contact: WantingContact, attempt: AttemptRow): Promise<void> {
+  const provider = findProvider(attempt.provider)
+  if (!provider) return endAttempt(services, attempt, 'failed')
+  try {
+    const asked = await askProvider(services, provider, contact, attempt.id)
+    if (asked.status === 'answered') {
+      return await settleAnswer(services, attempt, asked.candidates, { checksLines: run.checksLines, country: contact.country })
+    }
+    const deadline = new Date(services.now() + services.config.lateAnswerSeconds * 1000)
+    await services.db.update(attempts).set({ deadline }).where(eq(attempts.id, attempt.id))
+    await setSearch(services, run, contact, 'waiting')
+  } catch (error) {
+    if (!(error instanceof JobProblem) || error.code !== 'provider-failed') throw error
+    await endAttempt(services, attempt, 'failed')
+  }
+}
+
+async function report(services: Services, job: JobRow, run: Run, worked: number): Promise<StepOutcome> {
+  const { rows } = await services.db.execute<Record<string, string>>(sql`
+    select count(*) filter (where state = 'open') as open, count(*) filter (where state = 'waiting') as waiting,
+      count(*) filter (where state = 'found') as found, count(*) filter (where state = 'budget') as budget, count(*) as all
+    from fill_searches where job_id = ${run.jobId}`)
+  const n = (name: string) => Number(rows[0]?.[name] ?? 0)
+  const [now] = await services.db.select().from(fillRuns).where(eq(fillRuns.jobId, run.jobId))
+  const result = { found: n('found'), waiting: n('waiting'), leftByBudget: n('budget'), spent: now?.spent ?? 0 }
+  const isDone = n('open') === 0 && n('waiting') === 0
+  await transaction(services.pool, async (tx) => {
+    if (isDone || worked === 0) await countContacts(tx, job.listId)
+    await saveJob(tx, job.id, { phase: 'asking', done: n('all') - n('open') - n('waiting'), result, problem: n('budget') > 0 ? 'budget-reached' : null })
+  })
+  if (isDone) return { next: 'done' }
+  return n('open') > 0 ? { next: 'step' } : { next: 'later', seconds: LOOK }
+}
+
+async function inParallel<T>(items: readonly T[], work: (item: T) => Promise<void>): Promise<void> {
+  for (let start = 0; start < items.length; start += AT_ONCE) {
+    const settled = await Promise.allSettled(items.slice(start, start + AT_ONCE).map(work))
+    const failed = settled.find((one) => one.status === 'rejected')
+    if (failed) throw failed.reason
+  }
+}

@@ -1,0 +1,119 @@
+import { costOfAnswer, findProvider, judgeCandidate, type CandidateJudgement } from '@upper-field/core/fill'
+import { needsCheck } from '@upper-field/core/check'
+import { readPhoneCell } from '@upper-field/core/phone'
+import { eq, sql } from 'drizzle-orm'
+import { costOfRegister, openRegister, type RegisterAnswer } from '../check/register'
+import { storeAnswers } from '../check/storeAnswers'
+import { type Db, transaction } from '../db/database'
+import { attempts, candidates, charges, fills } from '../db/schema'
+import { factsOfNumbers } from '../projection/facts'
+import { refreshContacts } from '../projection/refresh'
+import type { Services } from '../services'
+import { reportAccepted, type Candidates } from './askProvider'
+import { settleReserve } from './budget'
+
+export type AttemptRow = typeof attempts.$inferSelect
+
+interface Judged {
+  readonly raw: string
+  readonly score: number
+  readonly judgement: CandidateJudgement | { readonly outcome: 'set-aside'; readonly reason: 'later-than-first'; readonly e164: string | null }
+  readonly bought: RegisterAnswer | null
+}
+
+/**
+ * Reads, checks and judges the candidates of one answer and books what they cost, in one transaction. Repeating it
+ * after a crash asks the register the same question under the same key and books nothing twice.
+ */
+export async function settleAnswer(services: Services, attempt: AttemptRow, answer: Candidates, { checksLines, country }: { checksLines: boolean; country: string }): Promise<void> {
+  const provider = findProvider(attempt.provider)
+  if (!provider) return
+  const judged = await judgeAll(services, attempt, answer.slice(0, provider.mostCandidates), { checksLines, country })
+  const accepted = judged.find(({ judgement }) => judgement.outcome === 'accepted')
+  const acceptedNumber = accepted?.judgement.e164 ?? null
+  if (acceptedNumber) await reportAccepted(services, provider, attempt.id)
+  const at = new Date(services.now())
+  await transaction(services.pool, async (tx, client) => {
+    const [open] = await tx.select().from(attempts).where(eq(attempts.id, attempt.id)).for('update')
+    if (open?.state !== 'waiting') return
+    const bought = judged.flatMap((one) => one.bought ?? [])
+    await storeAnswers(tx, bought, { listId: attempt.listId, jobId: attempt.jobId, contactId: attempt.contactId, reason: 'line check of a candidate', at })
+    if (judged.length > 0) await tx.insert(candidates).values(judged.map(asCandidate(attempt.id)))
+    const cost = costOfAnswer(provider, { candidates: answer.length, accepted: acceptedNumber !== null })
+    if (cost > 0) {
+      await tx
+        .insert(charges)
+        .values({ listId: attempt.listId, jobId: attempt.jobId, provider: provider.id, subject: String(attempt.contactId), contactId: attempt.contactId, amount: cost, reason: `per ${provider.charge.per}`, at })
+        .onConflictDoNothing()
+    }
+    const spent = cost + bought.reduce((sum, one) => sum + costOfRegister(one), 0)
+    await settleReserve(tx, attempt.jobId, { reserved: attempt.reserved, spent })
+    const state = acceptedNumber ? 'accepted' : judged.length > 0 ? 'set-aside' : 'nothing'
+    await tx.update(attempts).set({ state, answeredAt: attempt.answeredAt ?? at, reserved: 0 }).where(eq(attempts.id, attempt.id))
+    await setSearch(tx, attempt, acceptedNumber ? 'found' : 'open')
+    if (!acceptedNumber) return
+    await tx.insert(fills).values({ listId: attempt.listId, contactId: attempt.contactId, attemptId: attempt.id, provider: provider.id, e164: acceptedNumber, madeAt: at })
+    await refreshContacts(tx, client, [attempt.contactId])
+  })
+}
+
+const asCandidate = (attemptId: string) => (one: Judged, position: number) => ({
+  attemptId,
+  position,
+  raw: one.raw,
+  score: Math.round(one.score),
+  e164: one.judgement.e164,
+  outcome: one.judgement.outcome === 'accepted' ? 'accepted' : one.judgement.reason,
+})
+
+/** Ends an attempt that brought no answer and gives back what was set aside for it. */
+export async function endAttempt(services: Services, attempt: AttemptRow, state: 'failed' | 'late'): Promise<void> {
+  await transaction(services.pool, async (tx) => {
+    const [open] = await tx.select().from(attempts).where(eq(attempts.id, attempt.id)).for('update')
+    if (open?.state !== 'waiting') return
+    await settleReserve(tx, attempt.jobId, { reserved: attempt.reserved, spent: 0 })
+    await tx.update(attempts).set({ state, reserved: 0, answeredAt: new Date(services.now()) }).where(eq(attempts.id, attempt.id))
+    await setSearch(tx, attempt, 'open')
+  })
+}
+
+const setSearch = (tx: Db, attempt: AttemptRow, state: string) =>
+  tx.execute(sql`update fill_searches set state = ${state} where job_id = ${attempt.jobId} and contact_id = ${attempt.contactId}`)
+
+/** Candidates in their order of score; once one is accepted the others are not checked any more. */
+async function judgeAll(services: Services, attempt: AttemptRow, answer: Candidates, how: { checksLines: boolean; country: string }): Promise<Judged[]> {
+  const known = await knownNumbers(services.db, attempt.contactId)
+  const judged: Judged[] = []
+  for (const { number, score } of [...answer].sort((a, b) => b.score - a.score)) {
+    const reading = readPhoneCell(number, { country: how.country || null })
+    const e164 = reading.numbers.find(({ valid }) => valid)?.e164 ?? null
+    if (judged.some(({ judgement }) => judgement.outcome === 'accepted')) {
+      judged.push({ raw: number, score, judgement: { outcome: 'set-aside', reason: 'later-than-first', e164 }, bought: null })
+      continue
+    }
+    const first = judgeCandidate({ reading, register: null, known })
+    if (first.outcome === 'set-aside' || !how.checksLines || !e164) {
+      judged.push({ raw: number, score, judgement: first, bought: null })
+      continue
+    }
+    const checked = await checkLine(services, e164, attempt.id)
+    judged.push({ raw: number, score, judgement: judgeCandidate({ reading, register: checked.line, known }), bought: checked.bought })
+  }
+  return judged
+}
+
+async function knownNumbers(db: Db, contactId: number): Promise<string[]> {
+  const { rows } = await db.execute<{ e164: string }>(sql`select e164 from contact_numbers where contact_id = ${contactId}`)
+  return rows.map(({ e164 }) => e164)
+}
+
+/** The register's word on a number: what is known and fresh, else asked for. */
+async function checkLine(services: Services, e164: string, attemptId: string) {
+  const facts = (await factsOfNumbers(services.db, [e164])).get(e164)
+  if (facts?.lineType && !needsCheck(facts, services.now())) {
+    return { line: { lineType: facts.lineType, isOutOfService: facts.status === 'out-of-service' }, bought: null }
+  }
+  const register = await openRegister(services)
+  const answer = await register.askOne(e164, `${attemptId}:${e164}`)
+  return { line: { lineType: answer.lineType, isOutOfService: answer.status === 'out-of-service' }, bought: answer }
+}

@@ -1,0 +1,57 @@
+import { type Askable, findProvider, inputFor, mostCost, type ProviderTerms } from '@upper-field/core/fill'
+import type { FillEstimate } from '@upper-field/contract'
+import { type SQL, sql } from 'drizzle-orm'
+import type { Db } from '../db/database'
+import { Problem } from '../http/problem'
+
+/** Contacts without a mobile that stand for themselves. A number that may be either counts as one until checked. */
+export const WANTING: SQL = sql.raw(`joined_into is null and not exists (
+  select 1 from contact_numbers n left join numbers f on f.e164 = n.e164
+  where n.contact_id = contacts.id and n.is_valid and coalesce(f.status, '') <> 'out-of-service'
+    and coalesce(nullif(f.line_type, 'unknown'), n.line_type) in ('mobile', 'fixed-or-mobile'))
+  and exists (select 1 from batches b where b.id = contacts.batch_id and b.state = 'ready')`)
+
+export interface WantingContact extends Askable {
+  readonly id: number
+  readonly country: string
+}
+
+/** The providers of a plan, in its order. Throws a problem where one is not known. */
+export function providersOf(order: readonly string[]): ProviderTerms[] {
+  return [...new Set(order)].map((id) => {
+    const provider = findProvider(id)
+    if (!provider) throw new Problem(422, 'unknown-provider', `There is no provider "${id}".`)
+    return provider
+  })
+}
+
+export const askableBy = (providers: readonly ProviderTerms[], contact: Askable): string[] =>
+  providers.filter((provider) => inputFor(provider, contact) !== null).map(({ id }) => id)
+
+/** Contacts of a list by id, with what a provider can be told about them. */
+export async function readWanting(tx: Db, condition: SQL): Promise<WantingContact[]> {
+  const { rows } = await tx.execute<Record<string, string | null>>(
+    sql`select id, full_name, company, domain, profile, email, country from contacts where ${condition} order by id`,
+  )
+  return rows.map((row) => ({
+    id: Number(row.id),
+    fullName: row.full_name ?? '',
+    company: row.company ?? '',
+    domain: row.domain ?? '',
+    profile: row.profile ?? '',
+    email: row.email ?? '',
+    country: row.country ?? '',
+  }))
+}
+
+/** Who wants a mobile, whom each provider can be asked about, and the most that can cost. */
+export async function estimateFill(tx: Db, listId: string, order: readonly string[], checksLines: boolean): Promise<FillEstimate> {
+  const providers = providersOf(order)
+  const wanting = await readWanting(tx, sql`list_id = ${listId} and ${WANTING}`)
+  const askable = providers.map((provider) => ({ provider: provider.id, askable: wanting.filter((contact) => inputFor(provider, contact)).length }))
+  const most = wanting.reduce(
+    (sum, contact) => sum + providers.filter((provider) => inputFor(provider, contact)).reduce((all, provider) => all + mostCost(provider, { checksLines }), 0),
+    0,
+  )
+  return { wanting: wanting.length, providers: askable, most }
+}

@@ -1,0 +1,16 @@
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { serveStatic } from '@hono/node-server/serve-static'
+import type { Hono } from 'hono'
+
+/** The built web client. Every address that is no file is a view of it. */
+export function webRoutes(app: Hono, folder: string | null): void {
+  if (folder === null) return
+  const page = readFileSync(join(folder, 'index.html'), 'utf8')
+  app.use('/assets/*', async (c, next) => {
+    await next()
+    c.header('cache-control', 'public, max-age=31536000, immutable')
+  })
+  app.use('/*', serveStatic({ root: folder, index: '' }))
+  app.get('*', (c) => c.html(page, 200, { 'cache-control': 'no-cache' }))
+}

@@ -1,0 +1,55 @@
+import type { Hono } from 'hono'
+import { streamSSE } from 'hono/streaming'
+import { transaction } from '../db/database'
+import { serve } from '../http/serve'
+import type { Services } from '../services'
+import type { JobEvents } from './events'
+import { asJob, findJob, latestJobs, resumeJob, stopJob } from './store'
+
+const HEARTBEAT = 20_000
+
+export function jobRoutes(app: Hono, services: Services, events: JobEvents): void {
+  serve(app, services, 'readJobs', async ({ params }) => (await latestJobs(services.db, params.listId)).map(asJob))
+
+  serve(app, services, 'stopJob', async ({ params }) => asJob(await transaction(services.pool, (tx) => stopJob(tx, params.jobId))))
+
+  serve(app, services, 'resumeJob', async ({ params }) => asJob(await transaction(services.pool, (tx) => resumeJob(tx, params.jobId))))
+
+  serve(app, services, 'watch', async ({ c }) =>
+    streamSSE(c, async (stream) => {
+      const waiting = new Set<string>()
+      let wake = () => {}
+      const off = events.on((jobId) => {
+        waiting.add(jobId)
+        wake()
+      })
+      stream.onAbort(() => {
+        off()
+        wake()
+      })
+      await stream.writeSSE({ event: 'ready', data: '{}' })
+      while (!stream.aborted) {
+        if (waiting.size === 0) await sleepUntil(HEARTBEAT, (resume) => (wake = resume))
+        const ids = [...waiting]
+        waiting.clear()
+        for (const id of ids) {
+          const job = await findJob(services.db, id).catch(() => null)
+          if (job) await stream.writeSSE({ event: 'job', data: JSON.stringify(asJob(job)) })
+        }
+        if (ids.length === 0) await stream.writeSSE({ event: 'beat', data: '{}' })
+        // One look at a time: a fast job must not flood the browser.
+        await stream.sleep(150)
+      }
+    }),
+  )
+}
+
+function sleepUntil(milliseconds: number, give: (resume: () => void) => void): Promise<void> {
+  return new Promise((resolve) => {
+    const timer = setTimeout(resolve, milliseconds)
+    give(() => {
+      clearTimeout(timer)
+      resolve()
+    })
+  })
+}

@@ -1,0 +1,135 @@
+import type { JobKind } from '@upper-field/contract'
+import { inArray } from 'drizzle-orm'
+import { Logger, parseCronItems, type Runner, run } from 'graphile-worker'
+import type { PoolClient } from 'pg'
+import { jobs } from '../db/schema'
+import { logError } from '../http/problem'
+import type { Services } from '../services'
+import { enqueue, findJob, type JobRow, saveJob } from './store'
+
+/** What a step leaves behind: more steps at once, a later look, or the end. */
+export type StepOutcome = { readonly next: 'step' } | { readonly next: 'later'; readonly seconds: number } | { readonly next: 'done' }
+
+/** Work of one kind, in steps that can be repeated safely: each saves its progress in its own transaction. */
+export interface JobHandler {
+  step(services: Services, job: JobRow): Promise<StepOutcome>
+  /** Called once when the job was stopped or has failed. */
+  ended?(services: Services, job: JobRow, state: 'stopped' | 'failed'): Promise<void>
+}
+
+/** An expected end before the work is done; the code is shown to people. */
+export class JobProblem extends Error {
+  constructor(readonly code: string) {
+    super(code)
+  }
+}
+
+export type JobHandlers = Readonly<Record<JobKind, JobHandler>>
+
+/** How often jobs are looked for whose runner died, in milliseconds. */
+const SWEEP = 3000
+
+/** Starts taking jobs from the queue. Several runners, on several machines, share the work. */
+export async function startRunner(services: Services, handlers: JobHandlers): Promise<{ stop(): Promise<void> }> {
+  const runner: Runner = await run({
+    pgPool: services.pool,
+    concurrency: 4,
+    pollInterval: 1000,
+    noHandleSignals: true,
+    parsedCronItems: parseCronItems([]),
+    logger: quietLogger(),
+    taskList: { work: async (payload) => workOn(services, handlers, (payload as { jobId: string }).jobId) },
+  })
+  const sweeper = setInterval(() => void sweep(services).catch((error) => logError('sweep', error)), SWEEP)
+  await sweep(services)
+  return {
+    stop: async () => {
+      clearInterval(sweeper)
+      await runner.stop().catch(() => {})
+    },
+  }
+}
+
+/**
+ * A job is held by a lock that PostgreSQL drops when the runner's connection dies. A job that claims to be running
+ * while nobody holds its lock was cut off: it goes back into the queue.
+ */
+async function sweep({ db, pool }: Services): Promise<void> {
+  const open = await db.select({ id: jobs.id }).from(jobs).where(inArray(jobs.state, ['running', 'queued', 'stopping']))
+  for (const { id } of open) {
+    const client = await pool.connect()
+    try {
+      if (await tryLock(client, id)) {
+        await unlock(client, id)
+        await enqueue(db, id)
+      }
+    } finally {
+      client.release()
+    }
+  }
+}
+
+async function tryLock(client: PoolClient, jobId: string): Promise<boolean> {
+  const { rows } = await client.query<{ locked: boolean }>('select pg_try_advisory_lock(hashtextextended($1, 7412)) as locked', [jobId])
+  return rows[0]?.locked ?? false
+}
+
+const unlock = (client: PoolClient, jobId: string) => client.query('select pg_advisory_unlock(hashtextextended($1, 7412))', [jobId])
+
+async function workOn(services: Services, handlers: JobHandlers, jobId: string): Promise<void> {
+  const client = await services.pool.connect()
+  let broken: Error | undefined
+  try {
+    if (!(await tryLock(client, jobId))) return
+    try {
+      await runSteps(services, handlers, jobId)
+    } finally {
+      await unlock(client, jobId).catch((error: Error) => {
+        broken = error
+      })
+    }
+  } finally {
+    client.release(broken)
+  }
+}
+
+async function runSteps(services: Services, handlers: JobHandlers, jobId: string): Promise<void> {
+  const first = await findJob(services.db, jobId)
+  if (['done', 'stopped', 'failed'].includes(first.state)) return
+  const handler = handlers[first.kind as JobKind]
+  if (first.state !== 'stopping') {
+    await saveJob(services.db, jobId, { state: 'running', startedAt: first.startedAt ?? new Date(services.now()) })
+  }
+  for (;;) {
+    const job = await findJob(services.db, jobId)
+    if (job.state === 'stopping') return end(services, handler, job, 'stopped', null)
+    try {
+      const outcome = await handler.step(services, job)
+      if (outcome.next === 'done') return saveJob(services.db, jobId, { state: 'done', finishedAt: new Date(services.now()) })
+      if (outcome.next === 'later') return rest(services, jobId, outcome.seconds)
+    } catch (error) {
+      if (isLostConnection(error)) throw error
+      if (!(error instanceof JobProblem)) logError(`job ${job.kind}`, error)
+      return end(services, handler, job, 'failed', error instanceof JobProblem ? error.code : 'unexpected')
+    }
+  }
+}
+
+async function rest(services: Services, jobId: string, seconds: number): Promise<void> {
+  const job = await findJob(services.db, jobId)
+  if (job.state === 'running') await saveJob(services.db, jobId, { state: 'waiting' })
+  await enqueue(services.db, jobId, { inSeconds: seconds })
+}
+
+async function end(services: Services, handler: JobHandler, job: JobRow, state: 'stopped' | 'failed', problem: string | null): Promise<void> {
+  await handler.ended?.(services, job, state)
+  await saveJob(services.db, job.id, { state, problem, finishedAt: new Date(services.now()) })
+}
+
+/** The database went away: the queue tries again, and the step is repeated. */
+function isLostConnection(error: unknown): boolean {
+  const code = (error as { code?: string })?.code ?? (error as { cause?: { code?: string } })?.cause?.code ?? ''
+  return /^(?:08|57P0|ECONN|EPIPE)/.test(code) || /Connection terminated|timeout exceeded when trying/.test(String((error as Error)?.message))
+}
+
+const quietLogger = (): Logger => new Logger(() => () => {})

@@ -1,0 +1,92 @@
+import type { Job, JobKind } from '@upper-field/contract'
+import { desc, eq, sql } from 'drizzle-orm'
+import type { Db } from '../db/database'
+import { jobs } from '../db/schema'
+import { notFound, Problem } from '../http/problem'
+
+export type JobRow = typeof jobs.$inferSelect
+
+/** Channel on which every change of a job is told to all server processes. */
+export const JOB_CHANNEL = 'upper_field_jobs'
+
+export interface NewJob {
+  readonly kind: JobKind
+  readonly listId: string
+  readonly unit: 'bytes' | 'numbers' | 'contacts'
+  readonly total: number | null
+  readonly payload: Record<string, unknown>
+}
+
+/** Writes a job and hands it to the queue in the same transaction: never the one without the other. */
+export async function createJob(tx: Db, job: NewJob): Promise<JobRow> {
+  const [made] = await tx.insert(jobs).values(job).returning()
+  if (!made) throw new Error('insert returned nothing')
+  await enqueue(tx, made.id)
+  await announce(tx, made.id)
+  return made
+}
+
+/** Puts the job before the runners, once, however often it is asked for. */
+export async function enqueue(tx: Db, jobId: string, { inSeconds = 0 }: { inSeconds?: number } = {}): Promise<void> {
+  await tx.execute(sql`
+    select graphile_worker.add_job('work', json_build_object('jobId', ${jobId}::text),
+      job_key => ${jobId}::text, run_at => now() + make_interval(secs => ${inSeconds}), max_attempts => 20)`)
+}
+
+/** Told when the transaction commits, so that nobody reads a job before its effect. */
+export async function announce(tx: Db, jobId: string): Promise<void> {
+  await tx.execute(sql`select pg_notify(${JOB_CHANNEL}, ${jobId})`)
+}
+
+export type JobChange = Partial<Pick<JobRow, 'state' | 'phase' | 'done' | 'total' | 'problem' | 'cursor' | 'result' | 'startedAt' | 'finishedAt'>>
+
+/** Records progress; called in the transaction of the step it tells of. */
+export async function saveJob(tx: Db, jobId: string, change: JobChange): Promise<void> {
+  await tx.update(jobs).set(change).where(eq(jobs.id, jobId))
+  await announce(tx, jobId)
+}
+
+export async function findJob(db: Db, jobId: string): Promise<JobRow> {
+  const [job] = await db.select().from(jobs).where(eq(jobs.id, jobId))
+  if (!job) throw notFound('job')
+  return job
+}
+
+export const latestJobs = (db: Db, listId: string): Promise<JobRow[]> =>
+  db.select().from(jobs).where(eq(jobs.listId, listId)).orderBy(desc(jobs.createdAt)).limit(20)
+
+/** Asks a job to stop after its current step. */
+export async function stopJob(tx: Db, jobId: string): Promise<JobRow> {
+  const job = await findJob(tx, jobId)
+  if (!['queued', 'running', 'waiting', 'stopping'].includes(job.state)) {
+    throw new Problem(409, 'not-under-way', 'This job has ended already.')
+  }
+  await saveJob(tx, jobId, { state: 'stopping' })
+  await enqueue(tx, jobId)
+  return findJob(tx, jobId)
+}
+
+/** Lets a stopped or failed job go on from its last step. */
+export async function resumeJob(tx: Db, jobId: string): Promise<JobRow> {
+  const job = await findJob(tx, jobId)
+  if (job.state !== 'stopped' && job.state !== 'failed') throw new Problem(409, 'not-stopped', 'Only a stopped job can go on.')
+  await saveJob(tx, jobId, { state: 'queued', problem: null, finishedAt: null })
+  await enqueue(tx, jobId)
+  return findJob(tx, jobId)
+}
+
+export const asJob = (row: JobRow): Job => ({
+  id: row.id,
+  kind: row.kind as Job['kind'],
+  listId: row.listId,
+  state: row.state as Job['state'],
+  phase: row.phase,
+  done: row.done,
+  total: row.total,
+  unit: row.unit as Job['unit'],
+  problem: row.problem,
+  result: row.result,
+  createdAt: row.createdAt.toISOString(),
+  startedAt: row.startedAt?.toISOString() ?? null,
+  finishedAt: row.finishedAt?.toISOString() ?? null,
+})

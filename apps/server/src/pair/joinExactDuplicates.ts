@@ -1,0 +1,59 @@
+import { joinExact, type KeyHolder, type SharedKey } from '@upper-field/core/pair'
+import { sql } from 'drizzle-orm'
+import type { PoolClient } from 'pg'
+import { copyInto } from '../db/copy'
+import type { Db } from '../db/database'
+import { refreshContacts } from '../projection/refresh'
+import type { BatchRow } from '../projection/rowCells'
+import { pointToSurvivors } from './pointToSurvivors'
+
+/**
+ * Joins the contacts of a batch to those of its list, and to each other, that share a number or a personal e-mail
+ * and whose names agree. Numbers that different people hold are marked as shared lines.
+ * @returns how many contacts were joined
+ */
+export async function joinExactDuplicates(tx: Db, client: PoolClient, batch: BatchRow): Promise<number> {
+  const keys = [...(await sharedKeys(tx, batch, 'number')), ...(await sharedKeys(tx, batch, 'email'))]
+  const apart = await keptApart(tx, batch.listId)
+  const joins = joinExact(keys, (a, b) => apart.has(pairOf(a, b)))
+  await copyInto(client, 'joins', ['list_id', 'survivor_id', 'member_id', 'key_kind', 'key'], joins.map((join) => [batch.listId, join.survivor, join.member, join.kind, join.key]))
+  await pointToSurvivors(tx, joins.map(({ survivor }) => survivor))
+  const holders = keys.filter(({ kind }) => kind === 'number').flatMap((key) => key.holders.map(({ id }) => id))
+  await refreshContacts(tx, client, [...new Set([...joins.map(({ survivor }) => survivor), ...holders])])
+  return joins.length
+}
+
+const SHARED = {
+  number: { table: 'contact_numbers', key: 'e164', condition: 'n.is_valid' },
+  email: { table: 'contact_emails', key: 'address', condition: "n.kind <> 'role'" },
+} as const
+
+/** Keys of the new batch that more than one contact of the list holds, joined contacts left out. */
+async function sharedKeys(tx: Db, batch: BatchRow, kind: 'number' | 'email'): Promise<SharedKey[]> {
+  const { table, key, condition } = SHARED[kind]
+  const source = sql.raw(table)
+  const { rows } = await tx.execute<{ key: string; ids: string[]; names: string[] }>(sql`
+    select n.${sql.raw(key)} as key, array_agg(c.id order by c.id) as ids, array_agg(c.full_name order by c.id) as names
+    from ${source} n join contacts c on c.id = n.contact_id
+    where n.list_id = ${batch.listId} and ${sql.raw(condition)} and c.joined_into is null
+      and exists (select 1 from batches b where b.id = c.batch_id and b.state = 'ready')
+    group by 1
+    having count(distinct c.id) > 1 and bool_or(c.batch_id = ${batch.id})
+    order by 1`)
+  return rows.map((row) => ({ kind, key: row.key, holders: holdersOf(row.ids, row.names) }))
+}
+
+function holdersOf(ids: readonly string[], names: readonly string[]): KeyHolder[] {
+  const byId = new Map(ids.map((id, i) => [Number(id), names[i] ?? '']))
+  return [...byId].map(([id, name]) => ({ id, name }))
+}
+
+const pairOf = (a: number, b: number): string => (a < b ? `${a}/${b}` : `${b}/${a}`)
+
+/** Pairs that a person has taken apart: they stay apart. */
+async function keptApart(tx: Db, listId: string): Promise<Set<string>> {
+  const { rows } = await tx.execute<{ survivor_id: string; member_id: string }>(
+    sql`select survivor_id, member_id from joins where list_id = ${listId} and undone_at is not null`,
+  )
+  return new Set(rows.map((row) => pairOf(Number(row.survivor_id), Number(row.member_id))))
+}

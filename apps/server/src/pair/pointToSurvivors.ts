@@ -1,0 +1,18 @@
+import { sql } from 'drizzle-orm'
+import type { Db } from '../db/database'
+
+/**
+ * Points everything that was joined below these contacts at them. A contact that survived a join may be joined to
+ * another later: its members then belong to that one, and come back with it when the join is undone.
+ */
+export async function pointToSurvivors(tx: Db, survivors: readonly number[]): Promise<void> {
+  await tx.execute(sql`
+    with recursive below as (
+      select j.member_id, j.survivor_id as root from joins j
+      join contacts c on c.id = j.survivor_id and c.joined_into is null
+      where j.survivor_id = any(${sql.param(survivors)}::bigint[]) and j.undone_at is null
+      union all
+      select j.member_id, b.root from below b join joins j on j.survivor_id = b.member_id and j.undone_at is null
+    )
+    update contacts c set joined_into = below.root from below where c.id = below.member_id`)
+}

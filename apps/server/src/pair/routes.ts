@@ -1,0 +1,32 @@
+import { eq, sql } from 'drizzle-orm'
+import type { Hono } from 'hono'
+import { transaction } from '../db/database'
+import { contacts, joins } from '../db/schema'
+import { notFound, Problem } from '../http/problem'
+import { serve } from '../http/serve'
+import { countContacts } from '../projection/cube'
+import { refreshContacts } from '../projection/refresh'
+import type { Services } from '../services'
+import { pointToSurvivors } from './pointToSurvivors'
+
+export function pairRoutes(app: Hono, services: Services): void {
+  serve(app, services, 'takeApart', async ({ params }) => {
+    await transaction(services.pool, async (tx, client) => {
+      const [join] = await tx.select().from(joins).where(eq(joins.id, params.joinId)).for('update')
+      if (!join) throw notFound('join')
+      if (join.undoneAt) throw new Problem(409, 'apart-already', 'These two were taken apart already.')
+      await tx.update(joins).set({ undoneAt: new Date(services.now()) }).where(eq(joins.id, join.id))
+      const [member] = await tx.select({ root: contacts.joinedInto }).from(contacts).where(eq(contacts.id, join.memberId))
+      await tx.update(contacts).set({ joinedInto: null }).where(eq(contacts.id, join.memberId))
+      await pointToSurvivors(tx, [join.memberId])
+      const { rows } = await tx.execute<{ id: string }>(sql`
+        select distinct o.contact_id as id from contact_numbers n
+        join contact_numbers o on o.e164 = n.e164 and o.list_id = n.list_id
+        where n.contact_id in (${join.survivorId}, ${join.memberId})`)
+      const touched = [member?.root ?? join.survivorId, join.survivorId, join.memberId, ...rows.map(({ id }) => Number(id))]
+      await refreshContacts(tx, client, touched)
+      await countContacts(tx, join.listId)
+    })
+    return {}
+  })
+}

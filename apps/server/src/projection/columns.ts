@@ -1,0 +1,58 @@
+import type { ProjectedContact } from '@upper-field/core/tidy'
+import type { CopyValue } from '../db/copy'
+import type { ContactView } from './viewOf'
+
+/** Who a projected contact is. */
+export interface ContactKey {
+  readonly id: number
+  readonly listId: string
+  readonly batchId: string
+  readonly row: number
+}
+
+export const CONTACT_COLUMNS = [
+  'id', 'list_id', 'batch_id', 'row', 'full_name', 'given_name', 'family_name', 'company', 'title', 'city', 'region',
+  'postal_code', 'domain', 'profile', 'country', 'number', 'raw_number', 'email', 'line_type', 'line_status',
+  'known_from', 'verdict', 'repairs', 'is_readable', 'is_dead', 'is_filled', 'is_shared', 'lane', 'lane_reason',
+  'joined', 'search',
+] as const // prettier-ignore
+
+export const NUMBER_COLUMNS = ['list_id', 'contact_id', 'position', 'e164', 'extension', 'label', 'country', 'line_type', 'is_valid', 'origin'] as const
+export const EMAIL_COLUMNS = ['list_id', 'contact_id', 'position', 'address', 'kind'] as const
+
+export interface ContactLines {
+  readonly contact: readonly CopyValue[]
+  readonly numbers: readonly (readonly CopyValue[])[]
+  readonly emails: readonly (readonly CopyValue[])[]
+}
+
+/** One contact as lines of its three tables, in the order of the column lists above. */
+export function linesOf(key: ContactKey, own: ProjectedContact, view: ContactView, joined: number): ContactLines {
+  const { values, best } = view
+  return {
+    contact: [
+      key.id, key.listId, key.batchId, key.row, values.fullName, values.givenName, values.familyName, values.company,
+      values.title, values.city, values.region, values.postalCode, values.domain, values.profile, values.country,
+      best?.e164 ?? null, view.rawNumber, view.emails[0]?.address ?? null, best?.lineType ?? 'unknown',
+      best?.status ?? 'unknown', best?.knownFrom ?? 'plan', own.verdict, repairsOf(own), view.isReadable,
+      view.isDead, view.isFilled, best?.isShared ?? false, view.placement.lane, view.placement.reason, joined,
+      searchText(view),
+    ], // prettier-ignore
+    numbers: view.numbers.map((number, i) => [
+      key.listId, key.id, i, number.e164, number.extension, number.label, number.country, number.lineType, number.valid,
+      number.origin,
+    ]), // prettier-ignore
+    emails: view.emails.map((email, i) => [key.listId, key.id, i, email.address, email.kind]),
+  }
+}
+
+const repairsOf = (own: ProjectedContact): string[] => [...new Set(own.readings.flatMap(({ reading }) => reading.repairs))]
+
+/** Lower-case text that the free search looks in: name, company, e-mails, numbers with and without their code. */
+function searchText({ values, numbers, emails }: ContactView): string {
+  return [values.fullName, values.company, ...emails.map(({ address }) => address), ...numbers.map(({ e164 }) => e164)]
+    .filter(Boolean)
+    .map((part) => part.slice(0, 200))
+    .join(' ')
+    .toLowerCase()
+}

@@ -1,0 +1,113 @@
+import type { ProjectedContact } from '@upper-field/core/tidy'
+import { inArray, sql } from 'drizzle-orm'
+import type { PoolClient } from 'pg'
+import { copyInto } from '../db/copy'
+import type { Db } from '../db/database'
+import { groupBy } from '../db/groupBy'
+import { batches } from '../db/schema'
+import { CONTACT_COLUMNS, type ContactLines, EMAIL_COLUMNS, linesOf, NUMBER_COLUMNS } from './columns'
+import { factsOfNumbers } from './facts'
+import { type BatchSettings, projectStored, settingsOf } from './rowCells'
+import { viewOf } from './viewOf'
+
+const PAGE = 2000
+
+interface StoredContact {
+  readonly id: number
+  readonly listId: string
+  readonly batchId: string
+  readonly row: number
+  readonly text: string
+  readonly joinedInto: number | null
+}
+
+/**
+ * Projects contacts anew from their rows, joins, fills and line facts, and writes what they have become.
+ * Contacts that are joined to another are projected from their own row alone.
+ */
+export async function refreshContacts(tx: Db, client: PoolClient, ids: readonly number[]): Promise<void> {
+  const all = [...new Set(ids)]
+  for (let start = 0; start < all.length; start += PAGE) await refreshPage(tx, client, all.slice(start, start + PAGE))
+}
+
+async function refreshPage(tx: Db, client: PoolClient, ids: readonly number[]): Promise<void> {
+  const stored = await readStored(tx, ids)
+  const batchIds = [...new Set(stored.map(({ batchId }) => batchId))]
+  const settings = await readSettings(tx, batchIds)
+  const wanted = new Set(ids)
+  const projected = new Map<number, ProjectedContact>()
+  for (const one of stored) {
+    const how = settings.get(one.batchId)
+    if (how) projected.set(one.id, projectStored(one.text, how))
+  }
+  const members = groupBy(stored.filter((one) => one.joinedInto !== null), (one) => one.joinedInto ?? 0)
+  const fills = await readFills(tx, ids)
+  const e164s = [...new Set([...[...projected.values()].flatMap((one) => one.numbers.map(({ e164 }) => e164)), ...[...fills.values()].flat()])]
+  const facts = await factsOfNumbers(tx, e164s)
+  const shared = await sharedNumbers(tx, stored[0]?.listId ?? '', e164s)
+  const lines = stored
+    .filter((one) => wanted.has(one.id))
+    .flatMap((one) => {
+      const own = projected.get(one.id)
+      if (!own) return []
+      const mine = (members.get(one.id) ?? []).flatMap((member) => projected.get(member.id) ?? [])
+      const view = viewOf({ own, members: mine, fills: fills.get(one.id) ?? [], factsOf: (e164) => facts.get(e164), isShared: (e164) => shared.has(e164) })
+      return [linesOf(one, own, view, mine.length)]
+    })
+  await writeLines(client, lines)
+}
+
+/** The asked contacts and those joined to them, with the row each stands for. */
+async function readStored(tx: Db, ids: readonly number[]): Promise<StoredContact[]> {
+  const { rows } = await tx.execute<{ id: string; list_id: string; batch_id: string; row: number; text: string; joined_into: string | null }>(sql`
+    select c.id, c.list_id, c.batch_id, c.row, r.text, c.joined_into
+    from contacts c join rows r on r.batch_id = c.batch_id and r.row = c.row
+    where c.id = any(${sql.param(ids)}::bigint[]) or c.joined_into = any(${sql.param(ids)}::bigint[])
+    order by c.id`)
+  return rows.map((row) => ({
+    id: Number(row.id),
+    listId: row.list_id,
+    batchId: row.batch_id,
+    row: row.row,
+    text: row.text,
+    joinedInto: row.joined_into === null ? null : Number(row.joined_into),
+  }))
+}
+
+async function readSettings(tx: Db, batchIds: readonly string[]): Promise<Map<string, BatchSettings>> {
+  if (batchIds.length === 0) return new Map()
+  const found = await tx.select().from(batches).where(inArray(batches.id, [...batchIds]))
+  return new Map(found.map((batch) => [batch.id, settingsOf(batch)]))
+}
+
+async function readFills(tx: Db, ids: readonly number[]): Promise<Map<number, string[]>> {
+  const { rows } = await tx.execute<{ contact_id: string; e164s: string[] }>(sql`
+    select contact_id, array_agg(e164 order by made_at, id) as e164s from fills
+    where contact_id = any(${sql.param(ids)}::bigint[]) and undone_at is null group by contact_id`)
+  return new Map(rows.map((row) => [Number(row.contact_id), row.e164s]))
+}
+
+/** Numbers that more than one contact of the list holds, joined ones counted as the one they are joined to. */
+async function sharedNumbers(tx: Db, listId: string, e164s: readonly string[]): Promise<Set<string>> {
+  if (e164s.length === 0) return new Set()
+  const { rows } = await tx.execute<{ e164: string }>(sql`
+    select n.e164 from contact_numbers n join contacts c on c.id = n.contact_id
+    where n.list_id = ${listId} and n.e164 = any(${sql.param(e164s)}::text[])
+    group by n.e164 having count(distinct coalesce(c.joined_into, c.id)) > 1`)
+  return new Set(rows.map((row) => row.e164))
+}
+
+async function writeLines(client: PoolClient, lines: readonly ContactLines[]): Promise<void> {
+  if (lines.length === 0) return
+  const ids = lines.map(({ contact }) => contact[0])
+  await client.query('create temp table if not exists refreshed (like contacts including defaults) on commit delete rows')
+  await client.query('delete from refreshed')
+  await copyInto(client, 'refreshed', CONTACT_COLUMNS, lines.map(({ contact }) => contact))
+  const sets = CONTACT_COLUMNS.filter((column) => column !== 'id').map((column) => `${column} = r.${column}`)
+  await client.query(`update contacts c set ${sets.join(', ')} from refreshed r where c.id = r.id`)
+  await client.query('delete from contact_numbers where contact_id = any($1::bigint[])', [ids])
+  await client.query('delete from contact_emails where contact_id = any($1::bigint[])', [ids])
+  await copyInto(client, 'contact_numbers', NUMBER_COLUMNS, lines.flatMap(({ numbers }) => numbers))
+  await copyInto(client, 'contact_emails', EMAIL_COLUMNS, lines.flatMap(({ emails }) => emails))
+}
+

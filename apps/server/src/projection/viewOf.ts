@@ -1,0 +1,68 @@
+import { describeLine, isDead, type Line, type RegisterFacts, rankLines } from '@upper-field/core/check'
+import { mergeContacts } from '@upper-field/core/pair'
+import { type ReadNumber, readPhoneCell } from '@upper-field/core/phone'
+import { type Placement, placeContact } from '@upper-field/core/split'
+import type { ContactValues, ProjectedContact, ReadEmail } from '@upper-field/core/tidy'
+
+export type NumberOrigin = 'row' | 'join' | 'fill'
+export type OriginNumber = ReadNumber & { readonly origin: NumberOrigin }
+
+/** Everything that makes a contact what it is. */
+export interface ContactSources {
+  readonly own: ProjectedContact
+  /** Rows of the same person that were joined to this one, in order. */
+  readonly members: readonly ProjectedContact[]
+  /** Numbers that providers found, in the order in which they were accepted. */
+  readonly fills: readonly string[]
+  readonly factsOf: (e164: string) => RegisterFacts | undefined
+  /** True for numbers that other contacts of the list hold too. */
+  readonly isShared: (e164: string) => boolean
+}
+
+/** A contact as it is shown, filtered and sent: the end of the projection. */
+export interface ContactView {
+  readonly values: ContactValues
+  readonly numbers: readonly OriginNumber[]
+  readonly emails: readonly ReadEmail[]
+  readonly best: (Line & { readonly isShared: boolean }) | null
+  readonly rawNumber: string
+  readonly isReadable: boolean
+  readonly isDead: boolean
+  readonly isFilled: boolean
+  readonly placement: Placement
+}
+
+/** row → mapping → fills → joins → line facts → lane. Pure: the same sources give the same view. */
+export function viewOf({ own, members, fills, factsOf, isShared }: ContactSources): ContactView {
+  const merged = mergeContacts(withOrigin(own, 'row'), members.map((member) => withOrigin(member, 'join')))
+  const known = new Set(merged.numbers.map(({ e164 }) => e164))
+  const filled = fills.filter((e164) => !known.has(e164)).flatMap(readFilled)
+  const numbers = [...merged.numbers, ...filled]
+  const lineOf = (number: ReadNumber): Line => describeLine(number, factsOf(number.e164))
+  const lines = rankLines(numbers.map(lineOf)).map((line) => ({ ...line, isShared: isShared(line.e164) }))
+  const fromRows = merged.numbers.filter(({ valid }) => valid).map(lineOf)
+  const hasEmail = merged.emails.length > 0
+  const isReadable = own.numbers.some(({ valid }) => valid) || own.emails.length > 0
+  const isGone = isReadable && !hasEmail && fromRows.every(isDead)
+  return {
+    values: merged.values,
+    numbers,
+    emails: merged.emails,
+    best: lines[0] ?? null,
+    rawNumber: own.readings.find(({ reading }) => reading.verdict !== 'empty')?.raw.trim().slice(0, 120) ?? '',
+    isReadable,
+    isDead: isGone,
+    isFilled: (!isReadable || isGone) && filled.map(lineOf).some((line) => !isDead(line)),
+    placement: placeContact({ lines: lines.map((line) => ({ ...line, isDead: isDead(line) })), hasEmail }),
+  }
+}
+
+const withOrigin = (contact: ProjectedContact, origin: NumberOrigin) => ({
+  values: contact.values,
+  numbers: contact.numbers.map((number) => ({ ...number, origin })),
+  emails: contact.emails,
+})
+
+function readFilled(e164: string): OriginNumber[] {
+  return readPhoneCell(e164).numbers.map((number) => ({ ...number, origin: 'fill' as const }))
+}

@@ -1,0 +1,13 @@
+import type { Pool } from 'pg'
+import type { Config } from './config'
+import type { Db } from './db/database'
+import type { People } from './people/auth'
+
+/** What the rooms of the server share. No state: another process has the same. */
+export interface Services {
+  readonly config: Config
+  readonly pool: Pool
+  readonly db: Db
+  readonly people: People
+  readonly now: () => number
+}

@@ -1,0 +1,113 @@
+import { z } from 'zod'
+import { EmailKind, Field, Id, Instant, Lane, LaneReason, LineStatus, LineType, Micros, NumberLabel, Problem, Repair, Verdict } from './words'
+
+export const ContactLine = z.object({
+  id: z.number().int(),
+  fullName: z.string(),
+  company: z.string(),
+  title: z.string(),
+  city: z.string(),
+  country: z.string(),
+  number: z.string().nullable(),
+  rawNumber: z.string(),
+  lineType: LineType,
+  lineStatus: LineStatus,
+  knownFrom: z.enum(['plan', 'register']),
+  email: z.string().nullable(),
+  verdict: Verdict,
+  repairs: z.array(Repair),
+  lane: Lane,
+  laneReason: LaneReason,
+  batchId: Id,
+  row: z.number().int(),
+  joined: z.number().int(),
+  joinedInto: z.number().int().nullable(),
+  isShared: z.boolean(),
+})
+export type ContactLine = z.infer<typeof ContactLine>
+
+export const ContactPage = z.object({
+  contacts: z.array(ContactLine),
+  next: z.string().nullable(),
+  total: z.number().int(),
+  /** True where counting stopped: there are more than `total`. */
+  isCapped: z.boolean(),
+})
+export type ContactPage = z.infer<typeof ContactPage>
+
+const ReadNumber = z.object({
+  e164: z.string(),
+  country: z.string().nullable(),
+  lineType: LineType,
+  extension: z.string().nullable(),
+  label: NumberLabel.nullable(),
+  valid: z.boolean(),
+  possible: z.boolean(),
+})
+export const Reading = z.object({
+  verdict: Verdict,
+  numbers: z.array(ReadNumber),
+  repairs: z.array(Repair),
+  problem: Problem.nullable(),
+})
+
+/** What happened, as a code with its facts. The client writes the sentence. */
+export const StoryFact = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('brought-in'), row: z.number(), batch: z.string() }),
+  z.object({ kind: z.literal('read'), column: z.string(), raw: z.string(), reading: Reading }),
+  z.object({
+    kind: z.literal('joined'),
+    joinId: z.number(),
+    otherRow: z.number(),
+    otherBatch: z.string(),
+    otherName: z.string(),
+    by: z.enum(['number', 'email']),
+    key: z.string(),
+    isSurvivor: z.boolean(),
+  }),
+  z.object({ kind: z.literal('taken-apart'), otherRow: z.number(), otherBatch: z.string() }),
+  z.object({ kind: z.literal('shared-line'), e164: z.string(), holders: z.number() }),
+  z.object({
+    kind: z.literal('checked'),
+    e164: z.string(),
+    lineType: LineType,
+    status: LineStatus,
+    carrier: z.string().nullable(),
+    cost: Micros,
+  }),
+  z.object({
+    kind: z.literal('asked'),
+    provider: z.string(),
+    state: z.string(),
+    cost: Micros,
+    candidates: z.array(z.object({ e164: z.string().nullable(), outcome: z.string() })),
+  }),
+  z.object({ kind: z.literal('filled'), provider: z.string(), e164: z.string() }),
+  z.object({ kind: z.literal('placed'), lane: Lane, reason: LaneReason }),
+  z.object({ kind: z.literal('sent'), destination: z.string(), fileName: z.string() }),
+])
+export type StoryFact = z.infer<typeof StoryFact>
+
+export const ContactStory = z.object({
+  contact: ContactLine,
+  /** The row as it stood: every cell under its heading, with the field it became. */
+  row: z.array(z.object({ heading: z.string(), cell: z.string(), field: Field.nullable() })),
+  rowIsHere: z.boolean(),
+  values: z.record(z.string(), z.string()),
+  numbers: z.array(
+    z.object({
+      e164: z.string(),
+      extension: z.string().nullable(),
+      label: NumberLabel.nullable(),
+      valid: z.boolean(),
+      lineType: LineType,
+      status: LineStatus,
+      knownFrom: z.enum(['plan', 'register']),
+      origin: z.enum(['row', 'join', 'fill']),
+      isShared: z.boolean(),
+    }),
+  ),
+  emails: z.array(z.object({ address: z.string(), kind: EmailKind })),
+  story: z.array(z.object({ at: Instant, what: StoryFact })),
+})
+export type ContactStory = z.infer<typeof ContactStory>

@@ -1,0 +1,30 @@
+import { z } from 'zod'
+import { Id, Instant } from './words'
+
+export const JOB_KINDS = ['bring-in', 'check', 'fill', 'edition'] as const
+export const JobKind = z.enum(JOB_KINDS)
+export type JobKind = z.infer<typeof JobKind>
+export const JOB_STATES = ['queued', 'running', 'waiting', 'stopping', 'stopped', 'done', 'failed'] as const
+export const JobState = z.enum(JOB_STATES)
+
+/** Work that takes time. `done` and `total` count in `unit`. */
+export const Job = z.object({
+  id: Id,
+  kind: JobKind,
+  listId: Id,
+  state: JobState,
+  phase: z.string(),
+  done: z.number().int(),
+  total: z.number().int().nullable(),
+  unit: z.enum(['bytes', 'numbers', 'contacts']),
+  /** Code of what went wrong, or of what ended the work early. */
+  problem: z.string().nullable(),
+  result: z.record(z.string(), z.union([z.number(), z.string()])),
+  createdAt: Instant,
+  startedAt: Instant.nullable(),
+  finishedAt: Instant.nullable(),
+})
+export type Job = z.infer<typeof Job>
+
+export const isUnderWay = (job: Pick<Job, 'state'>): boolean =>
+  job.state === 'queued' || job.state === 'running' || job.state === 'waiting' || job.state === 'stopping'

@@ -1,0 +1,40 @@
+import { z } from 'zod'
+import { Id, Instant, Riser, Stage } from './words'
+
+export const TerraceStep = z.object({
+  stage: Stage,
+  count: z.number().int(),
+  changes: z.array(z.object({ riser: Riser, by: z.number().int() })),
+})
+export type TerraceStep = z.infer<typeof TerraceStep>
+
+export const List = z.object({
+  id: Id,
+  name: z.string(),
+  contacts: z.number().int(),
+  batches: z.number().int(),
+  createdAt: Instant,
+  changedAt: Instant,
+  archivedAt: Instant.nullable(),
+  terrace: z.array(TerraceStep),
+})
+export type List = z.infer<typeof List>
+
+export const ListName = z.string().trim().min(1, 'A list needs a name.').max(120, 'At most 120 characters.')
+export const NewList = z.object({ name: ListName })
+export const ListChange = z.object({ name: ListName.optional(), archived: z.boolean().optional() })
+
+/** Counts of contacts by pile: the sieve. */
+export const Piles = z.object({
+  batch: z.record(z.string(), z.number()),
+  country: z.record(z.string(), z.number()),
+  verdict: z.record(z.string(), z.number()),
+  line: z.record(z.string(), z.number()),
+  status: z.record(z.string(), z.number()),
+  lane: z.record(z.string(), z.number()),
+  reason: z.record(z.string(), z.number()),
+  is: z.record(z.string(), z.number()),
+  /** Line type by status, as `mobile/in-service`. */
+  lines: z.record(z.string(), z.number()),
+})
+export type Piles = z.infer<typeof Piles>

@@ -1,0 +1,11 @@
+export {
+  describeLine,
+  FRESH_DAYS,
+  isDead,
+  LINE_STATUSES,
+  type Line,
+  type LineStatus,
+  needsCheck,
+  type RegisterFacts,
+  rankLines,
+} from './lineFacts'

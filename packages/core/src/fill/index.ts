@@ -1,0 +1,25 @@
+export {
+  type Askable,
+  costOfAnswer,
+  findProvider,
+  INPUT_SETS,
+  type InputSet,
+  inputFor,
+  type Micros,
+  mostCost,
+  PROVIDERS,
+  type ProviderTerms,
+  REGISTER,
+} from './providers'
+export {
+  ATTEMPT_STATES,
+  type AttemptFacts,
+  type AttemptState,
+  type CandidateInput,
+  type CandidateJudgement,
+  judgeCandidate,
+  type NextAct,
+  nextAct,
+  SET_ASIDE_REASONS,
+  type SetAsideReason,
+} from './waterfall'

@@ -1,0 +1,55 @@
+import type { LineType, Reading } from '../phone'
+
+export const ATTEMPT_STATES = ['waiting', 'accepted', 'set-aside', 'nothing', 'failed', 'late'] as const
+/** `waiting` for a late answer; `late` where it never came in time. */
+export type AttemptState = (typeof ATTEMPT_STATES)[number]
+
+export interface AttemptFacts {
+  readonly provider: string
+  readonly state: AttemptState
+}
+
+export type NextAct =
+  | { readonly act: 'ask'; readonly provider: string }
+  | { readonly act: 'wait' }
+  | { readonly act: 'end'; readonly outcome: 'found' | 'not-found' }
+
+/**
+ * What to do next for one contact: the providers are asked in order, the first accepted candidate ends the search.
+ * @param eligible the providers of the plan that can be asked about this contact, in the plan's order
+ */
+export function nextAct(eligible: readonly string[], attempts: readonly AttemptFacts[]): NextAct {
+  if (attempts.some(({ state }) => state === 'accepted')) return { act: 'end', outcome: 'found' }
+  if (attempts.some(({ state }) => state === 'waiting')) return { act: 'wait' }
+  const asked = new Set(attempts.map(({ provider }) => provider))
+  const provider = eligible.find((id) => !asked.has(id))
+  return provider === undefined ? { act: 'end', outcome: 'not-found' } : { act: 'ask', provider }
+}
+
+export const SET_ASIDE_REASONS = ['unreadable', 'not-a-mobile', 'fixed-line', 'out-of-service', 'already-known', 'later-than-first'] as const
+export type SetAsideReason = (typeof SET_ASIDE_REASONS)[number]
+
+export type CandidateJudgement =
+  | { readonly outcome: 'accepted'; readonly e164: string }
+  | { readonly outcome: 'set-aside'; readonly reason: SetAsideReason; readonly e164: string | null }
+
+export interface CandidateInput {
+  readonly reading: Reading
+  /** The register's answer, where the plan asks for one. */
+  readonly register: { readonly lineType: LineType; readonly isOutOfService: boolean } | null
+  readonly known: readonly string[]
+}
+
+/** Judges one candidate for a mobile. Without a line check a number that may be either is taken on trust. */
+export function judgeCandidate({ reading, register, known }: CandidateInput): CandidateJudgement {
+  const number = reading.numbers.find(({ valid }) => valid)
+  if (!number) return { outcome: 'set-aside', reason: 'unreadable', e164: null }
+  const { e164 } = number
+  const aside = (reason: SetAsideReason): CandidateJudgement => ({ outcome: 'set-aside', reason, e164 })
+  if (known.includes(e164)) return aside('already-known')
+  const lineType = register && register.lineType !== 'unknown' ? register.lineType : number.lineType
+  if (lineType === 'fixed') return aside('fixed-line')
+  if (lineType !== 'mobile' && lineType !== 'fixed-or-mobile') return aside('not-a-mobile')
+  if (register?.isOutOfService) return aside('out-of-service')
+  return { outcome: 'accepted', e164 }
+}

@@ -1,0 +1,35 @@
+/** Letters without marks, in lower case, as words. `Müller` and `Mueller` meet in `muller`. */
+function wordsOf(name: string): string[] {
+  return name
+    .toLowerCase()
+    .replace(/ae/g, 'a')
+    .replace(/oe/g, 'o')
+    .replace(/ue/g, 'u')
+    .replace(/ß/g, 'ss')
+    .replace(/ø/g, 'o')
+    .normalize('NFD')
+    .replace(/\p{M}/gu, '')
+    .split(/[^\p{L}\p{N}]+/u)
+    .filter((word) => word !== '')
+}
+
+/**
+ * True where two written names can be one person's: the same words in any order, an initial for a word, or fewer
+ * words. A missing name is compatible with every name. Nicknames and typing slips are not judged here.
+ */
+export function areNamesCompatible(a: string, b: string): boolean {
+  const [few, many] = [wordsOf(a), wordsOf(b)].sort((x, y) => x.length - y.length)
+  if (!few || !many || few.length === 0) return true
+  const left = [...many]
+  for (const word of few) {
+    const match = left.findIndex((other) => other === word || isInitialOf(other, word) || isInitialOf(word, other))
+    if (match === -1) return false
+    left.splice(match, 1)
+  }
+  return hasWholeWordInCommon(few, many)
+}
+
+const isInitialOf = (initial: string, word: string): boolean => initial.length === 1 && word.startsWith(initial)
+
+const hasWholeWordInCommon = (few: readonly string[], many: readonly string[]): boolean =>
+  few.some((word) => word.length > 1 && many.includes(word))

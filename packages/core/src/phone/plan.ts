@@ -1,0 +1,96 @@
+import libphonenumber from 'google-libphonenumber'
+import type { LineType } from './types'
+
+const { PhoneNumberFormat, PhoneNumberType, PhoneNumberUtil } = libphonenumber
+const util = PhoneNumberUtil.getInstance()
+type Region = Parameters<typeof util.getCountryCodeForRegion>[0]
+const regions: ReadonlySet<string> = new Set(util.getSupportedRegions())
+
+const LINE_TYPE: Record<number, LineType> = {
+  [PhoneNumberType.MOBILE]: 'mobile',
+  [PhoneNumberType.FIXED_LINE]: 'fixed',
+  [PhoneNumberType.FIXED_LINE_OR_MOBILE]: 'fixed-or-mobile',
+  [PhoneNumberType.VOIP]: 'voip',
+  [PhoneNumberType.TOLL_FREE]: 'toll-free',
+  [PhoneNumberType.PREMIUM_RATE]: 'premium',
+  [PhoneNumberType.SHARED_COST]: 'shared-cost',
+  [PhoneNumberType.PERSONAL_NUMBER]: 'personal',
+  [PhoneNumberType.PAGER]: 'pager',
+  [PhoneNumberType.UAN]: 'uan',
+  [PhoneNumberType.VOICEMAIL]: 'voicemail',
+}
+
+/** What the numbering plan makes of one string, before any repair of ours. */
+export interface PlanNumber {
+  readonly e164: string
+  readonly country: string | null
+  readonly countryCode: number
+  /** National significant number, Italian leading zeros included. */
+  readonly national: string
+  readonly extension: string | null
+  readonly lineType: LineType
+  readonly valid: boolean
+  readonly possible: boolean
+  readonly length: 'fits' | 'too-short' | 'too-long'
+}
+
+/** True for countries the numbering plan knows. */
+export const isPlanCountry = (country: string): boolean => regions.has(country)
+
+/** Calling code of a country, or 0 where the plan does not know it. */
+export const callingCode = (country: string): number => util.getCountryCodeForRegion(country as Region)
+
+/**
+ * Reads one number the way the reference does.
+ * @param text one number, with or without a country code
+ * @param country ISO 3166-1 alpha-2 of the place it is dialled from
+ * @returns null where the reference refuses the text as no number at all
+ */
+export function readByPlan(text: string, country: string | null): PlanNumber | null {
+  if (text.length > 250) return null
+  try {
+    const number = util.parse(text, country ?? undefined)
+    const valid = util.isValidNumber(number)
+    const reason = util.isPossibleNumberWithReason(number)
+    const { TOO_SHORT, TOO_LONG, INVALID_LENGTH } = PhoneNumberUtil.ValidationResult
+    return {
+      e164: util.format(number, PhoneNumberFormat.E164),
+      country: regionOf(util.getRegionCodeForNumber(number)),
+      countryCode: number.getCountryCodeOrDefault(),
+      national: util.getNationalSignificantNumber(number),
+      extension: number.getExtension() || null,
+      lineType: valid ? (LINE_TYPE[util.getNumberType(number)] ?? 'unknown') : 'unknown',
+      valid,
+      possible: reason === PhoneNumberUtil.ValidationResult.IS_POSSIBLE,
+      length:
+        reason === TOO_LONG
+          ? 'too-long'
+          : reason === TOO_SHORT || reason === INVALID_LENGTH
+            ? 'too-short'
+            : 'fits',
+    }
+  } catch {
+    return null
+  }
+}
+
+/** 001 stands for the calling codes that belong to no country. */
+function regionOf(region: string | undefined): string | null {
+  return region && region !== '001' ? region : null
+}
+
+/** The number as its own country writes it, or as others do; the E.164 text itself where it cannot be read. */
+export function formatNumber(e164: string, form: 'national' | 'international' = 'international'): string {
+  try {
+    const number = util.parse(e164)
+    return util.format(number, form === 'national' ? PhoneNumberFormat.NATIONAL : PhoneNumberFormat.INTERNATIONAL)
+  } catch {
+    return e164
+  }
+}
+
+/** True where the country writes this number with a leading trunk zero inside the country. */
+export function isWrittenWithTrunkZero(number: PlanNumber): boolean {
+  if (number.national.startsWith('0')) return false
+  return formatNumber(number.e164, 'national').replace(/\D/g, '').startsWith('0')
+}

@@ -1,0 +1,52 @@
+/** Piles of the sieve that can be typed: `line:mobile country:GB,DE oldershaw`. */
+export const FILTER_FIELDS = ['batch', 'country', 'verdict', 'line', 'status', 'lane', 'reason', 'fell', 'is'] as const
+export type FilterField = (typeof FILTER_FIELDS)[number]
+
+export interface Filter {
+  readonly piles: Partial<Record<FilterField, readonly string[]>>
+  /** Free words, as typed. */
+  readonly words: string
+}
+
+export interface FilterIssue {
+  readonly code: 'unknown-field'
+  readonly field: string
+}
+
+/** Reads a typed filter. Terms with an unknown field are reported and searched for as words. */
+export function parseFilter(text: string): { readonly filter: Filter; readonly issues: readonly FilterIssue[] } {
+  const piles: Partial<Record<FilterField, string[]>> = {}
+  const words: string[] = []
+  const issues: FilterIssue[] = []
+  for (const term of text.match(/[a-z]+:"[^"]*"|\S+/gi) ?? []) {
+    const match = /^([a-z]+):(.+)$/i.exec(term)
+    const field = match?.[1]?.toLowerCase()
+    if (!match?.[2] || field === undefined || field === 'http' || field === 'https') words.push(term)
+    else if (isFilterField(field)) piles[field] = [...(piles[field] ?? []), ...match[2].replaceAll('"', '').split(',').filter(Boolean)]
+    else {
+      issues.push({ code: 'unknown-field', field })
+      words.push(term)
+    }
+  }
+  return { filter: { piles, words: words.join(' ') }, issues }
+}
+
+const isFilterField = (field: string): field is FilterField => (FILTER_FIELDS as readonly string[]).includes(field)
+
+/** The text that reads back as the same filter. */
+export function writeFilter({ piles, words }: Filter): string {
+  const terms = FILTER_FIELDS.flatMap((field) => {
+    const values = piles[field]
+    if (!values?.length) return []
+    const text = values.join(',')
+    return [`${field}:${/\s/.test(text) ? `"${text}"` : text}`]
+  })
+  return [...terms, words].filter(Boolean).join(' ')
+}
+
+/** The filter with one pile switched on or off. */
+export function togglePile(filter: Filter, field: FilterField, value: string): Filter {
+  const values = filter.piles[field] ?? []
+  const next = values.includes(value) ? values.filter((other) => other !== value) : [...values, value]
+  return { ...filter, piles: { ...filter.piles, [field]: next } }
+}

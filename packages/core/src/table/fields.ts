@@ -1,0 +1,22 @@
+/** What a column of a prospect list can become. A column without a field is kept as it stands, as an extra. */
+export const FIELDS = [
+  'full-name',
+  'given-name',
+  'family-name',
+  'title',
+  'company',
+  'number',
+  'email',
+  'country',
+  'city',
+  'region',
+  'postal-code',
+  'web',
+  'profile',
+] as const
+export type Field = (typeof FIELDS)[number]
+/** A field for each column, by position. Numbers and e-mails may stand in several columns. */
+export type Mapping = readonly (Field | null)[]
+
+/** Fields of which a list may have several columns. */
+export const isRepeatable = (field: Field): boolean => field === 'number' || field === 'email'

@@ -1,0 +1,8 @@
+export { splitCells } from './cells'
+export { DELIMITERS, type Dialect, ENCODINGS, type Encoding, type FileProblem, judgeHead } from './dialect'
+export { FIELDS, type Field, isRepeatable, type Mapping } from './fields'
+export { HELD_REASONS, type HeldReason, type JudgedRow, judgeRow } from './judgeRow'
+export { looksLikeHeadings, type OpenedHead, type OpenedTable, openTable } from './openTable'
+export { type ScannedRecord, scanRecords } from './scanRecords'
+export type { ColumnFacts, FieldSuggestion } from './suggestFields'
+export { csvCell, csvLine, harmlessCell } from './writing'

@@ -1,0 +1,16 @@
+/** Quotes a cell where CSV (RFC 4180) asks for it. */
+export function csvCell(value: string): string {
+  return /[",\r\n]/.test(value) || value !== value.trim() ? `"${value.replaceAll('"', '""')}"` : value
+}
+
+export const csvLine = (cells: readonly string[]): string => `${cells.map(csvCell).join(',')}\r\n`
+
+/**
+ * A cell for a file that people open: text that a spreadsheet would take for a formula gets an apostrophe in front.
+ * A telephone number in E.164 is left alone: it holds digits only and computes nothing.
+ * Source: OWASP, CSV injection.
+ */
+export function harmlessCell(value: string): string {
+  if (/^\+\d{5,15}$/.test(value)) return value
+  return /^[\s\u00a0]*[=+\-@\t\r\uff1d\uff0b\uff0d\uff20]/.test(value) ? `'${value}` : value
+}

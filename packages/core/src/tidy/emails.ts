@@ -1,0 +1,48 @@
+export const EMAIL_KINDS = ['work', 'personal', 'role'] as const
+export type EmailKind = (typeof EMAIL_KINDS)[number]
+
+export interface ReadEmail {
+  /** Lower case, without quotes, spaces or invisible characters. */
+  readonly address: string
+  readonly kind: EmailKind
+}
+
+const ROLE_NAMES = new Set(
+  `info sales contact hello office admin support help service team mail post enquiries enquiry inquiry marketing press
+   booking bookings reservation reservations reception billing accounts invoice jobs careers hr noreply no-reply
+   webmaster postmaster abuse kontakt vertrieb buero anfrage buchung rezeption verkauf zentrale bonjour accueil
+   commercial direction ventes reservas ventas hola ufficio prenotazioni informazioni verkoop receptie stay shop orders`.split(
+    /\s+/,
+  ),
+)
+const FREE_MAIL = /^(?:gmail|googlemail|outlook|hotmail|live|msn|yahoo|ymail|icloud|me|aol|gmx|web|t-online|freenet|orange|wanadoo|laposte|free|libero|virgilio|ziggo|btinternet|postbox|brightmail|hearth|kinpost)\./
+
+const INVISIBLE = /[\u00ad\u200b-\u200f\u202a-\u202e\u2060\ufeff]/g
+
+/** The e-mail addresses of a cell, in order; what is no address by its syntax is left out. */
+export function readEmails(cell: string): readonly ReadEmail[] {
+  if (!cell.includes('@')) return []
+  const found = new Map<string, ReadEmail>()
+  for (const piece of cell.replace(INVISIBLE, '').split(/[\s;,|]+|\/(?=[^/]*@)/)) {
+    const address = piece
+      .replace(/^mailto:/i, '')
+      .replace(/^[<"'([]+|[>"')\].]+$/g, '')
+      .toLowerCase()
+    if (isAddress(address) && !found.has(address)) found.set(address, { address, kind: kindOf(address) })
+  }
+  return [...found.values()]
+}
+
+/** Syntax by RFC 5321's lengths and the unquoted local part of RFC 5322; domains need a dot. */
+function isAddress(address: string): boolean {
+  if (address.length > 254) return false
+  return /^[\p{L}\p{N}!#$%&'*+/=?^_`{|}~-]+(?:\.[\p{L}\p{N}!#$%&'*+/=?^_`{|}~-]+)*@(?=.{4,253}$)(?:[\p{L}\p{N}](?:[\p{L}\p{N}-]{0,61}[\p{L}\p{N}])?\.)+(?:\p{L}{2,63}|xn--[a-z0-9-]+)$/u.test(
+    address,
+  ) && address.indexOf('@') <= 64
+}
+
+function kindOf(address: string): EmailKind {
+  const [local = '', domain = ''] = address.split('@')
+  if (ROLE_NAMES.has(local.replace(/\+.*$/, '').replace(/[\d_-]+$/, ''))) return 'role'
+  return FREE_MAIL.test(domain) ? 'personal' : 'work'
+}

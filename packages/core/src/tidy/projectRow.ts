@@ -1,0 +1,113 @@
+import { type Reading, type ReadNumber, readPhoneCell, VERDICTS, type Verdict } from '../phone'
+import type { Field, Mapping } from '../table'
+import { readCountry } from './countries'
+import { type ReadEmail, readEmails } from './emails'
+import { joinName, splitName } from './names'
+import { readDomain, readProfile } from './web'
+
+/** One phone cell of the row and what was made of it. */
+export interface CellReading {
+  readonly column: number
+  readonly raw: string
+  readonly reading: Reading
+}
+
+/** The values of a contact that are plain text; empty where nothing is known. */
+export interface ContactValues {
+  readonly givenName: string
+  readonly familyName: string
+  readonly fullName: string
+  readonly company: string
+  readonly title: string
+  readonly city: string
+  readonly region: string
+  readonly postalCode: string
+  readonly domain: string
+  readonly profile: string
+  /** ISO 3166-1 alpha-2, or empty. */
+  readonly country: string
+}
+
+/** A row after mapping: what it says about one contact. */
+export interface ProjectedContact {
+  readonly values: ContactValues
+  readonly numbers: readonly ReadNumber[]
+  readonly emails: readonly ReadEmail[]
+  readonly readings: readonly CellReading[]
+  readonly verdict: Verdict
+}
+
+export interface ProjectOptions {
+  readonly mapping: Mapping
+  /** ISO 3166-1 alpha-2 that counts where the row names no country. */
+  readonly defaultCountry?: string | null
+}
+
+/**
+ * Projects the cells of one row into a contact. A pure function of the row and the batch's settings: projecting
+ * again gives the same contact.
+ */
+export function projectRow(cells: readonly string[], { mapping, defaultCountry = null }: ProjectOptions): ProjectedContact {
+  const cellsOf = (field: Field): string[] =>
+    mapping.flatMap((mapped, i) => (mapped === field ? [(cells[i] ?? '').trim()] : [])).filter((cell) => cell !== '')
+  const first = (field: Field): string => cellsOf(field)[0] ?? ''
+  const stated = readCountry(first('country'))
+  const country = stated ?? defaultCountry ?? ''
+  const readings = readCells(cells, mapping, country)
+  const numbers = uniqueBy(readings.flatMap(({ reading }) => reading.numbers), (number) => `${number.e164};${number.extension}`)
+  const emails = uniqueBy(cellsOf('email').flatMap(readEmails), (email) => email.address)
+  const name = nameOf(first('full-name'), first('given-name'), first('family-name'))
+  return {
+    values: {
+      ...name,
+      company: first('company').replace(/\s+/g, ' '),
+      title: first('title'),
+      city: first('city'),
+      region: first('region'),
+      postalCode: first('postal-code'),
+      domain: domainOf(first('web'), emails),
+      profile: readProfile(first('profile')) ?? '',
+      country: country || (numbers.find((number) => number.valid)?.country ?? ''),
+    },
+    numbers,
+    emails,
+    readings,
+    verdict: bestVerdict(readings),
+  }
+}
+
+function readCells(cells: readonly string[], mapping: Mapping, country: string): CellReading[] {
+  return mapping.flatMap((field, column) => {
+    if (field !== 'number') return []
+    const raw = cells[column] ?? ''
+    return [{ column, raw, reading: readPhoneCell(raw, { country }) }]
+  })
+}
+
+function nameOf(full: string, given: string, family: string): Pick<ContactValues, 'givenName' | 'familyName' | 'fullName'> {
+  const parts = given || family ? { given, family } : splitName(full)
+  return { givenName: parts.given, familyName: parts.family, fullName: joinName(parts) }
+}
+
+/** The company's site, else the domain of a work e-mail. */
+function domainOf(web: string, emails: readonly ReadEmail[]): string {
+  const stated = readDomain(web)
+  if (stated) return stated
+  const work = emails.find((email) => email.kind !== 'personal')
+  return (work && readDomain(work.address)) ?? ''
+}
+
+/** A contact counts by its best cell: one clean number is enough to reach somebody. */
+function bestVerdict(readings: readonly CellReading[]): Verdict {
+  return VERDICTS.find((verdict) => readings.some(({ reading }) => reading.verdict === verdict)) ?? 'empty'
+}
+
+function uniqueBy<T>(items: readonly T[], keyOf: (item: T) => string): T[] {
+  const seen = new Set<string>()
+  return items.filter((item) => {
+    const key = keyOf(item)
+    if (seen.has(key)) return false
+    seen.add(key)
+    return true
+  })
+}

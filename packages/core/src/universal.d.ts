@@ -1,0 +1,5 @@
+// Part of every JavaScript host (WHATWG Encoding), but of no ECMAScript library that TypeScript ships.
+declare class TextDecoder {
+  constructor(label?: string, options?: { fatal?: boolean; ignoreBOM?: boolean })
+  decode(input?: Uint8Array): string
+}
