@@ -1,4 +1,5 @@
 export * from './batches'
+export { type ApiClient, addressOf, CallFailed, type CallInput, createClient } from './client'
 export * from './contacts'
 export * from './endpoints'
 export * from './jobs'

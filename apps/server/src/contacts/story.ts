@@ -23,8 +23,16 @@ export async function storyOf(db: Db, contactId: number): Promise<ContactStory> 
   const numbers = await numbersOf(db, contactId, record.list_id)
   const e164s = numbers.map(({ e164 }) => e164)
   const contact = asLine(record)
-  const placed: Entry = { at: new Date().toISOString(), what: { kind: 'placed', lane: contact.lane, reason: contact.laneReason } }
-  const shared = numbers.filter(({ isShared }) => isShared).map(({ e164, holders }): Entry => ({ at: placed.at, what: { kind: 'shared-line', e164, holders } }))
+  const known = tellStory<StoryFact>(
+    readEntries(text, batch, record),
+    await joinEntries(db, contactId),
+    await checkEntries(db, e164s, record.list_id),
+    await attemptEntries(db, contactId),
+    await fillEntries(db, contactId),
+  )
+  const at = known.at(-1)?.at ?? batch.createdAt.toISOString()
+  const shared = numbers.filter(({ isShared }) => isShared).map(({ e164, holders }): Entry => ({ at, what: { kind: 'shared-line', e164, holders } }))
+  const placed: Entry = { at, what: { kind: 'placed', lane: contact.lane, reason: contact.laneReason } }
   return {
     contact,
     row: rowAsItStood(text, batch),
@@ -32,18 +40,7 @@ export async function storyOf(db: Db, contactId: number): Promise<ContactStory> 
     values: valuesOf(record),
     numbers: numbers.map(({ holders: _, ...number }) => number),
     emails: await emailsOf(db, contactId),
-    story: [
-      ...tellStory<StoryFact>(
-        readEntries(text, batch, record),
-        await joinEntries(db, contactId),
-        await checkEntries(db, e164s, record.list_id),
-        await attemptEntries(db, contactId),
-        await fillEntries(db, contactId),
-        shared,
-        [placed],
-        await sentEntries(db, contactId),
-      ),
-    ],
+    story: [...tellStory(known, shared, [placed], await sentEntries(db, contactId))],
   }
 }
 

@@ -15,6 +15,7 @@ export function openDatabase(url: string, { connections = 10 }: { connections?: 
   const pool = new Pool({ connectionString: url, max: connections })
   // A connection that breaks while idle must not bring the process down: the next query opens another.
   pool.on('error', () => {})
+  pool.on('connect', (client) => client.on('error', () => {}))
   return { pool, db: drizzle(pool, { schema }), close: () => pool.end() }
 }
 

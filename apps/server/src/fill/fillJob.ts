@@ -26,8 +26,11 @@ export const fillJob: JobHandler = {
     if (!run) throw new JobProblem('run-gone')
     await settleWaiting(services, run)
     const open = await openSearches(services, run)
-    await inParallel(open, (contact) => advance(services, run, contact))
-    return report(services, job, run, open.length)
+    let moves = 0
+    await inParallel(open, async (contact) => {
+      if (await advance(services, run, contact)) moves++
+    })
+    return report(services, job, run, moves)
   },
 
   async ended({ pool }, job) {
@@ -54,14 +57,17 @@ const contactsOf = (services: Services, ids: readonly number[]): Promise<Wanting
 const openSearches = (services: Services, run: Run): Promise<WantingContact[]> =>
   readWanting(services.db, sql`id in (select contact_id from fill_searches where job_id = ${run.jobId} and state = 'open' order by contact_id limit ${STEP})`)
 
-/** One move for one contact: ask the next provider, or end the search. */
-async function advance(services: Services, run: Run, contact: WantingContact): Promise<void> {
+/** One move for one contact: ask the next provider, or end the search. False where the budget has to be waited for. */
+async function advance(services: Services, run: Run, contact: WantingContact): Promise<boolean> {
   const made = await services.db.select().from(attempts).where(and(eq(attempts.jobId, run.jobId), eq(attempts.contactId, contact.id)))
   const act = nextAct(askableBy(providersOf(run.order), contact), made.map(({ provider, state }) => ({ provider, state: state as 'waiting' })))
-  if (act.act === 'wait') return setSearch(services, run, contact, 'waiting')
-  if (act.act === 'end') return setSearch(services, run, contact, act.outcome)
+  if (act.act !== 'ask') {
+    await setSearch(services, run, contact, act.act === 'wait' ? 'waiting' : act.outcome)
+    return true
+  }
   const attempt = await openAttempt(services, run, contact, act.provider)
   if (attempt) await ask(services, run, contact, attempt)
+  return attempt !== null
 }
 
 async function setSearch(services: Services, run: Run, contact: WantingContact, state: string): Promise<void> {
@@ -74,10 +80,9 @@ async function openAttempt(services: Services, run: Run, contact: WantingContact
   if (!provider) return null
   const reserved = mostCost(provider, { checksLines: run.checksLines })
   return transaction(services.pool, async (tx) => {
-    if (!(await reserve(tx, run.jobId, reserved))) {
-      await tx.execute(sql`update fill_searches set state = 'budget' where job_id = ${run.jobId} and contact_id = ${contact.id}`)
-      return null
-    }
+    const held = await reserve(tx, run.jobId, reserved)
+    if (held === 'never') await tx.execute(sql`update fill_searches set state = 'budget' where job_id = ${run.jobId} and contact_id = ${contact.id}`)
+    if (held !== 'reserved') return null
     const [attempt] = await tx
       .insert(attempts)
       .values({ jobId: run.jobId, listId: run.listId, contactId: contact.id, provider: providerId, state: 'waiting', reserved, askedAt: new Date(services.now()) })
@@ -103,7 +108,7 @@ async function ask(services: Services, run: Run, contact: WantingContact, attemp
   }
 }
 
-async function report(services: Services, job: JobRow, run: Run, worked: number): Promise<StepOutcome> {
+async function report(services: Services, job: JobRow, run: Run, moves: number): Promise<StepOutcome> {
   const { rows } = await services.db.execute<Record<string, string>>(sql`
     select count(*) filter (where state = 'open') as open, count(*) filter (where state = 'waiting') as waiting,
       count(*) filter (where state = 'found') as found, count(*) filter (where state = 'budget') as budget, count(*) as all
@@ -113,11 +118,11 @@ async function report(services: Services, job: JobRow, run: Run, worked: number)
   const result = { found: n('found'), waiting: n('waiting'), leftByBudget: n('budget'), spent: now?.spent ?? 0 }
   const isDone = n('open') === 0 && n('waiting') === 0
   await transaction(services.pool, async (tx) => {
-    if (isDone || worked === 0) await countContacts(tx, job.listId)
+    if (isDone) await countContacts(tx, job.listId)
     await saveJob(tx, job.id, { phase: 'asking', done: n('all') - n('open') - n('waiting'), result, problem: n('budget') > 0 ? 'budget-reached' : null })
   })
   if (isDone) return { next: 'done' }
-  return n('open') > 0 ? { next: 'step' } : { next: 'later', seconds: LOOK }
+  return n('open') > 0 && moves > 0 ? { next: 'step' } : { next: 'later', seconds: LOOK }
 }
 
 async function inParallel<T>(items: readonly T[], work: (item: T) => Promise<void>): Promise<void> {

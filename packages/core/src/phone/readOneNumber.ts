@@ -21,7 +21,7 @@ interface Found {
 export function readOneNumber(text: string, country: string | null): OneNumber {
   const other = recogniseOtherThing(text)
   if (other) return { status: 'unread', problem: other }
-  const uri = /^tel:/i.test(text) ? text.replace(/^tel:/i, '').replace(/;phone-context=(\+\d+)/i, '') : text
+  const uri = /^tel:\S/i.test(text) ? text.replace(/^tel:/i, '').replace(/;phone-context=(\+\d+)/i, '') : text
   const labelled = takeOffLabel(uri)
   const extended = takeOffExtension(labelled.text)
   const digits = digitsOf(extended.text)
@@ -94,12 +94,25 @@ function readPlain(text: string, country: string | null): Found | null {
   const digits = digitsOf(text)
   const hasPlus = /^\W*\+/.test(text)
   const asItStands = readByPlan(text, country)
+  if (asItStands?.valid && withCode(asItStands, digits, hasPlus)) {
+    const plan = readByPlan(`+${digits}`, country)
+    if (plan?.valid) return { plan, repairs: ['country-code-without-plus'] }
+  }
   if (asItStands?.valid) return { plan: asItStands, repairs: nameRepairs(asItStands, digits, hasPlus, country) }
   for (const [repairs, attempt] of mendedForms(digits, hasPlus, country)) {
     const plan = readByPlan(attempt, country)
     if (plan?.valid) return { plan, repairs }
   }
   return asItStands && { plan: asItStands, repairs: [] }
+}
+
+/**
+ * Long digits that start with the country's own code, in a country that writes national numbers with a zero: read
+ * as international first, though a generous plan (Germany's) would take them for a national number without it.
+ */
+function withCode(plan: PlanNumber, digits: string, hasPlus: boolean): boolean {
+  if (hasPlus || digits !== plan.national || digits.length < 11) return false
+  return digits.startsWith(String(plan.countryCode)) && isWrittenWithTrunkZero(plan)
 }
 
 /** Which repair the reference made in silence: told by comparing the digits written with the number read. */

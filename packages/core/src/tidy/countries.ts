@@ -45,7 +45,7 @@ const keyOf = (text: string): string =>
 function buildNames(): ReadonlyMap<string, string> {
   const found = new Map<string, string>()
   const english = new Intl.DisplayNames(['en'], { type: 'region', fallback: 'none' })
-  const codes = twoLetterCodes().filter((code) => english.of(code) !== undefined && !NOT_COUNTRIES.has(code))
+  const codes = twoLetterCodes().filter((code) => english.of(code) !== undefined && isCurrent(code))
   for (const language of LANGUAGES) {
     const display = new Intl.DisplayNames([language], { type: 'region', fallback: 'none' })
     for (const code of codes) {
@@ -61,6 +61,9 @@ function buildNames(): ReadonlyMap<string, string> {
 
 /** Codes that locale data names but ISO 3166-1 does not assign. */
 const NOT_COUNTRIES = new Set(['EU', 'EZ', 'UN', 'UK', 'QO', 'ZZ', 'XA', 'XB', 'AC', 'CP', 'CQ', 'DG', 'EA', 'IC', 'TA'])
+
+/** Codes of countries that are gone (DD, SU, YU) stand for others today. */
+const isCurrent = (code: string): boolean => !NOT_COUNTRIES.has(code) && new Intl.Locale(`und-${code}`).region === code
 
 function twoLetterCodes(): string[] {
   const letters = [...'ABCDEFGHIJKLMNOPQRSTUVWXYZ']

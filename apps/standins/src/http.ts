@@ -1,0 +1,42 @@
+import type { Context, MiddlewareHandler } from 'hono'
+import { z } from 'zod'
+
+export const sleep = (milliseconds: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, milliseconds))
+
+/** Refuses calls without the service's key. */
+export const needsKey =
+  (key: string): MiddlewareHandler =>
+  async (c, next) =>
+    c.req.header('authorization') === `Bearer ${key}` ? next() : c.json({ error: 'key refused' }, 401)
+
+export const Person = z.object({
+  name: z.string().default(''),
+  company: z.string().default(''),
+  domain: z.string().default(''),
+  profile: z.string().optional(),
+})
+
+/** What one service has charged, a question once under its idempotency key. In millionths of a euro. */
+export interface Ledger {
+  charge(key: string, amount: number): void
+  total(): number
+  count(): number
+}
+
+export function createLedger(): Ledger {
+  const charged = new Map<string, number>()
+  return {
+    charge: (key, amount) => {
+      if (!charged.has(key)) charged.set(key, amount)
+    },
+    total: () => [...charged.values()].reduce((sum, amount) => sum + amount, 0),
+    count: () => [...charged.values()].filter((amount) => amount > 0).length,
+  }
+}
+
+export const keyOfCall = (c: Context, otherwise: string): string => c.req.header('idempotency-key') ?? otherwise
+
+export interface StandInOptions {
+  /** How much quicker than life the delays are. */
+  readonly speed: number
+}

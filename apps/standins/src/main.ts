@@ -1,0 +1,17 @@
+import { startStandIns } from './server'
+import { DEMO_WORLD } from './world'
+
+const need = (name: string): string => {
+  const value = process.env[name]
+  if (!value) throw new Error(`${name} is not set`)
+  return value
+}
+
+const standIns = await startStandIns({
+  ...DEMO_WORLD,
+  port: Number(process.env.STANDINS_PORT ?? 0),
+  speed: Number(process.env.STANDINS_SPEED ?? 1),
+  keys: { pellow: need('PELLOW_KEY'), tansy: need('TANSY_KEY'), brindle: need('BRINDLE_KEY') },
+})
+console.log(`stand-ins listen on ${standIns.url}`)
+for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => void standIns.stop().then(() => process.exit(0)))

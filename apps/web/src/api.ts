@@ -1,0 +1,133 @@
+import {
+  addressOf,
+  type CallInput,
+  type ContactPage,
+  type EndpointName,
+  endpoints,
+  type ProblemDetails,
+  type ResponseOf,
+} from '@upper-field/contract'
+import { type BaseQueryFn, createApi } from '@reduxjs/toolkit/query/react'
+
+interface Sent {
+  readonly name: EndpointName
+  readonly input: object
+  readonly key?: string
+}
+
+/** What went wrong, in words a person can act on. */
+export interface CallProblem {
+  readonly status: number
+  readonly code: string
+  readonly detail: string
+}
+
+const callServer: BaseQueryFn<Sent, unknown, CallProblem> = async ({ name, input, key }) => {
+  const { body } = input as { body?: unknown }
+  try {
+    const response = await fetch(addressOf(name, input), {
+      method: endpoints[name].method.toUpperCase(),
+      headers: { ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...(key ? { 'idempotency-key': key } : {}) },
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+    })
+    if (response.ok) return { data: await response.json() }
+    const problem = (await response.json().catch(() => null)) as ProblemDetails | null
+    return { error: { status: response.status, code: problem?.code ?? 'unknown', detail: problem?.detail ?? 'The application gave no reason.' } }
+  } catch {
+    return { error: { status: 0, code: 'no-connection', detail: 'The application cannot be reached. Nothing was changed; try again.' } }
+  }
+}
+
+const TAGS = ['Me', 'Lists', 'List', 'Batches', 'Jobs', 'Fills', 'Editions', 'Connections', 'Spend'] as const
+type Tag = (typeof TAGS)[number]
+
+export const api = createApi({
+  reducerPath: 'api',
+  baseQuery: callServer,
+  tagTypes: TAGS,
+  endpoints: (build) => {
+    const read = <N extends EndpointName>(name: N, ...tags: Tag[]) =>
+      build.query<ResponseOf<N>, CallInput<N>>({ query: (input) => ({ name, input }), providesTags: tags })
+    const change = <N extends EndpointName>(name: N, ...tags: Tag[]) =>
+      build.mutation<ResponseOf<N>, CallInput<N>>({
+        query: (input) => ({ name, input, ...(endpoints[name].isIdempotent ? { key: crypto.randomUUID() } : {}) }),
+        invalidatesTags: tags,
+      })
+    return {
+      readSetup: read('readSetup', 'Me'),
+      makeOwner: change('makeOwner', 'Me'),
+      enterDemo: change('enterDemo', 'Me'),
+      readMe: read('readMe', 'Me'),
+      readLists: read('readLists', 'Lists'),
+      makeList: change('makeList', 'Lists'),
+      readList: read('readList', 'List'),
+      changeList: change('changeList', 'Lists', 'List'),
+      readPiles: read('readPiles', 'List'),
+      readStory: read('readStory', 'List'),
+      takeApart: change('takeApart', 'Lists', 'List'),
+      readBatches: read('readBatches', 'Batches'),
+      makeBatch: change('makeBatch', 'Batches'),
+      readHeld: read('readHeld', 'Batches'),
+      readJobs: read('readJobs', 'Jobs'),
+      stopJob: change('stopJob', 'Jobs'),
+      resumeJob: change('resumeJob', 'Jobs'),
+      estimateCheck: read('estimateCheck', 'List'),
+      startCheck: change('startCheck', 'Jobs', 'List'),
+      estimateFill: read('estimateFill', 'List'),
+      startFill: change('startFill', 'Jobs', 'Fills'),
+      readFills: read('readFills', 'Fills'),
+      preflight: read('preflight', 'List'),
+      readEditions: read('readEditions', 'Editions'),
+      makeEdition: change('makeEdition', 'Editions', 'Jobs'),
+      readConnections: read('readConnections', 'Connections'),
+      changeConnection: change('changeConnection', 'Connections'),
+      readSpend: read('readSpend', 'Spend'),
+      readContacts: build.infiniteQuery<ContactPage, { listId: string; filter: string }, string | undefined>({
+        query: ({ queryArg, pageParam }) => ({
+          name: 'readContacts',
+          input: { params: { listId: queryArg.listId }, query: { filter: queryArg.filter, limit: 200, cursor: pageParam } },
+        }),
+        infiniteQueryOptions: { initialPageParam: undefined, getNextPageParam: (last) => last.next ?? undefined },
+        providesTags: ['List'],
+      }),
+    }
+  },
+})
+
+export const {
+  useReadSetupQuery,
+  useMakeOwnerMutation,
+  useEnterDemoMutation,
+  useReadMeQuery,
+  useReadListsQuery,
+  useMakeListMutation,
+  useReadListQuery,
+  useChangeListMutation,
+  useReadPilesQuery,
+  useReadStoryQuery,
+  useTakeApartMutation,
+  useReadBatchesQuery,
+  useMakeBatchMutation,
+  useReadHeldQuery,
+  useReadJobsQuery,
+  useStopJobMutation,
+  useResumeJobMutation,
+  useEstimateCheckQuery,
+  useStartCheckMutation,
+  useEstimateFillQuery,
+  useStartFillMutation,
+  useReadFillsQuery,
+  usePreflightQuery,
+  useReadEditionsQuery,
+  useMakeEditionMutation,
+  useReadConnectionsQuery,
+  useChangeConnectionMutation,
+  useReadSpendQuery,
+  useReadContactsInfiniteQuery,
+} = api
+
+/** The sentence of a failed call, whatever shape the failure has. */
+export function problemText(error: unknown): string {
+  const detail = (error as CallProblem | undefined)?.detail
+  return detail ?? 'Something failed. Nothing was changed; try again.'
+}

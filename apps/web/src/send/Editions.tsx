@@ -1,0 +1,69 @@
+import { addressOf, type Edition, isUnderWay } from '@upper-field/contract'
+import { Download } from 'lucide-react'
+import { problemText, useReadEditionsQuery, useReadJobsQuery, useReadMeQuery } from '../api'
+import { Notice } from '../kit/Notice'
+import { useListView } from '../shell/useListView'
+import { bytes, count, time } from '../words/format'
+
+const FORM: Record<Edition['form'], string> = { hashed: 'audience, hashed', plain: 'audience, plain', people: 'file for people' }
+
+/** Files made so far, the latest first; each can be downloaded as often as needed. */
+export function Editions() {
+  const { listId } = useListView()
+  const { data: editions = [], error } = useReadEditionsQuery({ params: { listId } })
+  const { data: jobs = [] } = useReadJobsQuery({ params: { listId } })
+  if (error) return <Notice tone="bad">{problemText(error)}</Notice>
+  if (editions.length === 0) return <p className="border-y border-line py-3 text-soft">Nothing was prepared yet. On the right is what Brassbell would take of this list today.</p>
+  return (
+    <div className="max-h-48 shrink-0 overflow-y-auto">
+      <table className="w-full">
+        <thead className="text-left text-[13px] text-soft">
+          <tr className="border-b border-edge">
+            <th className="py-1">File</th>
+            <th>For</th>
+            <th className="text-right">People</th>
+            <th className="text-right">Left out</th>
+            <th className="pl-4">Made</th>
+            <th>
+              <span className="sr-only">Download</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {editions.map((edition) => (
+            <EditionLine key={edition.id} edition={edition} share={shareOf(jobs.find(({ id }) => id === edition.jobId))} />
+          ))}
+        </tbody>
+      </table>
+    </div>
+  )
+}
+
+function shareOf(job: { done: number; total: number | null; state: string } | undefined): number {
+  if (!job || !isUnderWay(job as Parameters<typeof isUnderWay>[0])) return 0
+  return job.total ? job.done / job.total : 0
+}
+
+function EditionLine({ edition, share }: { edition: Edition; share: number }) {
+  const { data: me } = useReadMeQuery({})
+  return (
+    <tr className="border-b border-line">
+      <td className="max-w-64 truncate py-1.5" title={edition.fileName}>
+        {edition.fileName}
+      </td>
+      <td className="text-[13px]">{FORM[edition.form]}</td>
+      <td className="num text-right">{count(edition.people)}</td>
+      <td className="num text-right">{count(edition.leftOut)}</td>
+      <td className="whitespace-nowrap pl-4 text-[13px] text-soft">{time(edition.createdAt)}</td>
+      <td className="pl-3 text-right">
+        {edition.state === 'preparing' ? <progress aria-label={`Writing ${edition.fileName}`} max={1} value={share} className="h-2 w-24 accent-moss" /> : null}
+        {edition.state === 'failed' || edition.state === 'stopped' ? <span className="text-beet">{edition.state}</span> : null}
+        {edition.state === 'ready' && me?.role !== 'viewer' ? (
+          <a href={addressOf('downloadEdition', { params: { editionId: edition.id } })} download={edition.fileName} className="inline-flex items-center gap-1 whitespace-nowrap font-semibold text-slate underline">
+            <Download size={14} aria-hidden="true" /> Download {bytes(edition.bytes)}
+          </a>
+        ) : null}
+      </td>
+    </tr>
+  )
+}

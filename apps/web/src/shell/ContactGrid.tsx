@@ -1,0 +1,91 @@
+import type { ContactLine } from '@upper-field/contract'
+import { useVirtualizer } from '@tanstack/react-virtual'
+import { type ReactNode, useEffect, useMemo, useRef } from 'react'
+import { problemText, useReadContactsInfiniteQuery } from '../api'
+import { Loading, Notice } from '../kit/Notice'
+import { count } from '../words/format'
+import { useKeys } from './useKeys'
+import { useListView } from './useListView'
+
+export interface GridColumn {
+  readonly title: string
+  /** CSS grid track. */
+  readonly width: string
+  readonly cell: (contact: ContactLine) => ReactNode
+}
+
+const ROW = 31
+
+/** The contacts a filter chooses, read a page at a time as they are looked at. */
+export function ContactGrid({ columns, extraFilter = '', emptyText = 'Nobody fits this filter.' }: { columns: readonly GridColumn[]; extraFilter?: string; emptyText?: string }) {
+  const view = useListView()
+  const filter = [view.text, extraFilter].filter(Boolean).join(' ')
+  const { data, isLoading, error, fetchNextPage, hasNextPage, isFetchingNextPage } = useReadContactsInfiniteQuery({ listId: view.listId, filter })
+  const contacts = useMemo(() => data?.pages.flatMap((page) => page.contacts) ?? [], [data])
+  const scroller = useRef<HTMLDivElement>(null)
+  const rows = useVirtualizer({ count: contacts.length, getScrollElement: () => scroller.current, estimateSize: () => ROW, overscan: 12 })
+  const lastShown = rows.getVirtualItems().at(-1)?.index ?? 0
+  useEffect(() => {
+    if (hasNextPage && !isFetchingNextPage && lastShown >= contacts.length - 40) void fetchNextPage()
+  }, [hasNextPage, isFetchingNextPage, lastShown, contacts.length, fetchNextPage])
+
+  const at = contacts.findIndex(({ id }) => id === view.contactId)
+  const move = (by: number) => () => {
+    const next = Math.max(0, Math.min(contacts.length - 1, at === -1 ? 0 : at + by))
+    const contact = contacts[next]
+    if (!contact) return
+    view.choose(contact.id)
+    rows.scrollToIndex(next)
+  }
+  useKeys({ j: move(1), k: move(-1), Escape: () => view.choose(null), Enter: () => document.getElementById('story')?.focus() })
+
+  if (error) return <Notice tone="bad">{problemText(error)}</Notice>
+  if (isLoading) return <Loading what="contacts" />
+  const total = data?.pages[0]
+  const template = columns.map(({ width }) => width).join(' ')
+  return (
+    <div className="flex min-h-0 flex-1 flex-col" role="table" aria-label="Contacts" aria-rowcount={total?.total ?? 0}>
+      <div role="row" className="grid gap-3 border-b border-edge px-2 pb-1.5 text-[13px] font-semibold text-soft" style={{ gridTemplateColumns: template }}>
+        {columns.map(({ title }) => (
+          <div role="columnheader" key={title}>
+            {title}
+          </div>
+        ))}
+      </div>
+      {contacts.length === 0 ? <p className="px-2 py-4 text-soft">{emptyText}</p> : null}
+      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a scrolling region must be reachable by keyboard */}
+      <div ref={scroller} className="min-h-0 flex-1 overflow-y-auto" role="rowgroup" tabIndex={0} aria-label="Rows">
+        <div className="relative" role="presentation" style={{ height: rows.getTotalSize() }}>
+          {rows.getVirtualItems().map(({ index, start }) => {
+            const contact = contacts[index]
+            if (!contact) return null
+            const isChosen = contact.id === view.contactId
+            return (
+              // biome-ignore lint/a11y/useKeyWithClickEvents: j, k and Enter work on the whole grid
+              <div
+                key={contact.id}
+                role="row"
+                aria-rowindex={index + 1}
+                aria-selected={isChosen}
+                onClick={() => view.choose(isChosen ? null : contact.id)}
+                className={`absolute inset-x-0 grid cursor-pointer items-center gap-3 border-b border-line px-2 ${isChosen ? 'bg-lichen' : 'hover:bg-hill'}`}
+                style={{ top: start, height: ROW, gridTemplateColumns: template }}
+              >
+                {columns.map(({ title, cell }) => (
+                  <div role="cell" key={title} className="min-w-0 truncate">
+                    {cell(contact)}
+                  </div>
+                ))}
+              </div>
+            )
+          })}
+        </div>
+      </div>
+      <p className="border-t border-line px-2 pt-1.5 text-[13px] text-soft" role="status">
+        {count(total?.total ?? 0)}
+        {total?.isCapped ? '+' : ''} {total?.total === 1 ? 'contact' : 'contacts'}
+        {view.contactId === null && contacts.length > 0 ? ' · choose one for its story' : ''}
+      </p>
+    </div>
+  )
+}

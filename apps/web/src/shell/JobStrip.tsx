@@ -1,0 +1,83 @@
+import { isUnderWay, type Job } from '@upper-field/contract'
+import { Popover } from 'radix-ui'
+import { useReadJobsQuery, useResumeJobMutation, useStopJobMutation } from '../api'
+import { Button } from '../kit/Button'
+import { bytes, count, time } from '../words/format'
+import { JOB, JOB_PROBLEM } from '../words/sentences'
+import { rateOf } from './jobRate'
+
+/** The list's jobs: the one under way in the header, all of them a click away. */
+export function JobStrip({ listId }: { listId: string }) {
+  const { data: jobs = [] } = useReadJobsQuery({ params: { listId } })
+  const busy = jobs.filter(isUnderWay)
+  const first = busy[0]
+  if (jobs.length === 0) return null
+  return (
+    <Popover.Root>
+      <Popover.Trigger className="whitespace-nowrap rounded-small px-1 text-[13px] text-soft hover:text-ink">
+        {first ? `${JOB[first.kind]} · ${shareOf(first)}` : 'Jobs'}
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content align="end" sideOffset={8} aria-label="Jobs of this list" className="z-50 max-h-96 w-96 overflow-auto rounded-small border border-edge bg-surface p-3 shadow-lg">
+          <ul className="flex flex-col gap-3">
+            {jobs.slice(0, 8).map((job) => (
+              <li key={job.id}>
+                <JobLine job={job} />
+              </li>
+            ))}
+          </ul>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  )
+}
+
+const share = (job: Job): number => (job.total ? Math.min(1, job.done / job.total) : 0)
+const shareOf = (job: Job): string => (job.state === 'queued' ? 'waiting' : `${Math.floor(share(job) * 100)} %`)
+const amount = (job: Job, n: number): string => (job.unit === 'bytes' ? bytes(n) : count(n))
+
+/** One job: what is done, what is left, how quickly, and a way to stop. */
+export function JobLine({ job }: { job: Job }) {
+  const [stop] = useStopJobMutation()
+  const [resume] = useResumeJobMutation()
+  const isBusy = isUnderWay(job)
+  const rate = rateOf(job, Date.now())
+  return (
+    <div className="flex flex-col gap-1">
+      <div className="flex items-baseline justify-between gap-3">
+        <span className="font-semibold">{JOB[job.kind]}</span>
+        <span className="text-[13px] text-soft">{isBusy ? stateOf(job) : `${stateOf(job)} · ${time(job.finishedAt ?? job.createdAt)}`}</span>
+      </div>
+      {isBusy ? (
+        <>
+          <progress aria-label={JOB[job.kind]} max={1} value={share(job)} className="h-2 w-full accent-moss" />
+          <div className="flex items-center justify-between text-[13px]">
+            <span>
+              <span className="num">{amount(job, job.done)}</span>
+              {job.total ? (
+                <>
+                  {' of '}
+                  <span className="num">{amount(job, job.total)}</span>
+                </>
+              ) : null}{' '}
+              {job.unit === 'bytes' ? '' : job.unit}
+              {rate ? ` · ${amount(job, Math.round(rate.perSecond))} a second · ${rate.secondsLeft} s left` : ''}
+            </span>
+            <Button disabled={job.state === 'stopping'} onClick={() => void stop({ params: { jobId: job.id } })}>
+              Stop
+            </Button>
+          </div>
+        </>
+      ) : null}
+      {job.problem ? <p className="text-[13px] text-straw-ink">{JOB_PROBLEM[job.problem] ?? JOB_PROBLEM.unexpected}</p> : null}
+      {job.state === 'stopped' || job.state === 'failed' ? (
+        <Button className="self-start" onClick={() => void resume({ params: { jobId: job.id } })}>
+          Go on
+        </Button>
+      ) : null}
+    </div>
+  )
+}
+
+const STATE: Record<Job['state'], string> = { queued: 'waiting its turn', running: 'under way', waiting: 'awaiting answers', stopping: 'stopping', stopped: 'stopped', done: 'done', failed: 'failed' }
+const stateOf = (job: Job): string => (job.phase === 'joining' && job.state === 'running' ? 'joining duplicates' : STATE[job.state])

@@ -1,0 +1,58 @@
+import { STAGES, type Stage } from '@upper-field/core/story'
+import { type ReactNode, useState } from 'react'
+import { createPortal } from 'react-dom'
+import { Link, Outlet, useLocation, useNavigate } from 'react-router'
+import { useReadListQuery } from '../api'
+import { Loading } from '../kit/Notice'
+import { JobStrip } from './JobStrip'
+import { NotThere } from './NotThere'
+import { SearchBox } from './SearchBox'
+import { Shortcuts } from './Shortcuts'
+import { Terrace } from './Terrace'
+import { useKeys } from './useKeys'
+import { useListView } from './useListView'
+
+const LETTER: Record<Stage, string> = { bring: 'b', tidy: 't', pair: 'p', check: 'c', fill: 'f', split: 's', send: 'n' }
+
+/** The frame of one list: its name, search and jobs above, the terrace, and the open stage below. */
+export function ListFrame() {
+  const { listId } = useListView()
+  const { data: list, isLoading, isError } = useReadListQuery({ params: { listId } })
+  const stage = STAGES.find((one) => one === useLocation().pathname.split('/')[3])
+  const navigate = useNavigate()
+  const [showsShortcuts, setShortcuts] = useState(false)
+  useKeys({
+    ...Object.fromEntries(STAGES.map((one) => [`g ${LETTER[one]}`, () => void navigate(`/lists/${listId}/${one}`)])),
+    'g l': () => void navigate('/lists'),
+    '/': () => document.getElementById('list-filter')?.focus(),
+    '?': () => setShortcuts(true),
+  })
+  if (isError) return <NotThere />
+  if (isLoading || !list) return <Loading what="the list" />
+  return (
+    <div className="flex h-full flex-col">
+      <InHeader place="list-name">
+        <span className="h-5 border-l border-edge" />
+        <Link to={`/lists/${listId}`} className="truncate font-semibold">
+          {list.name}
+        </Link>
+        {list.archivedAt ? <span className="text-straw-ink">archived</span> : null}
+      </InHeader>
+      <InHeader place="list-search">
+        <JobStrip listId={listId} />
+        <SearchBox />
+      </InHeader>
+      <Terrace list={list} open={stage} />
+      <div className="min-h-0 flex-1">
+        <Outlet context={list} />
+      </div>
+      <Shortcuts isOpen={showsShortcuts} onClose={() => setShortcuts(false)} letters={LETTER} />
+    </div>
+  )
+}
+
+/** Puts parts of a list into the frame's header, which stands above it. */
+function InHeader({ place, children }: { place: string; children: ReactNode }) {
+  const target = document.getElementById(place)
+  return target ? createPortal(children, target) : null
+}

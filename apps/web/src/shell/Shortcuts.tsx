@@ -1,0 +1,36 @@
+import type { Stage } from '@upper-field/core/story'
+import { Key } from '../kit/Button'
+import { Dialog } from '../kit/Dialog'
+import { STAGE } from '../words/sentences'
+
+const GENERAL = [
+  ['Ctrl K', 'palette'],
+  ['/', 'filter'],
+  ['j', 'next contact'],
+  ['k', 'contact before'],
+  ['Enter', 'story of the contact'],
+  ['Escape', 'close the story'],
+  ['z', 'take the last join of the open contact apart'],
+  ['g l', 'all lists'],
+  ['?', 'this page'],
+] as const
+
+export function Shortcuts({ isOpen, onClose, letters }: { isOpen: boolean; onClose: () => void; letters: Record<Stage, string> }) {
+  const stages = Object.entries(letters).map(([stage, letter]) => [`g ${letter}`, `go to ${STAGE[stage as Stage]}`] as const)
+  return (
+    <Dialog title="Shortcuts" isOpen={isOpen} onClose={onClose} isWide>
+      <dl className="grid grid-cols-2 gap-x-8 gap-y-1.5">
+        {[...GENERAL, ...stages].map(([keys, what]) => (
+          <div key={keys} className="flex items-center justify-between gap-3 border-b border-line pb-1.5">
+            <dd>{what}</dd>
+            <dt className="flex gap-1">
+              {keys.split(' ').map((key) => (
+                <Key key={key}>{key}</Key>
+              ))}
+            </dt>
+          </div>
+        ))}
+      </dl>
+    </Dialog>
+  )
+}

@@ -1,0 +1,95 @@
+import type { Piles } from '@upper-field/contract'
+import type { FilterField } from '@upper-field/core/split'
+import type { ReactNode } from 'react'
+import { useReadBatchesQuery, useReadPilesQuery } from '../api'
+import { TextButton } from '../kit/Button'
+import { Glyph } from '../kit/Glyph'
+import { count, countryName } from '../words/format'
+import { LANE, LANE_REASON, LINE, LINE_STATUS, VERDICT } from '../words/sentences'
+import { useListView } from './useListView'
+
+export type Pile = Extract<FilterField, keyof Piles>
+
+const TITLE: Record<string, string> = { batch: 'Source', country: 'Country', verdict: 'Verdict', line: 'Line type', status: 'Line status', lane: 'Lane', reason: 'Because', is: 'Also' }
+const SHOWN = 8
+
+/** Piles with their counts. Choosing some narrows the bench; the same filter can be typed. */
+export function Sieve({ piles }: { piles: readonly Pile[] }) {
+  const view = useListView()
+  const { data } = useReadPilesQuery({ params: { listId: view.listId }, query: { filter: view.text } })
+  const { data: batches = [] } = useReadBatchesQuery({ params: { listId: view.listId } })
+  const names = new Map(batches.map((batch) => [batch.id, batch.name]))
+  const fell = view.filter.piles.fell ?? []
+  return (
+    <aside aria-label="Sieve" className="h-full w-[212px] shrink-0 overflow-y-auto border-r border-line px-3 py-3">
+      {view.text !== '' ? (
+        <p className="px-1 pb-2 text-[13px]">
+          {fell.length > 0 ? 'Opened from the terrace. ' : ''}
+          <TextButton onClick={() => view.setText('')}>Show everyone</TextButton>
+        </p>
+      ) : null}
+      {piles.map((pile) => (
+        <PileGroup key={pile} pile={pile} counts={data?.[pile] ?? {}} nameOf={(value) => pileName(pile, value, names)} />
+      ))}
+    </aside>
+  )
+}
+
+function pileName(pile: Pile, value: string, batches: ReadonlyMap<string, string>): string {
+  switch (pile) {
+    case 'batch':
+      return batches.get(value) ?? 'a batch'
+    case 'country':
+      return countryName(value)
+    case 'verdict':
+      return VERDICT[value as keyof typeof VERDICT] ?? value
+    case 'line':
+      return LINE[value] ?? value
+    case 'status':
+      return LINE_STATUS[value] ?? value
+    case 'lane':
+      return LANE[value as keyof typeof LANE] ?? value
+    case 'reason':
+      return LANE_REASON[value as keyof typeof LANE_REASON] ?? value
+    default:
+      return value === 'joined' ? 'joined from several rows' : 'on a shared line'
+  }
+}
+
+function PileGroup({ pile, counts, nameOf }: { pile: Pile; counts: Record<string, number>; nameOf: (value: string) => string }) {
+  const view = useListView()
+  const chosen = view.filter.piles[pile] ?? []
+  const entries = Object.entries(counts).filter(([value, n]) => n > 0 || chosen.includes(value))
+  if (entries.length === 0) return null
+  const most = Math.max(1, ...entries.map(([, n]) => n))
+  return (
+    <section className="pb-4">
+      <h3 className="px-1 pb-1">{TITLE[pile]}</h3>
+      <ul>
+        {entries.slice(0, SHOWN).map(([value, n]) => (
+          <li key={value}>
+            <PileButton isChosen={chosen.includes(value)} share={n / most} n={n} onClick={() => view.toggle(pile, value)}>
+              {pile === 'line' ? (
+                <span className="pr-1.5">
+                  <Glyph type={value} />
+                </span>
+              ) : null}
+              <span className="first-letter:uppercase">{nameOf(value)}</span>
+            </PileButton>
+          </li>
+        ))}
+      </ul>
+      {entries.length > SHOWN ? <p className="px-1 pt-1 text-[13px] text-soft">and {entries.length - SHOWN} more; type them, as in {pile}:…</p> : null}
+    </section>
+  )
+}
+
+function PileButton({ isChosen, share, n, onClick, children }: { isChosen: boolean; share: number; n: number; onClick: () => void; children: ReactNode }) {
+  return (
+    <button type="button" aria-pressed={isChosen} onClick={onClick} className={`relative flex w-full items-center rounded-small px-1 py-1 text-left text-[13.5px] leading-[18px] hover:bg-lichen ${isChosen ? 'bg-lichen font-semibold' : ''}`}>
+      <span className="flex min-w-0 flex-1 items-center">{children}</span>
+      <span className="num pl-2 text-soft">{count(n)}</span>
+      <span aria-hidden="true" className="absolute bottom-0 left-1 h-0.5 bg-contour" style={{ width: `calc(${Math.max(2, share * 100)}% - 8px)` }} />
+    </button>
+  )
+}

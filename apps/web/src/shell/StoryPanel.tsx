@@ -1,0 +1,134 @@
+import type { ContactStory } from '@upper-field/contract'
+import { problemText, useReadMeQuery, useReadStoryQuery, useTakeApartMutation } from '../api'
+import { Key, TextButton } from '../kit/Button'
+import { Glyph } from '../kit/Glyph'
+import { Loading, Notice } from '../kit/Notice'
+import { phone, time } from '../words/format'
+import { FIELD, LANE, LANE_REASON, LINE, LINE_STATUS, tell } from '../words/sentences'
+import { useKeys } from './useKeys'
+import { useListView } from './useListView'
+
+/** One contact from its row to its last delivery: what it was beside what it is, and why. */
+export function StoryPanel({ contactId }: { contactId: number }) {
+  const view = useListView()
+  const { currentData: story, error } = useReadStoryQuery({ params: { contactId } })
+  const { data: me } = useReadMeQuery({})
+  const [takeApart, undoing] = useTakeApartMutation()
+  const mayChange = me?.role !== 'viewer'
+  const lastJoin = story?.story.findLast(({ what }) => what.kind === 'joined' && what.joinId > 0)?.what
+  useKeys({
+    z: () => {
+      if (mayChange && lastJoin?.kind === 'joined') void takeApart({ params: { joinId: lastJoin.joinId } })
+    },
+  })
+  if (error) return <Notice tone="bad">{problemText(error)}</Notice>
+  if (!story) return <Loading what="the story" />
+  const { contact } = story
+  return (
+    // biome-ignore lint/a11y/noNoninteractiveTabindex: Enter moves into the story, which scrolls
+    <section id="story" tabIndex={0} aria-label={`Story of ${contact.fullName || 'this contact'}`} className="h-full overflow-y-auto px-4 py-3 outline-offset-[-2px]">
+      <div className="flex items-start justify-between gap-2">
+        <h2>
+          <bdi>{contact.fullName || 'No name'}</bdi>
+        </h2>
+        <button type="button" onClick={() => view.choose(null)} aria-label="Close the story">
+          <Key>Esc</Key>
+        </button>
+      </div>
+      <p className="text-soft">{[contact.title, contact.company, contact.city, contact.country].filter(Boolean).join(' · ') || 'Nothing else is known.'}</p>
+      <Reach story={story} />
+      <h3 className="pt-4">As it stood, and what it became</h3>
+      <RowAsItStood story={story} />
+      <h3 className="pt-4 pb-1">What happened</h3>
+      {undoing.error ? <Notice tone="bad">{problemText(undoing.error)}</Notice> : null}
+      <ol>
+        {story.story.map(({ at, what }, i) => {
+          const { title, more } = tell(what)
+          return (
+            // biome-ignore lint/suspicious/noArrayIndexKey: entries are never reordered
+            <li key={i} className="border-t border-line py-2">
+              <div className="flex items-baseline justify-between gap-2">
+                <span className="font-semibold">{title}</span>
+                <span className="shrink-0 text-[12.5px] text-soft">{time(at)}</span>
+              </div>
+              {more.map((sentence) => (
+                <p key={sentence} className="break-words text-[13.5px]">
+                  {sentence}
+                </p>
+              ))}
+              {what.kind === 'joined' && what.joinId > 0 && mayChange ? (
+                <TextButton disabled={undoing.isLoading} onClick={() => void takeApart({ params: { joinId: what.joinId } })}>
+                  Take apart
+                </TextButton>
+              ) : null}
+            </li>
+          )
+        })}
+      </ol>
+    </section>
+  )
+}
+
+const ORIGIN = { row: '', join: 'from a joined row', fill: 'found by a provider' } as const
+
+function Reach({ story }: { story: ContactStory }) {
+  const { contact } = story
+  return (
+    <div className="pt-2">
+      <ul>
+        {story.numbers.map((number) => (
+          <li key={number.e164 + number.extension} className="flex items-baseline gap-2">
+            <Glyph type={number.lineType} />
+            <div>
+              <span className="num text-[15px]">{phone(number.e164)}</span>
+              {number.extension ? <span className="num text-soft"> ext. {number.extension}</span> : null}
+              <p className="text-[13px] text-soft">
+                {number.valid
+                  ? [
+                      `${(LINE[number.lineType] ?? '').toLowerCase()} by ${number.knownFrom === 'register' ? 'a line check' : 'the numbering plan'}`,
+                      number.status === 'unknown' ? '' : LINE_STATUS[number.status],
+                      number.isShared ? 'shared line' : '',
+                      ORIGIN[number.origin],
+                    ]
+                      .filter(Boolean)
+                      .join(' · ')
+                  : 'not valid'}
+              </p>
+            </div>
+          </li>
+        ))}
+        {story.emails.map(({ address, kind }) => (
+          <li key={address} className="break-all">
+            {address} <span className="text-[13px] text-soft">{kind}</span>
+          </li>
+        ))}
+        {story.numbers.length + story.emails.length === 0 ? <li className="text-soft">No number and no e-mail that can be read.</li> : null}
+      </ul>
+      <p className="pt-1">
+        <span className="font-semibold">{LANE[contact.lane]}</span> <span className="text-soft">· {LANE_REASON[contact.laneReason]}</span>
+      </p>
+    </div>
+  )
+}
+
+function RowAsItStood({ story }: { story: ContactStory }) {
+  const shown = story.row.filter(({ cell }) => cell.trim() !== '')
+  return (
+    <table className="w-full table-fixed text-[13px]">
+      <tbody>
+        {shown.map(({ heading, cell, field }, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: headings may repeat; the order is the file's
+          <tr key={i} className="border-t border-line align-top">
+            <th scope="row" className="w-[34%] py-1 pr-2 text-left font-normal text-soft">
+              {heading}
+              <span className="block text-[12px]">{field ? `→ ${FIELD[field]}` : 'kept as extra'}</span>
+            </th>
+            <td className="num break-words py-1">
+              <bdi>{cell.slice(0, 400)}</bdi>
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  )
+}

@@ -1,0 +1,46 @@
+import { type Filter, type FilterField, parseFilter, togglePile, writeFilter } from '@upper-field/core/split'
+import { useCallback, useMemo } from 'react'
+import { useParams, useSearchParams } from 'react-router'
+
+/** What of a list is being looked at. All of it lives in the address, so that a link brings back the view. */
+export interface ListView {
+  readonly listId: string
+  readonly text: string
+  readonly filter: Filter
+  readonly unknownFields: readonly string[]
+  readonly contactId: number | null
+  setText(text: string): void
+  toggle(field: FilterField, value: string): void
+  choose(contactId: number | null): void
+}
+
+export function useListView(): ListView {
+  const { listId = '' } = useParams()
+  const [search, setSearch] = useSearchParams()
+  const text = search.get('q') ?? ''
+  const chosen = search.get('contact')
+  const { filter, issues } = useMemo(() => parseFilter(text), [text])
+  const set = useCallback(
+    (name: string, value: string | null) =>
+      setSearch(
+        (before) => {
+          const next = new URLSearchParams(before)
+          if (value) next.set(name, value)
+          else next.delete(name)
+          return next
+        },
+        { replace: true },
+      ),
+    [setSearch],
+  )
+  return {
+    listId,
+    text,
+    filter,
+    unknownFields: issues.map(({ field }) => field),
+    contactId: chosen ? Number(chosen) : null,
+    setText: (next) => set('q', next),
+    toggle: (field, value) => set('q', writeFilter(togglePile(filter, field, value))),
+    choose: (contactId) => set('contact', contactId === null ? null : String(contactId)),
+  }
+}

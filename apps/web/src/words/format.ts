@@ -1,0 +1,34 @@
+const grouped = new Intl.NumberFormat('en')
+const day = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
+const moment = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit', timeZoneName: 'short' })
+const countries = new Intl.DisplayNames(['en'], { type: 'region' })
+
+export const count = (n: number): string => grouped.format(n)
+export const plural = (n: number, one: string, many = `${one}s`): string => `${count(n)} ${n === 1 ? one : many}`
+/** Signed, with a real minus. */
+export const signed = (n: number): string => (n < 0 ? `−${count(-n)}` : n > 0 ? `+${count(n)}` : count(0))
+/** Millionths of a euro as money; small amounts to a tenth of a cent. */
+export const money = (micros: number): string => {
+  const euros = micros / 1_000_000
+  return `€${euros !== 0 && Math.abs(euros) < 0.1 ? euros.toFixed(3) : grouped.format(Math.floor(euros)) + euros.toFixed(2).slice(-3)}`
+}
+/** Unambiguous: 3 May 2026. */
+export const date = (iso: string): string => day.format(new Date(iso))
+/** With its zone. */
+export const time = (iso: string): string => moment.format(new Date(iso))
+export const bytes = (n: number): string => (n < 1000 ? `${n} B` : n < 1_000_000 ? `${Math.round(n / 1000)} kB` : `${(n / 1_000_000).toFixed(1)} MB`)
+export const countryName = (code: string): string => {
+  if (code === '' || code === 'none') return 'no country'
+  try {
+    return countries.of(code) ?? code
+  } catch {
+    return code
+  }
+}
+
+/** A number with its calling code set apart; digits in twos, threes or fours, never changed. */
+export function phone(e164: string): string {
+  const code = /^\+(1|7|2[07]|3[0-469]|4[013-9]|5[1-8]|6[0-6]|8[1246]|9[0-58]|\d{3})/.exec(e164)?.[0] ?? ''
+  const rest = e164.slice(code.length)
+  return `${code} ${rest.replace(/(\d{3,4})(?=(?:\d{3})+$)/g, '$1 ')}`.trim()
+}

@@ -1,0 +1,217 @@
+import type { Batch, Job, StoryFact } from '@upper-field/contract'
+import type { Problem, Repair, Verdict } from '@upper-field/core/phone'
+import type { Lane, LaneReason } from '@upper-field/core/split'
+import type { Riser, Stage } from '@upper-field/core/story'
+import type { Field, FileProblem, HeldReason } from '@upper-field/core/table'
+import { count, money, phone } from './format'
+
+/** Every sentence people read about a code, in one place. */
+export const STAGE: Record<Stage, string> = { bring: 'Bring in', tidy: 'Tidy', pair: 'Pair', check: 'Check', fill: 'Fill', split: 'Split', send: 'Send' }
+
+export const RISER: Record<Riser, string> = {
+  held: 'held',
+  'nothing-readable': 'nothing readable',
+  joined: 'joined',
+  'out-of-service': 'out of service',
+  filled: 'reached again',
+  parked: 'parked',
+  'not-sent': 'not yet sent',
+}
+
+export const VERDICT: Record<Verdict, string> = {
+  clean: 'clean',
+  repaired: 'repaired',
+  doubtful: 'doubtful',
+  unreadable: 'unreadable',
+  placeholder: 'placeholder',
+  empty: 'no number',
+}
+
+export const LINE: Record<string, string> = {
+  mobile: 'Mobile',
+  fixed: 'Fixed',
+  'fixed-or-mobile': 'Fixed or mobile',
+  voip: 'Voip',
+  'toll-free': 'Toll-free',
+  premium: 'Premium',
+  'shared-cost': 'Shared cost',
+  personal: 'Personal',
+  pager: 'Pager',
+  uan: 'Company-wide',
+  voicemail: 'Voicemail',
+  unknown: 'No number',
+}
+
+export const LINE_STATUS: Record<string, string> = {
+  'in-service': 'in service',
+  'out-of-service': 'out of service',
+  unreachable: 'unreachable',
+  unknown: 'not known',
+  'not-checked': 'not checked',
+}
+
+export const LANE: Record<Lane, string> = { text: 'Text', call: 'Call', 'ads-only': 'Ads only', parked: 'Parked' }
+
+export const LANE_REASON: Record<LaneReason, string> = {
+  mobile: 'a mobile of their own',
+  'line-to-call': 'a line to call',
+  'shared-mobile': 'a mobile held by several people',
+  'only-email': 'only an e-mail',
+  'no-way-to-reach': 'no way to reach them',
+  'out-of-service': 'every number out of service',
+  'line-not-to-call': 'only lines that are not called',
+}
+
+export const REPAIR: Record<Repair, string> = {
+  'trunk-zero': 'The zero dialled inside the country was taken out of the international number.',
+  'international-prefix': 'The prefix for dialling abroad became a plus.',
+  'country-code-without-plus': 'The country code stood without its plus.',
+  'country-code-twice': 'The country code stood there twice.',
+  'lost-zero': 'The leading zero, lost in a spreadsheet, was put back.',
+  'label-taken-off': 'The word beside the number was taken off and kept as a hint.',
+  'several-numbers': 'Several numbers stood in one cell.',
+  'keypad-letters': 'Letters were read as keys of a telephone.',
+  'letters-for-digits': 'The letter O or l stood for a digit.',
+  'scientific-notation': 'A spreadsheet had written it in notation; all digits were there.',
+  'decimal-tail': 'A spreadsheet had put “.0” behind it.',
+  apostrophe: 'A spreadsheet had put an apostrophe before it.',
+}
+
+export const PROBLEM: Record<Problem, string> = {
+  masked: 'Some digits were hidden by whoever sold it.',
+  'digits-lost': 'A spreadsheet rounded it: digits are lost, and none is made up.',
+  date: 'This is a date.',
+  card: 'This is a card number.',
+  'ip-address': 'This is the address of a machine.',
+  email: 'This is an e-mail.',
+  'reference-number': 'This is an order, tax or other reference number.',
+  'too-short': 'There are too few digits.',
+  'too-long': 'There are too many digits.',
+  'not-in-plan': 'The numbering plan has no such number.',
+  'no-country': 'Without a country it cannot be told which number this is.',
+  'no-digits': 'There are no digits in it.',
+  'cell-too-long': 'The cell is too long to be a number.',
+}
+
+export const FIELD: Record<Field, string> = {
+  'full-name': 'Full name',
+  'given-name': 'Given name',
+  'family-name': 'Family name',
+  title: 'Title',
+  company: 'Company',
+  number: 'Number',
+  email: 'E-mail',
+  country: 'Country',
+  city: 'City',
+  region: 'Region',
+  'postal-code': 'Postal code',
+  web: 'Web address',
+  profile: 'Profile address',
+}
+
+export const HELD: Record<HeldReason, string> = {
+  'open-quote': 'A quotation mark is opened and never closed.',
+  'row-too-long': 'The row is longer than a row can be.',
+  'cell-too-long': 'A cell holds more than 65,536 characters.',
+  'too-few-cells': 'The row has fewer cells than there are headings, so it cannot be told which is missing.',
+  'too-many-cells': 'The row has more cells than there are headings.',
+  'nul-byte': 'There is a NUL byte in the row.',
+  'wrong-encoding': 'Some bytes are no letters in the encoding of this file.',
+}
+
+export const FILE_PROBLEM: Record<FileProblem, string> = {
+  'empty-file': 'The file is empty. Nothing was brought in.',
+  'binary-file': 'This is not a table of text: it holds bytes that no text has. Export it as CSV and bring that in.',
+  workbook: 'This is a workbook or an archive, whatever its name says. Save the sheet as CSV and bring that in.',
+  'utf-16': 'This file is in UTF-16, which is not read yet. Save it as UTF-8 and bring that in.',
+  'no-table': 'There are no rows in this file.',
+}
+
+export const BATCH_PROBLEM: Record<string, string> = {
+  'upload-broken': 'The connection broke before the whole file had arrived. Nothing of it was kept; bring it in again.',
+  'file-too-large': 'The file is larger than this installation takes. Nothing of it was kept.',
+  'reading-failed': 'Reading stopped half-way. None of its rows is shown; go on with the job, or bring the file in again.',
+}
+
+export const SOURCE: Record<Batch['sourceKind'], string> = {
+  'asked-us': 'They asked us',
+  event: 'An event',
+  bought: 'Bought',
+  'public-page': 'A public page',
+  partner: 'A partner',
+  other: 'Somewhere else',
+}
+
+export const BASIS: Record<Batch['lawfulBasis'], string> = {
+  'not-stated': 'not stated',
+  consent: 'Consent',
+  contract: 'Contract',
+  'legitimate-interest': 'Legitimate interest',
+}
+
+export const JOB: Record<Job['kind'], string> = { 'bring-in': 'Bringing in', check: 'Checking lines', fill: 'Filling', edition: 'Writing a file' }
+
+export const JOB_PROBLEM: Record<string, string> = {
+  'no-connection': 'There is no key for this service. An owner can set one under Providers.',
+  'key-refused': 'The service refused our key. Nothing more was asked.',
+  'provider-failed': 'The service failed several times. What was answered is kept; go on later.',
+  'budget-reached': 'The budget was reached; the others were not asked about.',
+  unexpected: 'Something failed on our side. What was done is kept; go on to try again.',
+}
+
+export const CANDIDATE: Record<string, string> = {
+  accepted: 'accepted',
+  unreadable: 'not a number',
+  'not-a-mobile': 'not a mobile',
+  'fixed-line': 'a fixed line',
+  'out-of-service': 'out of service',
+  'already-known': 'known already',
+  'later-than-first': 'not needed any more',
+}
+
+const ATTEMPT: Record<string, string> = { waiting: 'answer awaited', accepted: 'found', 'set-aside': 'nothing usable', nothing: 'not found', failed: 'failed', late: 'no answer in time' }
+export const PROVIDER: Record<string, string> = { tansy: 'Tansy', brindle: 'Brindle', pellow: 'Pellow', brassbell: 'Brassbell', people: 'a file for people' }
+const named = (id: string): string => PROVIDER[id] ?? id
+const status = (value: string): string => LINE_STATUS[value] ?? value
+
+/** One thing that happened to a contact: a heading and, where there is more, a sentence. */
+export function tell(fact: StoryFact): { readonly title: string; readonly more: readonly string[] } {
+  switch (fact.kind) {
+    case 'brought-in':
+      return { title: `Row ${count(fact.row)} of ${fact.batch}`, more: [] }
+    case 'read':
+      return { title: `${fact.column}: ${VERDICT[fact.reading.verdict]}`, more: readingSentences(fact) }
+    case 'joined':
+      return {
+        title: fact.isSurvivor ? `Joined with row ${count(fact.otherRow)} of ${fact.otherBatch}` : `Joined into row ${count(fact.otherRow)} of ${fact.otherBatch}`,
+        more: [`Same ${fact.by === 'number' ? `number ${phone(fact.key)}` : `e-mail ${fact.key}`}, compatible name${fact.otherName ? ` “${fact.otherName}”` : ''}.`],
+      }
+    case 'taken-apart':
+      return { title: `Taken apart from row ${count(fact.otherRow)} of ${fact.otherBatch}`, more: ['They will not be joined again.'] }
+    case 'shared-line':
+      return { title: 'A shared line', more: [`${phone(fact.e164)} is held by ${count(fact.holders)} people of this list.`] }
+    case 'checked':
+      return fact.status === 'unknown' && fact.lineType === 'unknown'
+        ? { title: 'Line asked for at Pellow', more: [`${phone(fact.e164)}: the register does not know it. Free.`] }
+        : { title: 'Line checked by Pellow', more: [`${phone(fact.e164)}: ${(LINE[fact.lineType] ?? '').toLowerCase()}, ${status(fact.status)}${fact.carrier ? `, ${fact.carrier}` : ''} · ${fact.cost > 0 ? money(fact.cost) : 'paid elsewhere'}`] }
+    case 'asked':
+      return {
+        title: `${named(fact.provider)} asked: ${ATTEMPT[fact.state] ?? fact.state}`,
+        more: [...fact.candidates.map(({ e164, outcome }) => `${e164 ? phone(e164) : 'A value'}: ${CANDIDATE[outcome] ?? outcome}.`), `Cost ${money(fact.cost)}.`],
+      }
+    case 'filled':
+      return { title: `Mobile found by ${named(fact.provider)}`, more: [phone(fact.e164)] }
+    case 'placed':
+      return { title: `Now in ${LANE[fact.lane]}`, more: [`Because: ${LANE_REASON[fact.reason]}.`] }
+    case 'sent':
+      return { title: fact.destination === 'people' ? 'Written into a file' : `Prepared for ${named(fact.destination)}`, more: [fact.fileName] }
+  }
+}
+
+function readingSentences({ raw, reading }: Extract<StoryFact, { kind: 'read' }>): string[] {
+  const numbers = reading.numbers.map((number) => {
+    const extension = number.extension ? `, extension ${number.extension}` : ''
+    return `${phone(number.e164)}${extension}: ${number.valid ? `${(LINE[number.lineType] ?? '').toLowerCase()} by the numbering plan` : 'not valid'}`
+  })
+  return [`“${raw.trim().slice(0, 80)}”`, ...reading.repairs.map((repair) => REPAIR[repair]), ...(reading.problem ? [PROBLEM[reading.problem]] : []), ...numbers]
+}

@@ -1,0 +1,111 @@
+// The demo: one command from a bare machine to a signed-in browser.
+import { randomBytes } from 'node:crypto'
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { ensureDatabase, freePort, startCluster } from './postgres.mjs'
+import { fail, mustRun, ROOT, run, start } from './run.mjs'
+import { setUp } from './setUp.mjs'
+
+const HOME = join(ROOT, '.local', 'demo')
+const SETTINGS = join(HOME, 'settings.json')
+const RUNNING = join(HOME, 'running.json')
+const isFresh = process.argv.includes('--fresh')
+const PORT = 4600
+
+refuseSecondStart()
+setUp({ wantsBrowser: false })
+const { buildAll } = await import('./build.mjs')
+mkdirSync(HOME, { recursive: true })
+console.log('Building …')
+await buildAll()
+
+const cluster = await startCluster(join(HOME, 'postgres'))
+if (isFresh) {
+  const { dropDatabase } = await import('./postgres.mjs')
+  dropDatabase(cluster, 'demo')
+}
+ensureDatabase(cluster, 'demo')
+const settings = readSettings()
+const standIns = start('node', ['apps/standins/dist/main.js'], {
+  name: 'The stand-ins',
+  ready: /listen on (\S+)/,
+  env: { PELLOW_KEY: settings.keys.pellow, TANSY_KEY: settings.keys.tansy, BRINDLE_KEY: settings.keys.brindle, STANDINS_SPEED: process.env.STANDINS_SPEED ?? '1' },
+})
+const port = await choosePort()
+const server = start('node', ['apps/server/dist/main.js'], {
+  name: 'The application',
+  ready: /listens on (\S+)/,
+  env: {
+    DATABASE_URL: cluster.url('demo'),
+    PORT: String(port),
+    SECRET: settings.secret,
+    DEMO: '1',
+    ALLOW_PRIVATE_ADDRESSES: '1',
+    WEB_DIR: join(ROOT, 'apps/web/dist'),
+    NODE_ENV: 'production',
+  },
+})
+let isStopping = false
+process.on('SIGINT', () => void stop(0))
+process.on('SIGTERM', () => void stop(0))
+
+try {
+  const [, standInsUrl] = await standIns.whenReady
+  const [, url] = await server.whenReady
+  writeFileSync(RUNNING, JSON.stringify({ pid: process.pid, url }))
+  mustRun('npx', ['tsx', 'scripts/loadDemo.ts', url, standInsUrl, join(HOME, 'files'), JSON.stringify(settings.keys)])
+  console.log(`
+Upper Field is ready:  ${url}
+
+Open it and choose "Enter as Maud Ostrander". No password is needed in the demo.
+Files to bring in:     ${join(HOME, 'files')}
+Ctrl-C stops it; the data is kept. Start over with: npm run demo -- --fresh
+`)
+} catch (error) {
+  console.error(error.message)
+  await stop(1)
+}
+await Promise.race([server.ended, standIns.ended])
+if (!isStopping) {
+  console.error(`A part of the demo ended by itself.\n${server.told().slice(-2000)}`)
+  await stop(1)
+}
+
+async function stop(code) {
+  if (isStopping) return
+  isStopping = true
+  await Promise.all([server.stop(), standIns.stop()])
+  try {
+    cluster.stop()
+  } catch {
+    // Stopped already.
+  }
+  rmSync(RUNNING, { force: true })
+  process.exit(code)
+}
+
+function refuseSecondStart() {
+  if (!existsSync(RUNNING)) return
+  const { pid, url } = JSON.parse(readFileSync(RUNNING, 'utf8'))
+  if (run('kill', ['-0', String(pid)], { quiet: true }).code === 0) fail(`The demo of this folder is running already: ${url}`)
+}
+
+/** Keys and the secret are made once and stay, so that sessions and sealed keys go on working. */
+function readSettings() {
+  if (existsSync(SETTINGS) && !isFresh) return JSON.parse(readFileSync(SETTINGS, 'utf8'))
+  const secret = () => randomBytes(24).toString('hex')
+  const made = { secret: secret(), keys: { pellow: secret(), tansy: secret(), brindle: secret() } }
+  writeFileSync(SETTINGS, JSON.stringify(made), { mode: 0o600 })
+  return made
+}
+
+/** The usual port, or a free one where another copy has it. */
+async function choosePort() {
+  const { createServer } = await import('node:net')
+  const isFree = await new Promise((resolve) => {
+    const probe = createServer()
+    probe.once('error', () => resolve(false))
+    probe.listen(PORT, '127.0.0.1', () => probe.close(() => resolve(true)))
+  })
+  return isFree ? PORT : freePort()
+}
