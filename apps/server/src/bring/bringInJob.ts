@@ -56,7 +56,7 @@ async function readStep(services: Services, job: JobRow, batch: BatchRow, cursor
   const facts = await factsOfNumbers(services.db, e164s)
   const lines = piece.read.map(({ row, own }, i) => {
     const key = { id: ids + i, listId: batch.listId, batchId: batch.id, row }
-    return linesOf(key, own, viewOf({ own, members: [], fills: [], factsOf: (e164) => facts.get(e164), isShared: () => false }), 0)
+    return linesOf(key, viewOf({ own, members: [], fills: [], factsOf: (e164) => facts.get(e164), isShared: () => false }), 0)
   })
   const withMobile = piece.read.filter(({ own }) => own.numbers.some(({ valid, lineType }) => valid && lineType === 'mobile')).length
   await transaction(services.pool, async (tx, client) => {

@@ -27,7 +27,7 @@ const FELL: Record<string, string> = {
 const IS: Record<string, string> = {
   joined: 'has_joined',
   shared: 'is_shared',
-  'no-mobile': "line_type <> 'mobile'",
+  'no-mobile': 'wants_mobile',
   checked: "known_from = 'register'",
 }
 

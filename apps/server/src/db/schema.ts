@@ -135,6 +135,7 @@ export const contacts = pgTable(
     isDead: boolean('is_dead').notNull(),
     /** Reached by a filled value, where the row alone would not do. */
     isFilled: boolean('is_filled').notNull(),
+    wantsMobile: boolean('wants_mobile').notNull(),
     isShared: boolean('is_shared').notNull().default(false),
     isSent: boolean('is_sent').notNull().default(false),
     lane: text('lane').notNull(),
@@ -423,6 +424,7 @@ export const contactCube = pgTable(
     isReadable: boolean('is_readable').notNull(),
     isDead: boolean('is_dead').notNull(),
     isFilled: boolean('is_filled').notNull(),
+    wantsMobile: boolean('wants_mobile').notNull(),
     isShared: boolean('is_shared').notNull(),
     isSent: boolean('is_sent').notNull(),
     isJoined: boolean('is_joined').notNull(),

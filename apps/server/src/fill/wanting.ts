@@ -4,11 +4,8 @@ import { type SQL, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { Problem } from '../http/problem'
 
-/** Contacts without a mobile that stand for themselves. A number that may be either counts as one until checked. */
-export const WANTING: SQL = sql.raw(`joined_into is null and not exists (
-  select 1 from contact_numbers n left join numbers f on f.e164 = n.e164
-  where n.contact_id = contacts.id and n.is_valid and coalesce(f.status, '') <> 'out-of-service'
-    and coalesce(nullif(f.line_type, 'unknown'), n.line_type) in ('mobile', 'fixed-or-mobile'))
+/** Contacts without a mobile that stand for themselves, in batches that are wholly there. */
+export const WANTING: SQL = sql.raw(`joined_into is null and wants_mobile
   and exists (select 1 from batches b where b.id = contacts.batch_id and b.state = 'ready')`)
 
 export interface WantingContact extends Askable {

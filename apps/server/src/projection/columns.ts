@@ -1,4 +1,3 @@
-import type { ProjectedContact } from '@upper-field/core/tidy'
 import type { CopyValue } from '../db/copy'
 import type { ContactView } from './viewOf'
 
@@ -13,7 +12,7 @@ export interface ContactKey {
 export const CONTACT_COLUMNS = [
   'id', 'list_id', 'batch_id', 'row', 'full_name', 'given_name', 'family_name', 'company', 'title', 'city', 'region',
   'postal_code', 'domain', 'profile', 'country', 'number', 'raw_number', 'email', 'line_type', 'line_status',
-  'known_from', 'verdict', 'repairs', 'is_readable', 'is_dead', 'is_filled', 'is_shared', 'lane', 'lane_reason',
+  'known_from', 'verdict', 'repairs', 'is_readable', 'is_dead', 'is_filled', 'wants_mobile', 'is_shared', 'lane', 'lane_reason',
   'joined', 'search',
 ] as const // prettier-ignore
 
@@ -27,15 +26,15 @@ export interface ContactLines {
 }
 
 /** One contact as lines of its three tables, in the order of the column lists above. */
-export function linesOf(key: ContactKey, own: ProjectedContact, view: ContactView, joined: number): ContactLines {
+export function linesOf(key: ContactKey, view: ContactView, joined: number): ContactLines {
   const { values, best } = view
   return {
     contact: [
       key.id, key.listId, key.batchId, key.row, values.fullName, values.givenName, values.familyName, values.company,
       values.title, values.city, values.region, values.postalCode, values.domain, values.profile, values.country,
-      best?.e164 ?? null, view.rawNumber, view.emails[0]?.address ?? null, best?.lineType ?? 'unknown',
-      best?.status ?? 'unknown', best?.knownFrom ?? 'plan', own.verdict, repairsOf(own), view.isReadable,
-      view.isDead, view.isFilled, best?.isShared ?? false, view.placement.lane, view.placement.reason, joined,
+      best?.e164 ?? null, view.cell?.raw.trim().slice(0, 120) ?? '', view.emails[0]?.address ?? null, best?.lineType ?? 'unknown',
+      best?.status ?? 'unknown', best?.knownFrom ?? 'plan', view.cell?.reading.verdict ?? 'empty', view.cell?.reading.repairs ?? [], view.isReadable,
+      view.isDead, view.isFilled, view.wantsMobile, best?.isShared ?? false, view.placement.lane, view.placement.reason, joined,
       searchText(view),
     ], // prettier-ignore
     numbers: view.numbers.map((number, i) => [
@@ -45,8 +44,6 @@ export function linesOf(key: ContactKey, own: ProjectedContact, view: ContactVie
     emails: view.emails.map((email, i) => [key.listId, key.id, i, email.address, email.kind]),
   }
 }
-
-const repairsOf = (own: ProjectedContact): string[] => [...new Set(own.readings.flatMap(({ reading }) => reading.repairs))]
 
 /** Lower-case text that the free search looks in: name, company, e-mails, numbers with and without their code. */
 function searchText({ values, numbers, emails }: ContactView): string {

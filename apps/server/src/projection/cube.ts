@@ -3,7 +3,7 @@ import { sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 
 const DIMENSIONS = sql.raw(
-  'batch_id, country, verdict, line_type, line_status, known_from, lane, lane_reason, is_readable, is_dead, is_filled, is_shared, is_sent',
+  'batch_id, country, verdict, line_type, line_status, known_from, lane, lane_reason, is_readable, is_dead, is_filled, wants_mobile, is_shared, is_sent',
 )
 
 /**
@@ -16,7 +16,7 @@ export async function countContacts(tx: Db, listId: string): Promise<void> {
   await tx.execute(sql`delete from contact_cube where list_id = ${listId}`)
   await tx.execute(sql`
     insert into contact_cube (list_id, batch_id, country, verdict, line_type, line_status, known_from, lane, lane_reason,
-      is_readable, is_dead, is_filled, is_shared, is_sent, is_joined, has_joined, contacts)
+      is_readable, is_dead, is_filled, wants_mobile, is_shared, is_sent, is_joined, has_joined, contacts)
     select ${listId}, ${DIMENSIONS}, joined_into is not null, joined > 0, count(*)
     from contacts c
     where list_id = ${listId} and exists (select 1 from batches b where b.id = c.batch_id and b.state = 'ready')

@@ -52,7 +52,7 @@ async function refreshPage(tx: Db, client: PoolClient, ids: readonly number[]): 
       if (!own) return []
       const mine = (members.get(one.id) ?? []).flatMap((member) => projected.get(member.id) ?? [])
       const view = viewOf({ own, members: mine, fills: fills.get(one.id) ?? [], factsOf: (e164) => facts.get(e164), isShared: (e164) => shared.has(e164) })
-      return [linesOf(one, own, view, mine.length)]
+      return [linesOf(one, view, mine.length)]
     })
   await writeLines(client, lines)
 }

@@ -1,8 +1,8 @@
-import { describeLine, isDead, type Line, type RegisterFacts, rankLines } from '@upper-field/core/check'
+import { describeLine, isDead, isUsableMobile, type Line, type RegisterFacts, rankLines } from '@upper-field/core/check'
 import { mergeContacts } from '@upper-field/core/pair'
-import { type ReadNumber, readPhoneCell } from '@upper-field/core/phone'
+import { type ReadNumber, readPhoneCell, VERDICTS } from '@upper-field/core/phone'
 import { type Placement, placeContact } from '@upper-field/core/split'
-import type { ContactValues, ProjectedContact, ReadEmail } from '@upper-field/core/tidy'
+import type { CellReading, ContactValues, ProjectedContact, ReadEmail } from '@upper-field/core/tidy'
 
 export type NumberOrigin = 'row' | 'join' | 'fill'
 export type OriginNumber = ReadNumber & { readonly origin: NumberOrigin }
@@ -25,10 +25,13 @@ export interface ContactView {
   readonly numbers: readonly OriginNumber[]
   readonly emails: readonly ReadEmail[]
   readonly best: (Line & { readonly isShared: boolean }) | null
-  readonly rawNumber: string
+  /** The phone cell the best number came from; without one, the most promising of the row's own. */
+  readonly cell: CellReading | null
   readonly isReadable: boolean
   readonly isDead: boolean
   readonly isFilled: boolean
+  /** Nothing that can be a mobile is in service: a provider may be asked for one. */
+  readonly wantsMobile: boolean
   readonly placement: Placement
 }
 
@@ -49,12 +52,20 @@ export function viewOf({ own, members, fills, factsOf, isShared }: ContactSource
     numbers,
     emails: merged.emails,
     best: lines[0] ?? null,
-    rawNumber: own.readings.find(({ reading }) => reading.verdict !== 'empty')?.raw.trim().slice(0, 120) ?? '',
+    cell: cellOf([own, ...members], lines[0]?.e164),
     isReadable,
     isDead: isGone,
     isFilled: (!isReadable || isGone) && filled.map(lineOf).some((line) => !isDead(line)),
+    wantsMobile: !lines.some(isUsableMobile),
     placement: placeContact({ lines: lines.map((line) => ({ ...line, isDead: isDead(line) })), hasEmail }),
   }
+}
+
+function cellOf(rows: readonly ProjectedContact[], best: string | undefined): CellReading | null {
+  const cells = rows.flatMap(({ readings }) => readings)
+  const source = cells.find(({ reading }) => reading.numbers.some(({ e164 }) => e164 === best))
+  const own = rows[0]?.readings ?? []
+  return source ?? VERDICTS.flatMap((verdict) => own.filter(({ reading }) => reading.verdict === verdict))[0] ?? null
 }
 
 const withOrigin = (contact: ProjectedContact, origin: NumberOrigin) => ({

@@ -1,10 +1,10 @@
 import { Bench, BenchTitle } from '../shell/Bench'
 import { ContactGrid } from '../shell/ContactGrid'
-import { COMPANY, COUNTRY, LINE_TYPE, NAME, NUMBER, STATUS } from '../shell/columns'
+import { COMPANY, LINE_TYPE, NAME, NUMBER, STATUS } from '../shell/columns'
 import { CheckPrice } from './CheckPrice'
 import { LineField } from './LineField'
 
-const COLUMNS = [NAME, COMPANY, NUMBER, LINE_TYPE, STATUS, COUNTRY]
+const COLUMNS = [NAME, COMPANY, NUMBER, LINE_TYPE, STATUS]
 
 /** Check: what kind of line each number is, whether it rings, and what asking costs. */
 export const CheckView = () => (

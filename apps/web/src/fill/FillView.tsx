@@ -1,11 +1,11 @@
 import { useState } from 'react'
 import { Bench, BenchTitle } from '../shell/Bench'
 import { ContactGrid } from '../shell/ContactGrid'
-import { COMPANY, COUNTRY, EMAIL, LINE_TYPE, NAME, NUMBER } from '../shell/columns'
+import { COMPANY, EMAIL, NAME, NUMBER } from '../shell/columns'
 import { FillPlanPanel } from './FillPlanPanel'
 import { Waterfall } from './Waterfall'
 
-const COLUMNS = [NAME, COMPANY, NUMBER, LINE_TYPE, EMAIL, COUNTRY]
+const COLUMNS = [NAME, COMPANY, NUMBER, EMAIL]
 
 /** Fill: who is asked for missing mobiles, in which order, and what each gave. */
 export function FillView() {

@@ -21,8 +21,8 @@ export function Editions() {
           <tr className="border-b border-edge">
             <th className="py-1">File</th>
             <th>For</th>
-            <th className="text-right">People</th>
-            <th className="text-right">Left out</th>
+            <th className="pl-3 text-right">People</th>
+            <th className="whitespace-nowrap pl-3 text-right">Left out</th>
             <th className="pl-4">Made</th>
             <th>
               <span className="sr-only">Download</span>
@@ -48,10 +48,10 @@ function EditionLine({ edition, share }: { edition: Edition; share: number }) {
   const { data: me } = useReadMeQuery({})
   return (
     <tr className="border-b border-line">
-      <td className="max-w-64 truncate py-1.5" title={edition.fileName}>
+      <td className="max-w-56 truncate pr-2 py-1.5" title={edition.fileName}>
         {edition.fileName}
       </td>
-      <td className="text-[13px]">{FORM[edition.form]}</td>
+      <td className="whitespace-nowrap text-[13px]">{FORM[edition.form]}</td>
       <td className="num text-right">{count(edition.people)}</td>
       <td className="num text-right">{count(edition.leftOut)}</td>
       <td className="whitespace-nowrap pl-4 text-[13px] text-soft">{time(edition.createdAt)}</td>

@@ -1,10 +1,10 @@
 import { Bench, BenchTitle } from '../shell/Bench'
 import { ContactGrid } from '../shell/ContactGrid'
-import { COMPANY, COUNTRY, EMAIL, LANE_WORD, NAME, NUMBER } from '../shell/columns'
+import { COUNTRY, EMAIL, LANE_WORD, NAME, NUMBER } from '../shell/columns'
 import { Editions } from './Editions'
 import { PreflightPanel } from './PreflightPanel'
 
-const COLUMNS = [NAME, COMPANY, NUMBER, EMAIL, LANE_WORD, COUNTRY]
+const COLUMNS = [NAME, NUMBER, EMAIL, COUNTRY, LANE_WORD]
 
 /** Send: what is prepared, what would be refused, and the files made so far. */
 export const SendView = () => (

@@ -1,6 +1,6 @@
 import type { Piles } from '@upper-field/contract'
 import type { FilterField } from '@upper-field/core/split'
-import type { ReactNode } from 'react'
+import { type ReactNode, useState } from 'react'
 import { useReadBatchesQuery, useReadPilesQuery } from '../api'
 import { TextButton } from '../kit/Button'
 import { Glyph } from '../kit/Glyph'
@@ -58,6 +58,7 @@ function pileName(pile: Pile, value: string, batches: ReadonlyMap<string, string
 
 function PileGroup({ pile, counts, nameOf }: { pile: Pile; counts: Record<string, number>; nameOf: (value: string) => string }) {
   const view = useListView()
+  const [showsAll, setShowsAll] = useState(false)
   const chosen = view.filter.piles[pile] ?? []
   const entries = Object.entries(counts).filter(([value, n]) => n > 0 || chosen.includes(value))
   if (entries.length === 0) return null
@@ -66,7 +67,7 @@ function PileGroup({ pile, counts, nameOf }: { pile: Pile; counts: Record<string
     <section className="pb-4">
       <h3 className="px-1 pb-1">{TITLE[pile]}</h3>
       <ul>
-        {entries.slice(0, SHOWN).map(([value, n]) => (
+        {entries.slice(0, showsAll ? entries.length : SHOWN).map(([value, n]) => (
           <li key={value}>
             <PileButton isChosen={chosen.includes(value)} share={n / most} n={n} onClick={() => view.toggle(pile, value)}>
               {pile === 'line' ? (
@@ -79,7 +80,11 @@ function PileGroup({ pile, counts, nameOf }: { pile: Pile; counts: Record<string
           </li>
         ))}
       </ul>
-      {entries.length > SHOWN ? <p className="px-1 pt-1 text-[13px] text-soft">and {entries.length - SHOWN} more; type them, as in {pile}:…</p> : null}
+      {entries.length > SHOWN ? (
+        <TextButton className="px-1 pt-1 text-[13px]" aria-expanded={showsAll} onClick={() => setShowsAll(!showsAll)}>
+          {showsAll ? 'Fewer' : `${count(entries.length - SHOWN)} more`}
+        </TextButton>
+      ) : null}
     </section>
   )
 }

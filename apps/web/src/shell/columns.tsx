@@ -10,9 +10,19 @@ export const NAME: GridColumn = { title: 'Name', width: 'minmax(0,1.5fr)', cell:
 export const COMPANY: GridColumn = { title: 'Company', width: 'minmax(0,1.6fr)', cell: (c) => (c.company ? <bdi>{c.company}</bdi> : <Quiet>—</Quiet>) }
 export const COUNTRY: GridColumn = { title: 'Country', width: '60px', cell: (c) => c.country || <Quiet>—</Quiet> }
 export const WAS: GridColumn = { title: 'As it stood', width: 'minmax(0,1.5fr)', cell: (c) => <span className="num text-[13px] text-soft">{c.rawNumber || '—'}</span> }
-export const NUMBER: GridColumn = { title: 'Number', width: '170px', cell: (c) => (c.number ? <span className="num text-[13px]">{phone(c.number)}</span> : <Quiet>—</Quiet>) }
+export const NUMBER: GridColumn = {
+  title: 'Number',
+  width: '184px',
+  cell: (c) =>
+    c.number ? (
+      <>
+        <Glyph type={c.lineType} /> <span className="num pl-1 text-[13px]">{phone(c.number)}</span>
+      </>
+    ) : (
+      <Quiet>—</Quiet>
+    ),
+}
 export const EMAIL: GridColumn = { title: 'E-mail', width: 'minmax(0,1.5fr)', cell: (c) => c.email ?? <Quiet>—</Quiet> }
-export const CITY: GridColumn = { title: 'Place', width: 'minmax(0,1fr)', cell: (c) => c.city || <Quiet>—</Quiet> }
 
 const VERDICT_TONE: Record<ContactLine['verdict'], string> = { clean: 'text-soft', repaired: 'text-moss font-semibold', doubtful: 'text-straw-ink font-semibold', unreadable: 'text-beet font-semibold', placeholder: 'text-straw-ink', empty: 'text-soft' }
 export const VERDICT_WORD: GridColumn = { title: 'Verdict', width: '88px', cell: (c) => <span className={VERDICT_TONE[c.verdict]}>{VERDICT[c.verdict]}</span> }
@@ -21,11 +31,7 @@ const STATUS_TONE: Record<ContactLine['lineStatus'], string> = { 'in-service': '
 export const LINE_TYPE: GridColumn = {
   title: 'Line',
   width: '128px',
-  cell: (c) => (
-    <>
-      <Glyph type={c.lineType} /> {(LINE[c.lineType] ?? '').toLowerCase()}
-    </>
-  ),
+  cell: (c) => (LINE[c.lineType] ?? '').toLowerCase(),
 }
 export const STATUS: GridColumn = {
   title: 'Status',

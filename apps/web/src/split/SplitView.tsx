@@ -3,13 +3,13 @@ import { useReadPilesQuery } from '../api'
 import { ButtonLink } from '../kit/Button'
 import { Bench, BenchTitle } from '../shell/Bench'
 import { ContactGrid } from '../shell/ContactGrid'
-import { BECAUSE, COMPANY, COUNTRY, LANE_WORD, NAME, NUMBER } from '../shell/columns'
+import { BECAUSE, COMPANY, LANE_WORD, NAME, NUMBER } from '../shell/columns'
 import { useListView } from '../shell/useListView'
 import { count, plural } from '../words/format'
 import { LANE } from '../words/sentences'
 import { Lanes } from './Lanes'
 
-const COLUMNS = [NAME, COMPANY, NUMBER, LANE_WORD, BECAUSE, COUNTRY]
+const COLUMNS = [NAME, COMPANY, NUMBER, LANE_WORD, BECAUSE]
 
 /** Split: each contact in the one channel it suits; the sum is always in sight. */
 export const SplitView = () => (

@@ -1,9 +1,9 @@
 import { Bench, BenchTitle } from '../shell/Bench'
 import { ContactGrid } from '../shell/ContactGrid'
-import { COMPANY, COUNTRY, LINE_TYPE, NAME, NUMBER, VERDICT_WORD, WAS } from '../shell/columns'
+import { COMPANY, NAME, NUMBER, VERDICT_WORD, WAS } from '../shell/columns'
 import { VerdictAdvice } from './VerdictAdvice'
 
-const COLUMNS = [NAME, COMPANY, WAS, NUMBER, LINE_TYPE, VERDICT_WORD, COUNTRY]
+const COLUMNS = [NAME, COMPANY, WAS, NUMBER, VERDICT_WORD]
 
 /** Tidy: every phone cell as it stood beside the number it became. */
 export const TidyView = () => (

@@ -22,12 +22,12 @@ export function VerdictAdvice() {
   return (
     <>
       <h2>How the cells read</h2>
-      <p className="pb-2 text-soft">Each contact by the best of its phone cells.</p>
+      <p className="pb-2 text-soft">Each contact by the cell its best number came from.</p>
       <dl>
         {VERDICTS.map((verdict) => (
           <div key={verdict} className="flex items-baseline justify-between gap-3 border-t border-line py-1.5">
             <dt>
-              <TextButton onClick={() => view.setText(`verdict:${verdict}`)} className="font-semibold capitalize">
+              <TextButton onClick={() => view.setText(`verdict:${verdict}`)} className="font-semibold first-letter:uppercase inline-block">
                 {VERDICT[verdict]}
               </TextButton>
               <span className="block text-[13px] text-soft">{MEANS[verdict]}</span>

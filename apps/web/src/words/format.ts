@@ -10,7 +10,7 @@ export const signed = (n: number): string => (n < 0 ? `−${count(-n)}` : n > 0 
 /** Millionths of a euro as money; small amounts to a tenth of a cent. */
 export const money = (micros: number): string => {
   const euros = micros / 1_000_000
-  return `€${euros !== 0 && Math.abs(euros) < 0.1 ? euros.toFixed(3) : grouped.format(Math.floor(euros)) + euros.toFixed(2).slice(-3)}`
+  return `€${micros % 10_000 !== 0 && Math.abs(euros) < 0.1 ? euros.toFixed(3) : grouped.format(Math.floor(euros)) + euros.toFixed(2).slice(-3)}`
 }
 /** Unambiguous: 3 May 2026. */
 export const date = (iso: string): string => day.format(new Date(iso))

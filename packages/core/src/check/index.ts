@@ -2,6 +2,7 @@ export {
   describeLine,
   FRESH_DAYS,
   isDead,
+  isUsableMobile,
   LINE_STATUSES,
   type Line,
   type LineStatus,

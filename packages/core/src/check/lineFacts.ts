@@ -54,4 +54,8 @@ function rankOf(line: Line): number {
   return invalid + dead + TYPE_ORDER.indexOf(line.lineType)
 }
 
+/** A line that can be texted as far as is known. A number that may be either counts until the register has told. */
+export const isUsableMobile = (line: Line): boolean =>
+  line.valid && !isDead(line) && (line.lineType === 'mobile' || line.lineType === 'fixed-or-mobile')
+
 export const isDead = (line: Line): boolean => line.status === 'out-of-service'

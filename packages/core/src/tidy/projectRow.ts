@@ -1,4 +1,4 @@
-import { type Reading, type ReadNumber, readPhoneCell, VERDICTS, type Verdict } from '../phone'
+import { type Reading, type ReadNumber, readPhoneCell } from '../phone'
 import type { Field, Mapping } from '../table'
 import { readCountry } from './countries'
 import { type ReadEmail, readEmails } from './emails'
@@ -34,7 +34,6 @@ export interface ProjectedContact {
   readonly numbers: readonly ReadNumber[]
   readonly emails: readonly ReadEmail[]
   readonly readings: readonly CellReading[]
-  readonly verdict: Verdict
 }
 
 export interface ProjectOptions {
@@ -72,7 +71,6 @@ export function projectRow(cells: readonly string[], { mapping, defaultCountry =
     numbers,
     emails,
     readings,
-    verdict: bestVerdict(readings),
   }
 }
 
@@ -95,11 +93,6 @@ function domainOf(web: string, emails: readonly ReadEmail[]): string {
   if (stated) return stated
   const work = emails.find((email) => email.kind !== 'personal')
   return (work && readDomain(work.address)) ?? ''
-}
-
-/** A contact counts by its best cell: one clean number is enough to reach somebody. */
-function bestVerdict(readings: readonly CellReading[]): Verdict {
-  return VERDICTS.find((verdict) => readings.some(({ reading }) => reading.verdict === verdict)) ?? 'empty'
 }
 
 function uniqueBy<T>(items: readonly T[], keyOf: (item: T) => string): T[] {
