@@ -2,8 +2,16 @@ import { type ApiClient, type Batch, isUnderWay, type Job, type NewBatch } from 
 import { openTable } from '@upper-field/core/table'
 
 /** Brings a file in the way a person does who takes every suggestion. */
-export async function bringIn(api: ApiClient, listId: string, file: { name: string; bytes: Uint8Array }, facts: Partial<NewBatch> = {}): Promise<Batch> {
-  const opened = openTable(file.bytes.subarray(0, 262_144), { isWhole: file.bytes.length <= 262_144, country: facts.defaultCountry ?? null })
+export async function bringIn(
+  api: ApiClient,
+  listId: string,
+  file: { name: string; bytes: Uint8Array },
+  facts: Partial<NewBatch> = {},
+): Promise<Batch> {
+  const opened = openTable(file.bytes.subarray(0, 262_144), {
+    isWhole: file.bytes.length <= 262_144,
+    country: facts.defaultCountry ?? null,
+  })
   if (opened.status === 'refused') throw new Error(opened.problem)
   const batch = await api.call('makeBatch', {
     params: { listId },
@@ -23,7 +31,10 @@ export async function bringIn(api: ApiClient, listId: string, file: { name: stri
       ...facts,
     },
   })
-  const response = await api.raw('sendContent', { params: { batchId: batch.id }, body: file.bytes as Uint8Array<ArrayBuffer> })
+  const response = await api.raw('sendContent', {
+    params: { batchId: batch.id },
+    body: file.bytes as Uint8Array<ArrayBuffer>,
+  })
   if (!response.ok) throw new Error(await response.text())
   await untilEnded(api, listId, ((await response.json()) as Batch).jobId ?? '')
   return (await api.call('readBatches', { params: { listId } })).find(({ id }) => id === batch.id) as Batch

@@ -1,17 +1,34 @@
 // Builds server, stand-ins and web client into their dist folders.
 import { build } from 'esbuild'
-import { ROOT, mustRun } from './run.mjs'
+import { mustRun, ROOT } from './run.mjs'
 
-const node = { bundle: true, platform: 'node', format: 'esm', target: 'node20', logLevel: 'warning', sourcemap: false, absWorkingDir: ROOT }
+const node = {
+  bundle: true,
+  platform: 'node',
+  format: 'esm',
+  target: 'node20',
+  logLevel: 'warning',
+  sourcemap: false,
+  absWorkingDir: ROOT,
+}
 /** Our own workspaces are bundled, everything from npm stays where it is. */
 const external = {
   name: 'external',
-  setup: (b) => b.onResolve({ filter: /^[^./]/ }, (args) => (args.path.startsWith('@upper-field/') || args.kind === 'entry-point' ? null : { path: args.path, external: true })),
+  setup: (b) =>
+    b.onResolve({ filter: /^[^./]/ }, (args) =>
+      args.path.startsWith('@upper-field/') || args.kind === 'entry-point' ? null : { path: args.path, external: true },
+    ),
 }
 
 export async function buildAll({ wantsWeb = true } = {}) {
   const options = { ...node, plugins: [external] }
-  await build({ ...options, entryPoints: ['apps/server/src/main.ts', 'apps/server/src/jobsThread.ts'], outdir: 'apps/server/dist', splitting: true, chunkNames: 'part-[hash]' })
+  await build({
+    ...options,
+    entryPoints: ['apps/server/src/main.ts', 'apps/server/src/jobsThread.ts'],
+    outdir: 'apps/server/dist',
+    splitting: true,
+    chunkNames: 'part-[hash]',
+  })
   await build({ ...options, entryPoints: ['apps/standins/src/main.ts'], outdir: 'apps/standins/dist' })
   if (wantsWeb) mustRun('npx', ['vite', 'build', 'apps/web', '--logLevel', 'warn'])
 }

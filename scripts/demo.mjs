@@ -29,7 +29,12 @@ const settings = readSettings()
 const standIns = start('node', ['apps/standins/dist/main.js'], {
   name: 'The stand-ins',
   ready: /listen on (\S+)/,
-  env: { PELLOW_KEY: settings.keys.pellow, TANSY_KEY: settings.keys.tansy, BRINDLE_KEY: settings.keys.brindle, STANDINS_SPEED: process.env.STANDINS_SPEED ?? '1' },
+  env: {
+    PELLOW_KEY: settings.keys.pellow,
+    TANSY_KEY: settings.keys.tansy,
+    BRINDLE_KEY: settings.keys.brindle,
+    STANDINS_SPEED: process.env.STANDINS_SPEED ?? '1',
+  },
 })
 const port = await choosePort()
 const server = start('node', ['apps/server/dist/main.js'], {
@@ -87,7 +92,8 @@ async function stop(code) {
 function refuseSecondStart() {
   if (!existsSync(RUNNING)) return
   const { pid, url } = JSON.parse(readFileSync(RUNNING, 'utf8'))
-  if (run('kill', ['-0', String(pid)], { quiet: true }).code === 0) fail(`The demo of this folder is running already: ${url}`)
+  if (run('kill', ['-0', String(pid)], { quiet: true }).code === 0)
+    fail(`The demo of this folder is running already: ${url}`)
 }
 
 /** Keys and the secret are made once and stay, so that sessions and sealed keys go on working. */

@@ -23,6 +23,12 @@ for (const file of [badges, quotations]) {
 }
 if ((await api.call('readLists')).length === 0) {
   const list = await api.call('makeList', { body: { name: 'Autumn terraces' } })
-  const batch = await bringIn(api, list.id, badges, { name: 'Fair badges', sourceKind: 'event', gatheredOn: '2026-09-18', lawfulBasis: 'legitimate-interest', note: 'Outdoor living fair, badge scans' })
+  const batch = await bringIn(api, list.id, badges, {
+    name: 'Fair badges',
+    sourceKind: 'event',
+    gatheredOn: '2026-09-18',
+    lawfulBasis: 'legitimate-interest',
+    note: 'Outdoor living fair, badge scans',
+  })
   console.log(`Brought in ${batch.rows} rows as "Autumn terraces"; ${batch.held} held.`)
 }

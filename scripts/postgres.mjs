@@ -1,7 +1,19 @@
 // A private PostgreSQL cluster on loopback, in a folder that git ignores.
 import { execFileSync, spawnSync } from 'node:child_process'
 import { createHash, randomBytes } from 'node:crypto'
-import { accessSync, chmodSync, chownSync, constants, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
+import {
+  accessSync,
+  chmodSync,
+  chownSync,
+  constants,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs'
 import { createServer } from 'node:net'
 import { totalmem } from 'node:os'
 import { dirname, join } from 'node:path'
@@ -18,7 +30,10 @@ export function findBinaries() {
 }
 
 function ids() {
-  const [, , uid, gid] = readFileSync('/etc/passwd', 'utf8').split('\n').find((line) => line.startsWith('postgres:')).split(':')
+  const [, , uid, gid] = readFileSync('/etc/passwd', 'utf8')
+    .split('\n')
+    .find((line) => line.startsWith('postgres:'))
+    .split(':')
   return { uid: Number(uid), gid: Number(gid) }
 }
 
@@ -56,7 +71,9 @@ export async function startCluster(folder) {
   if (running) return describe(data, running, password, true)
   rmSync(join(data, 'postmaster.pid'), { force: true })
   const port = await freePort()
-  run('pg_ctl', ['start', '-D', data, '-w', '-t', '60', '-s', '-l', join(home, 'log'), '-o', `-p ${port}`], { stdio: 'ignore' })
+  run('pg_ctl', ['start', '-D', data, '-w', '-t', '60', '-s', '-l', join(home, 'log'), '-o', `-p ${port}`], {
+    stdio: 'ignore',
+  })
   const told = Number(readFileSync(join(data, 'postmaster.pid'), 'utf8').split('\n')[3])
   return describe(data, told, password, false)
 }
@@ -71,7 +88,19 @@ function makeCluster(home, data, secret) {
     chownSync(secret, uid, gid)
   }
   chmodSync(home, 0o755)
-  run('initdb', ['-D', data, '-U', 'upperfield', '-A', 'scram-sha-256', `--pwfile=${secret}`, '-E', 'UTF8', '--locale=C.UTF-8', '-N'])
+  run('initdb', [
+    '-D',
+    data,
+    '-U',
+    'upperfield',
+    '-A',
+    'scram-sha-256',
+    `--pwfile=${secret}`,
+    '-E',
+    'UTF8',
+    '--locale=C.UTF-8',
+    '-N',
+  ])
   const settings = join(data, 'postgresql.auto.conf')
   writeFileSync(settings, `${settingsFor(totalmem()).join('\n')}\n`)
 }
@@ -135,12 +164,18 @@ function describe(data, port, password, wasRunning) {
 /** Makes the database where it does not exist. */
 export function ensureDatabase(cluster, name) {
   const psql = (sql) =>
-    execFileSync(join(findBinaries(), 'psql'), ['-X', '-q', '-A', '-t', '-c', sql, cluster.url('postgres')], { encoding: 'utf8' }).trim()
+    execFileSync(join(findBinaries(), 'psql'), ['-X', '-q', '-A', '-t', '-c', sql, cluster.url('postgres')], {
+      encoding: 'utf8',
+    }).trim()
   if (psql(`select 1 from pg_database where datname = '${name}'`) !== '1') psql(`create database "${name}"`)
 }
 
 export function dropDatabase(cluster, name) {
-  execFileSync(join(findBinaries(), 'psql'), ['-X', '-q', '-c', `drop database if exists "${name}" with (force)`, cluster.url('postgres')], { stdio: 'ignore' })
+  execFileSync(
+    join(findBinaries(), 'psql'),
+    ['-X', '-q', '-c', `drop database if exists "${name}" with (force)`, cluster.url('postgres')],
+    { stdio: 'ignore' },
+  )
 }
 
 export { freePort }

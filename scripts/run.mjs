@@ -6,7 +6,13 @@ export const ROOT = fileURLToPath(new URL('..', import.meta.url)).replace(/\/$/,
 
 /** Runs a program to its end with its output shown; gives back its exit code. */
 export function run(command, args, { env = {}, quiet = false, cwd = ROOT } = {}) {
-  const result = spawnSync(command, args, { cwd, env: { ...process.env, ...env }, stdio: quiet ? ['ignore', 'pipe', 'pipe'] : ['ignore', 'inherit', 'inherit'], encoding: 'utf8', maxBuffer: 1 << 28 })
+  const result = spawnSync(command, args, {
+    cwd,
+    env: { ...process.env, ...env },
+    stdio: quiet ? ['ignore', 'pipe', 'pipe'] : ['ignore', 'inherit', 'inherit'],
+    encoding: 'utf8',
+    maxBuffer: 1 << 28,
+  })
   return { code: result.status ?? 1, out: `${result.stdout ?? ''}${result.stderr ?? ''}` }
 }
 
@@ -26,7 +32,12 @@ export function fail(sentence) {
 
 /** A program that goes on in the background; `ready` resolves with the first line that matches. */
 export function start(command, args, { env = {}, ready, name, shows = () => false, inGroup = true }) {
-  const child = spawn(command, args, { cwd: ROOT, env: { ...process.env, ...env }, stdio: ['ignore', 'pipe', 'pipe'], detached: inGroup })
+  const child = spawn(command, args, {
+    cwd: ROOT,
+    env: { ...process.env, ...env },
+    stdio: ['ignore', 'pipe', 'pipe'],
+    detached: inGroup,
+  })
   let told = ''
   const whenReady = new Promise((resolve, reject) => {
     const listen = (chunk) => {

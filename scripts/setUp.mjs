@@ -18,15 +18,23 @@ export function setUp({ wantsBrowser }) {
 export const CHROMIUM = '/usr/bin/chromium'
 
 function installDebianPackages(wantsBrowser) {
-  const missing = [...(findBinaries() ? [] : ['postgresql']), ...(wantsBrowser && !existsSync(CHROMIUM) ? ['chromium'] : [])]
+  const missing = [
+    ...(findBinaries() ? [] : ['postgresql']),
+    ...(wantsBrowser && !existsSync(CHROMIUM) ? ['chromium'] : []),
+  ]
   if (missing.length === 0) return
   const command = `apt-get update && apt-get install -y --no-install-recommends ${missing.join(' ')}`
-  if (run('sh', ['-c', 'command -v apt-get'], { quiet: true }).code !== 0) fail(`Missing: ${missing.join(', ')}. This machine has no apt-get; install them by its own means.`)
-  if (process.getuid?.() !== 0) fail(`Missing: ${missing.join(', ')}. You may not install packages here; ask for this one command:\n\n  sudo sh -c '${command}'\n`)
+  if (run('sh', ['-c', 'command -v apt-get'], { quiet: true }).code !== 0)
+    fail(`Missing: ${missing.join(', ')}. This machine has no apt-get; install them by its own means.`)
+  if (process.getuid?.() !== 0)
+    fail(
+      `Missing: ${missing.join(', ')}. You may not install packages here; ask for this one command:\n\n  sudo sh -c '${command}'\n`,
+    )
   console.log(`Installing ${missing.join(' and ')} …`)
   keepClusterFromBeingMade()
   const env = { DEBIAN_FRONTEND: 'noninteractive' }
-  if (run('apt-get', ['update', '-qq'], { env, quiet: true }).code !== 0) fail('The package lists could not be fetched (apt-get update). Is the network there?')
+  if (run('apt-get', ['update', '-qq'], { env, quiet: true }).code !== 0)
+    fail('The package lists could not be fetched (apt-get update). Is the network there?')
   mustRun('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...missing], { env, quiet: true })
   if (!findBinaries()) fail('PostgreSQL was installed but its programs are not in /usr/lib/postgresql.')
 }
@@ -41,7 +49,10 @@ function keepClusterFromBeingMade() {
 
 /** `npm ci` once for each lock file. */
 function installNpmPackages() {
-  const lock = createHash('sha256').update(readFileSync(join(ROOT, 'package-lock.json'))).update(process.version).digest('hex')
+  const lock = createHash('sha256')
+    .update(readFileSync(join(ROOT, 'package-lock.json')))
+    .update(process.version)
+    .digest('hex')
   const stamp = join(ROOT, 'node_modules', '.upper-field-lock')
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return
   console.log('Installing npm packages …')

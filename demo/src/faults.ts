@@ -21,28 +21,76 @@ interface FaultInput {
   readonly random: Random
 }
 
-const national = ({ number, person }: FaultInput): string => person.company.place.trunk + number.e164.slice(1 + person.company.place.code.length)
+const national = ({ number, person }: FaultInput): string =>
+  person.company.place.trunk + number.e164.slice(1 + person.company.place.code.length)
 const significant = ({ number, person }: FaultInput): string => number.e164.slice(1 + person.company.place.code.length)
 const codeOf = ({ person }: FaultInput): string => person.company.place.code
 const hasTrunk = ({ person }: FaultInput): boolean => person.company.place.trunk === '0'
 
-const read = (verdict: CellTruth['verdict'], cell: string, { number }: FaultInput) => ({ cell, verdict, e164s: [number.e164] })
+const read = (verdict: CellTruth['verdict'], cell: string, { number }: FaultInput) => ({
+  cell,
+  verdict,
+  e164s: [number.e164],
+})
 const unread = (verdict: CellTruth['verdict'], cell: string) => ({ cell, verdict, e164s: [] })
 
 /** Digits in groups, as people write them. */
-const grouped = (digits: string, separator: string): string => digits.replace(/^(\d{3,5})(\d{3})(\d+)$/, `$1${separator}$2${separator}$3`)
+const grouped = (digits: string, separator: string): string =>
+  digits.replace(/^(\d{3,5})(\d{3})(\d+)$/, `$1${separator}$2${separator}$3`)
 
 /** Every fault of the phone table, and how often it befalls a cell. */
 export const FAULTS: readonly Fault[] = [
   { name: 'as it should be', weight: 30, write: (i) => read('clean', i.number.e164, i) },
-  { name: 'national', weight: 26, write: (i) => read('clean', grouped(national(i), i.random.pick([' ', '-', '.'])), i) },
-  { name: 'no-break and thin spaces', weight: 4, write: (i) => read('clean', grouped(national(i), i.random.pick(['\u00a0', '\u2009', '\u202f'])), i) },
-  { name: 'full-width digits', weight: 1, write: (i) => read('clean', national(i).replace(/\d/g, (d) => String.fromCharCode(0xff10 + Number(d))), i) },
-  { name: 'Arabic-Indic digits', weight: 1, write: (i) => read('clean', national(i).replace(/\d/g, (d) => String.fromCharCode(0x0660 + Number(d))), i) },
-  { name: 'trunk zero inside', weight: 6, write: (i) => (hasTrunk(i) ? read('repaired', `+${codeOf(i)} (0)${grouped(significant(i), ' ')}`, i) : null) },
-  { name: '00 for plus', weight: 5, write: (i) => (hasTrunk(i) ? read('repaired', `00${codeOf(i)} ${grouped(significant(i), ' ')}`, i) : null) },
-  { name: 'code without plus', weight: 5, write: (i) => (hasTrunk(i) ? read('repaired', `${codeOf(i)}${significant(i)}`, i) : null) },
-  { name: 'extension', weight: 3, write: (i) => read('clean', `${grouped(national(i), ' ')} ext. ${10 + i.random.below(90)}`, i) },
+  {
+    name: 'national',
+    weight: 26,
+    write: (i) => read('clean', grouped(national(i), i.random.pick([' ', '-', '.'])), i),
+  },
+  {
+    name: 'no-break and thin spaces',
+    weight: 4,
+    write: (i) => read('clean', grouped(national(i), i.random.pick(['\u00a0', '\u2009', '\u202f'])), i),
+  },
+  {
+    name: 'full-width digits',
+    weight: 1,
+    write: (i) =>
+      read(
+        'clean',
+        national(i).replace(/\d/g, (d) => String.fromCharCode(0xff10 + Number(d))),
+        i,
+      ),
+  },
+  {
+    name: 'Arabic-Indic digits',
+    weight: 1,
+    write: (i) =>
+      read(
+        'clean',
+        national(i).replace(/\d/g, (d) => String.fromCharCode(0x0660 + Number(d))),
+        i,
+      ),
+  },
+  {
+    name: 'trunk zero inside',
+    weight: 6,
+    write: (i) => (hasTrunk(i) ? read('repaired', `+${codeOf(i)} (0)${grouped(significant(i), ' ')}`, i) : null),
+  },
+  {
+    name: '00 for plus',
+    weight: 5,
+    write: (i) => (hasTrunk(i) ? read('repaired', `00${codeOf(i)} ${grouped(significant(i), ' ')}`, i) : null),
+  },
+  {
+    name: 'code without plus',
+    weight: 5,
+    write: (i) => (hasTrunk(i) ? read('repaired', `${codeOf(i)}${significant(i)}`, i) : null),
+  },
+  {
+    name: 'extension',
+    weight: 3,
+    write: (i) => read('clean', `${grouped(national(i), ' ')} ext. ${10 + i.random.below(90)}`, i),
+  },
   {
     name: 'two numbers in a cell',
     weight: 4,
@@ -53,22 +101,58 @@ export const FAULTS: readonly Fault[] = [
       return { cell, verdict: 'repaired', e164s: [i.number.e164, second.e164] }
     },
   },
-  { name: 'label before', weight: 4, write: (i) => read('repaired', `${i.number.type === 'mobile' ? 'Mob' : 'Tel'}: ${grouped(national(i), '-')}`, i) },
-  { name: 'label behind', weight: 2, write: (i) => read('repaired', `${national(i)} (${i.number.type === 'mobile' ? 'mobile' : 'office'})`, i) },
+  {
+    name: 'label before',
+    weight: 4,
+    write: (i) => read('repaired', `${i.number.type === 'mobile' ? 'Mob' : 'Tel'}: ${grouped(national(i), '-')}`, i),
+  },
+  {
+    name: 'label behind',
+    weight: 2,
+    write: (i) => read('repaired', `${national(i)} (${i.number.type === 'mobile' ? 'mobile' : 'office'})`, i),
+  },
   { name: 'URI', weight: 1, write: (i) => read('clean', `tel:${i.number.e164}`, i) },
-  { name: 'letter O for zero', weight: 2, write: (i) => (hasTrunk(i) ? read('repaired', `O${significant(i)}`, i) : null) },
-  { name: 'notation, digits lost', weight: 2, write: (i) => unread('unreadable', `${i.number.e164[1]}.${i.number.e164.slice(2, 7)}E+${i.number.e164.length - 2}`) },
-  { name: 'notation, digits kept', weight: 1, write: (i) => read('repaired', `${i.number.e164[1]}.${i.number.e164.slice(2)}E+${i.number.e164.length - 2}`, i) },
+  {
+    name: 'letter O for zero',
+    weight: 2,
+    write: (i) => (hasTrunk(i) ? read('repaired', `O${significant(i)}`, i) : null),
+  },
+  {
+    name: 'notation, digits lost',
+    weight: 2,
+    write: (i) => unread('unreadable', `${i.number.e164[1]}.${i.number.e164.slice(2, 7)}E+${i.number.e164.length - 2}`),
+  },
+  {
+    name: 'notation, digits kept',
+    weight: 1,
+    write: (i) => read('repaired', `${i.number.e164[1]}.${i.number.e164.slice(2)}E+${i.number.e164.length - 2}`, i),
+  },
   { name: 'decimal tail', weight: 2, write: (i) => read('repaired', `${i.number.e164.slice(1)}.0`, i) },
   { name: 'leading apostrophe', weight: 2, write: (i) => read('repaired', `'${i.number.e164}`, i) },
   { name: 'leading zero lost', weight: 7, write: (i) => (hasTrunk(i) ? read('repaired', significant(i), i) : null) },
-  { name: 'placeholder', weight: 2, write: (i) => unread('placeholder', i.random.pick(['0000000000', '1234567890', '9999999999'])) },
-  { name: 'nothing', weight: 5, write: (i) => unread('empty', i.random.pick(['', 'N/A', '-', 'none', 'unknown', ' '])) },
+  {
+    name: 'placeholder',
+    weight: 2,
+    write: (i) => unread('placeholder', i.random.pick(['0000000000', '1234567890', '9999999999'])),
+  },
+  {
+    name: 'nothing',
+    weight: 5,
+    write: (i) => unread('empty', i.random.pick(['', 'N/A', '-', 'none', 'unknown', ' '])),
+  },
   { name: 'masked', weight: 1, write: (i) => unread('unreadable', `${national(i).slice(0, -4)}xxxx`) },
-  { name: 'code twice', weight: 1, write: (i) => (hasTrunk(i) ? read('repaired', `+${codeOf(i)} 00${codeOf(i)} ${significant(i)}`, i) : null) },
+  {
+    name: 'code twice',
+    weight: 1,
+    write: (i) => (hasTrunk(i) ? read('repaired', `+${codeOf(i)} 00${codeOf(i)} ${significant(i)}`, i) : null),
+  },
   { name: 'a date', weight: 1, write: () => unread('unreadable', '03.05.2026') },
   { name: 'an e-mail', weight: 1, write: (i) => unread('unreadable', i.person.workEmail) },
-  { name: 'an order number', weight: 1, write: (i) => unread('unreadable', `ORD-2026-${10000 + i.random.below(89999)}`) },
+  {
+    name: 'an order number',
+    weight: 1,
+    write: (i) => unread('unreadable', `ORD-2026-${10000 + i.random.below(89999)}`),
+  },
 ]
 
 /** Writes a number with a fault drawn by weight. */

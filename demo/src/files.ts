@@ -17,7 +17,19 @@ export interface DemoFile {
   readonly truth: readonly RowTruth[]
 }
 
-const HEADINGS = ['Attendee', 'Company', 'Position', 'Office phone', 'Mobile', 'E-mail', 'Town', 'Postcode', 'Country', 'Profile', 'Stand']
+const HEADINGS = [
+  'Attendee',
+  'Company',
+  'Position',
+  'Office phone',
+  'Mobile',
+  'E-mail',
+  'Town',
+  'Postcode',
+  'Country',
+  'Profile',
+  'Stand',
+]
 
 /** Badge scans of a fair: UTF-8 with commas, with every fault of the phone table and people scanned twice. */
 export function fairBadges(world: World, { rows, seed = 'fair badges' }: { rows: number; seed?: string }): DemoFile {
@@ -33,7 +45,18 @@ export function fairBadges(world: World, { rows, seed = 'fair badges' }: { rows:
     const phones = [officeCell(random, person), mobileCell(random, person, isKnown)]
     const email = emailOf(random, person, isKnown)
     const row = i + 2
-    writer.line([nameOf(random, person), companyOf(random, person), person.title, ...phones.map(({ cell }) => cell), email, person.company.city, person.company.postalCode, random.chance(0.9) ? random.pick(person.company.place.spellings) : person.company.place.country, profileOf(random, person), `Hall ${1 + random.below(6)}`])
+    writer.line([
+      nameOf(random, person),
+      companyOf(random, person),
+      person.title,
+      ...phones.map(({ cell }) => cell),
+      email,
+      person.company.city,
+      person.company.postalCode,
+      random.chance(0.9) ? random.pick(person.company.place.spellings) : person.company.place.country,
+      profileOf(random, person),
+      `Hall ${1 + random.below(6)}`,
+    ])
     const before = first.get(person.id)
     const one: RowTruth = { row, person: person.id, phones, duplicateOf: before ? before.row : null }
     truth.push(one)
@@ -50,8 +73,22 @@ export function quotationRequests(world: World, { rows }: { rows: number }): Dem
   const truth: RowTruth[] = []
   for (let i = 0; i < rows; i++) {
     const person = random.pick(world.people)
-    const phone = { fault: 'as it should be', cell: person.mobile.e164, verdict: 'clean' as const, e164s: [person.mobile.e164] }
-    writer.line([person.given, person.family, phone.cell, person.personalEmail, person.company.postalCode, person.company.city, random.pick(person.company.place.spellings), random.pick(['Markise 4 m', 'Sonnensegel; weiß', 'Store banne "Été"', 'Shade sail, 5 × 3 m'])])
+    const phone = {
+      fault: 'as it should be',
+      cell: person.mobile.e164,
+      verdict: 'clean' as const,
+      e164s: [person.mobile.e164],
+    }
+    writer.line([
+      person.given,
+      person.family,
+      phone.cell,
+      person.personalEmail,
+      person.company.postalCode,
+      person.company.city,
+      random.pick(person.company.place.spellings),
+      random.pick(['Markise 4 m', 'Sonnensegel; weiß', 'Store banne "Été"', 'Shade sail, 5 × 3 m']),
+    ])
     truth.push({ row: i + 2, person: person.id, phones: [phone], duplicateOf: null })
   }
   return { name: 'quotation-requests.csv', bytes: windows1252(writer.text()), truth }
@@ -89,7 +126,8 @@ function nameOf(random: Random, { given, family }: WorldPerson): string {
   return `${given} ${family}`
 }
 
-const companyOf = (random: Random, { company }: WorldPerson): string => (random.chance(0.4) ? `${company.name} ${company.legalForm}` : company.name)
+const companyOf = (random: Random, { company }: WorldPerson): string =>
+  random.chance(0.4) ? `${company.name} ${company.legalForm}` : company.name
 
 function profileOf(random: Random, person: WorldPerson): string {
   if (random.chance(0.45)) return ''
@@ -98,8 +136,12 @@ function profileOf(random: Random, person: WorldPerson): string {
 
 function createWriter(delimiter: string) {
   const lines: string[] = []
-  const cell = (value: string) => (new RegExp(`[${delimiter}"\\r\\n]`).test(value) ? `"${value.replaceAll('"', '""')}"` : value)
-  return { line: (cells: readonly string[]) => void lines.push(cells.map(cell).join(delimiter)), text: () => `${lines.join('\r\n')}\r\n` }
+  const cell = (value: string) =>
+    new RegExp(`[${delimiter}"\\r\\n]`).test(value) ? `"${value.replaceAll('"', '""')}"` : value
+  return {
+    line: (cells: readonly string[]) => void lines.push(cells.map(cell).join(delimiter)),
+    text: () => `${lines.join('\r\n')}\r\n`,
+  }
 }
 
 /** Only letters that Windows-1252 has in common with Latin-1 stand in the files. */

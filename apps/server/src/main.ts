@@ -16,7 +16,9 @@ jobs.on('error', (error) => {
 
 console.log(`Upper Field listens on http://${config.host}:${http.port}`)
 if (!(await http.services.people.hasAnyone())) {
-  console.log(`There is no account yet. Open the address and make the owner with this code: ${setupCode(config.secret)}`)
+  console.log(
+    `There is no account yet. Open the address and make the owner with this code: ${setupCode(config.secret)}`,
+  )
 }
 
 let isStopping = false

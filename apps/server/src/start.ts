@@ -74,4 +74,3 @@ export async function startJobs(config: Config): Promise<{ stop(): Promise<void>
     },
   }
 }
-

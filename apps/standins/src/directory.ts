@@ -14,8 +14,12 @@ export interface Directory {
 
 export function createDirectory({ people }: World): Directory {
   const byProfile = new Map(people.map((person) => [person.profile, person]))
-  const byCompany = new Map(people.map((person) => [keyOf(`${person.given} ${person.family}`, person.company.name), person]))
-  const byDomain = new Map(people.map((person) => [keyOf(`${person.given} ${person.family}`, person.company.domain), person]))
+  const byCompany = new Map(
+    people.map((person) => [keyOf(`${person.given} ${person.family}`, person.company.name), person]),
+  )
+  const byDomain = new Map(
+    people.map((person) => [keyOf(`${person.given} ${person.family}`, person.company.domain), person]),
+  )
   return {
     find: ({ name, company, domain, profile }) =>
       (profile ? byProfile.get(profile.replace(/^https?:\/\/(www\.)?/, '').replace(/\?.*$/, '')) : undefined) ??
@@ -27,4 +31,5 @@ export function createDirectory({ people }: World): Directory {
 /** The words of a name in any order, and the place of work. */
 const keyOf = (name: string, place: string): string => `${plain(name).split('-').sort().join('-')}|${plain(place)}`
 
-const withoutLegalForm = (company: string): string => company.replace(/\s+(?:ltd|llp|gmbh|e\.k\.|ag|sarl|sas|b\.v\.|llc|inc)\.?$/i, '')
+const withoutLegalForm = (company: string): string =>
+  company.replace(/\s+(?:ltd|llp|gmbh|e\.k\.|ag|sarl|sas|b\.v\.|llc|inc)\.?$/i, '')

@@ -1,7 +1,8 @@
 import type { Context, MiddlewareHandler } from 'hono'
 import { z } from 'zod'
 
-export const sleep = (milliseconds: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, milliseconds))
+export const sleep = (milliseconds: number): Promise<void> =>
+  new Promise((resolve) => setTimeout(resolve, milliseconds))
 
 /** Refuses calls without the service's key. */
 export const needsKey =

@@ -14,4 +14,5 @@ const standIns = await startStandIns({
   keys: { pellow: need('PELLOW_KEY'), tansy: need('TANSY_KEY'), brindle: need('BRINDLE_KEY') },
 })
 console.log(`stand-ins listen on ${standIns.url}`)
-for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => void standIns.stop().then(() => process.exit(0)))
+for (const signal of ['SIGINT', 'SIGTERM'] as const)
+  process.on(signal, () => void standIns.stop().then(() => process.exit(0)))

@@ -1,3 +1,4 @@
+import { type BaseQueryFn, createApi } from '@reduxjs/toolkit/query/react'
 import {
   addressOf,
   type CallInput,
@@ -7,7 +8,6 @@ import {
   type ProblemDetails,
   type ResponseOf,
 } from '@upper-field/contract'
-import { type BaseQueryFn, createApi } from '@reduxjs/toolkit/query/react'
 
 interface Sent {
   readonly name: EndpointName
@@ -27,14 +27,29 @@ const callServer: BaseQueryFn<Sent, unknown, CallProblem> = async ({ name, input
   try {
     const response = await fetch(addressOf(name, input), {
       method: endpoints[name].method.toUpperCase(),
-      headers: { ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...(key ? { 'idempotency-key': key } : {}) },
+      headers: {
+        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+        ...(key ? { 'idempotency-key': key } : {}),
+      },
       ...(body === undefined ? {} : { body: JSON.stringify(body) }),
     })
     if (response.ok) return { data: await response.json() }
     const problem = (await response.json().catch(() => null)) as ProblemDetails | null
-    return { error: { status: response.status, code: problem?.code ?? 'unknown', detail: problem?.detail ?? 'The application gave no reason.' } }
+    return {
+      error: {
+        status: response.status,
+        code: problem?.code ?? 'unknown',
+        detail: problem?.detail ?? 'The application gave no reason.',
+      },
+    }
   } catch {
-    return { error: { status: 0, code: 'no-connection', detail: 'The application cannot be reached. Nothing was changed; try again.' } }
+    return {
+      error: {
+        status: 0,
+        code: 'no-connection',
+        detail: 'The application cannot be reached. Nothing was changed; try again.',
+      },
+    }
   }
 }
 
@@ -85,7 +100,10 @@ export const api = createApi({
       readContacts: build.infiniteQuery<ContactPage, { listId: string; filter: string }, string | undefined>({
         query: ({ queryArg, pageParam }) => ({
           name: 'readContacts',
-          input: { params: { listId: queryArg.listId }, query: { filter: queryArg.filter, limit: 200, cursor: pageParam } },
+          input: {
+            params: { listId: queryArg.listId },
+            query: { filter: queryArg.filter, limit: 200, cursor: pageParam },
+          },
         }),
         infiniteQueryOptions: { initialPageParam: undefined, getNextPageParam: (last) => last.next ?? undefined },
         providesTags: ['List'],

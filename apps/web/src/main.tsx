@@ -1,15 +1,13 @@
+import './policy'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { Provider } from 'react-redux'
 import { RouterProvider } from 'react-router/dom'
-import { z } from 'zod'
 import { router } from './router'
 import { applyTheme } from './shell/theme'
 import { store } from './store'
 import './styles.css'
 
-// The page's security policy allows no code made from text, which this package would try for speed.
-z.config({ jitless: true })
 applyTheme()
 const root = document.getElementById('root')
 if (root) {

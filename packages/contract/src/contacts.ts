@@ -1,5 +1,19 @@
 import { z } from 'zod'
-import { EmailKind, Field, Id, Instant, Lane, LaneReason, LineStatus, LineType, Micros, NumberLabel, Problem, Repair, Verdict } from './words'
+import {
+  EmailKind,
+  Field,
+  Id,
+  Instant,
+  Lane,
+  LaneReason,
+  LineStatus,
+  LineType,
+  Micros,
+  NumberLabel,
+  Problem,
+  Repair,
+  Verdict,
+} from './words'
 
 export const ContactLine = z.object({
   id: z.number().int(),

@@ -3,7 +3,16 @@ import { Batch, HeldRow, NewBatch } from './batches'
 import { ContactPage, ContactStory } from './contacts'
 import { Job } from './jobs'
 import { List, ListChange, NewList, Piles } from './lists'
-import { CheckEstimate, Connection, ConnectionChange, FillEstimate, FillPlan, FillResult, NewCheck, SpendLine } from './money'
+import {
+  CheckEstimate,
+  Connection,
+  ConnectionChange,
+  FillEstimate,
+  FillPlan,
+  FillResult,
+  NewCheck,
+  SpendLine,
+} from './money'
 import { Me, NewOwner, NewPerson, Setup } from './people'
 import { Edition, NewEdition, Preflight } from './send'
 import { Id, type Role } from './words'
@@ -62,47 +71,148 @@ export const endpoints = {
   readMe: endpoint('get', '/me', 'Who is signed in', { response: Me }),
   addPerson: endpoint('post', '/people', 'Add an account', { body: NewPerson, response: Me, role: 'owner' }),
 
-  readLists: endpoint('get', '/lists', 'All lists', { query: z.object({ archived: z.enum(['yes', 'no']).default('no') }), response: z.array(List) }),
-  makeList: endpoint('post', '/lists', 'Make a list', { body: NewList, response: List, role: 'operator', isIdempotent: true }),
+  readLists: endpoint('get', '/lists', 'All lists', {
+    query: z.object({ archived: z.enum(['yes', 'no']).default('no') }),
+    response: z.array(List),
+  }),
+  makeList: endpoint('post', '/lists', 'Make a list', {
+    body: NewList,
+    response: List,
+    role: 'operator',
+    isIdempotent: true,
+  }),
   readList: endpoint('get', '/lists/{listId}', 'One list with its terrace', { params: OfList, response: List }),
-  changeList: endpoint('patch', '/lists/{listId}', 'Rename, archive or bring back', { params: OfList, body: ListChange, response: List, role: 'operator' }),
-  readPiles: endpoint('get', '/lists/{listId}/piles', 'Counts of the sieve', { params: OfList, query: ByFilter, response: Piles }),
+  changeList: endpoint('patch', '/lists/{listId}', 'Rename, archive or bring back', {
+    params: OfList,
+    body: ListChange,
+    response: List,
+    role: 'operator',
+  }),
+  readPiles: endpoint('get', '/lists/{listId}/piles', 'Counts of the sieve', {
+    params: OfList,
+    query: ByFilter,
+    response: Piles,
+  }),
   readContacts: endpoint('get', '/lists/{listId}/contacts', 'Contacts, by cursor', {
     params: OfList,
-    query: ByFilter.extend({ cursor: z.string().max(100).optional(), limit: z.coerce.number().int().min(1).max(500).default(100) }),
+    query: ByFilter.extend({
+      cursor: z.string().max(100).optional(),
+      limit: z.coerce.number().int().min(1).max(500).default(100),
+    }),
     response: ContactPage,
   }),
-  readStory: endpoint('get', '/contacts/{contactId}', 'One contact with its story', { params: z.object({ contactId: z.coerce.number().int() }), response: ContactStory }),
-  takeApart: endpoint('delete', '/joins/{joinId}', 'Undo one join', { params: z.object({ joinId: z.coerce.number().int() }), response: nothing, role: 'operator' }),
+  readStory: endpoint('get', '/contacts/{contactId}', 'One contact with its story', {
+    params: z.object({ contactId: z.coerce.number().int() }),
+    response: ContactStory,
+  }),
+  takeApart: endpoint('delete', '/joins/{joinId}', 'Undo one join', {
+    params: z.object({ joinId: z.coerce.number().int() }),
+    response: nothing,
+    role: 'operator',
+  }),
 
-  readBatches: endpoint('get', '/lists/{listId}/batches', 'Batches of a list', { params: OfList, response: z.array(Batch) }),
-  makeBatch: endpoint('post', '/lists/{listId}/batches', 'Announce a file with its mapping and source', { params: OfList, body: NewBatch, response: Batch, role: 'operator', isIdempotent: true }),
-  sendContent: endpoint('put', '/batches/{batchId}/content', 'Stream the file itself', { params: OfBatch, body: 'file', response: Batch, role: 'operator' }),
-  readHeld: endpoint('get', '/batches/{batchId}/held', 'Rows that could not be read', { params: OfBatch, response: z.array(HeldRow), role: 'operator' }),
-  downloadHeld: endpoint('get', '/batches/{batchId}/held.csv', 'The same rows as a file', { params: OfBatch, response: 'file', role: 'operator' }),
+  readBatches: endpoint('get', '/lists/{listId}/batches', 'Batches of a list', {
+    params: OfList,
+    response: z.array(Batch),
+  }),
+  makeBatch: endpoint('post', '/lists/{listId}/batches', 'Announce a file with its mapping and source', {
+    params: OfList,
+    body: NewBatch,
+    response: Batch,
+    role: 'operator',
+    isIdempotent: true,
+  }),
+  sendContent: endpoint('put', '/batches/{batchId}/content', 'Stream the file itself', {
+    params: OfBatch,
+    body: 'file',
+    response: Batch,
+    role: 'operator',
+  }),
+  readHeld: endpoint('get', '/batches/{batchId}/held', 'Rows that could not be read', {
+    params: OfBatch,
+    response: z.array(HeldRow),
+    role: 'operator',
+  }),
+  downloadHeld: endpoint('get', '/batches/{batchId}/held.csv', 'The same rows as a file', {
+    params: OfBatch,
+    response: 'file',
+    role: 'operator',
+  }),
 
-  readJobs: endpoint('get', '/lists/{listId}/jobs', 'Latest jobs of a list', { params: OfList, response: z.array(Job) }),
-  stopJob: endpoint('post', '/jobs/{jobId}/stop', 'Stop a job; what is done stays done', { params: OfJob, response: Job, role: 'operator' }),
-  resumeJob: endpoint('post', '/jobs/{jobId}/resume', 'Go on where a job was stopped', { params: OfJob, response: Job, role: 'operator' }),
+  readJobs: endpoint('get', '/lists/{listId}/jobs', 'Latest jobs of a list', {
+    params: OfList,
+    response: z.array(Job),
+  }),
+  stopJob: endpoint('post', '/jobs/{jobId}/stop', 'Stop a job; what is done stays done', {
+    params: OfJob,
+    response: Job,
+    role: 'operator',
+  }),
+  resumeJob: endpoint('post', '/jobs/{jobId}/resume', 'Go on where a job was stopped', {
+    params: OfJob,
+    response: Job,
+    role: 'operator',
+  }),
   watch: endpoint('get', '/events', 'Progress of jobs as server-sent events', { response: 'events' }),
 
-  estimateCheck: endpoint('get', '/lists/{listId}/check', 'What a check would cost', { params: OfList, query: ByFilter, response: CheckEstimate }),
-  startCheck: endpoint('post', '/lists/{listId}/check', 'Check numbers with the register', { params: OfList, body: NewCheck, response: Job, role: 'operator', isIdempotent: true }),
+  estimateCheck: endpoint('get', '/lists/{listId}/check', 'What a check would cost', {
+    params: OfList,
+    query: ByFilter,
+    response: CheckEstimate,
+  }),
+  startCheck: endpoint('post', '/lists/{listId}/check', 'Check numbers with the register', {
+    params: OfList,
+    body: NewCheck,
+    response: Job,
+    role: 'operator',
+    isIdempotent: true,
+  }),
   estimateFill: endpoint('get', '/lists/{listId}/fill', 'What a fill could cost', {
     params: OfList,
     query: z.object({ order: z.string().max(300).default(''), checksLines: z.enum(['yes', 'no']).default('yes') }),
     response: FillEstimate,
   }),
-  startFill: endpoint('post', '/lists/{listId}/fill', 'Ask providers for missing mobiles', { params: OfList, body: FillPlan, response: Job, role: 'operator', isIdempotent: true }),
-  readFills: endpoint('get', '/lists/{listId}/fills', 'Fill runs and what each provider gave', { params: OfList, response: z.array(FillResult) }),
+  startFill: endpoint('post', '/lists/{listId}/fill', 'Ask providers for missing mobiles', {
+    params: OfList,
+    body: FillPlan,
+    response: Job,
+    role: 'operator',
+    isIdempotent: true,
+  }),
+  readFills: endpoint('get', '/lists/{listId}/fills', 'Fill runs and what each provider gave', {
+    params: OfList,
+    response: z.array(FillResult),
+  }),
 
-  preflight: endpoint('get', '/lists/{listId}/send', 'What would be refused, and why', { params: OfList, query: ByFilter, response: Preflight }),
-  readEditions: endpoint('get', '/lists/{listId}/editions', 'Files and editions made so far', { params: OfList, response: z.array(Edition) }),
-  makeEdition: endpoint('post', '/lists/{listId}/editions', 'Prepare an edition', { params: OfList, body: NewEdition, response: Edition, role: 'operator', isIdempotent: true }),
-  downloadEdition: endpoint('get', '/editions/{editionId}/file', 'Download a prepared file', { params: z.object({ editionId: Id }), response: 'file', role: 'operator' }),
+  preflight: endpoint('get', '/lists/{listId}/send', 'What would be refused, and why', {
+    params: OfList,
+    query: ByFilter,
+    response: Preflight,
+  }),
+  readEditions: endpoint('get', '/lists/{listId}/editions', 'Files and editions made so far', {
+    params: OfList,
+    response: z.array(Edition),
+  }),
+  makeEdition: endpoint('post', '/lists/{listId}/editions', 'Prepare an edition', {
+    params: OfList,
+    body: NewEdition,
+    response: Edition,
+    role: 'operator',
+    isIdempotent: true,
+  }),
+  downloadEdition: endpoint('get', '/editions/{editionId}/file', 'Download a prepared file', {
+    params: z.object({ editionId: Id }),
+    response: 'file',
+    role: 'operator',
+  }),
 
   readConnections: endpoint('get', '/connections', 'Providers and the register', { response: z.array(Connection) }),
-  changeConnection: endpoint('put', '/connections/{provider}', 'Set address and key', { params: z.object({ provider: z.string().max(40) }), body: ConnectionChange, response: Connection, role: 'owner' }),
+  changeConnection: endpoint('put', '/connections/{provider}', 'Set address and key', {
+    params: z.object({ provider: z.string().max(40) }),
+    body: ConnectionChange,
+    response: Connection,
+    role: 'owner',
+  }),
   readSpend: endpoint('get', '/spend', 'Charges by provider and list', { response: z.array(SpendLine) }),
 } satisfies Record<string, Endpoint>
 
@@ -110,5 +220,9 @@ export type Endpoints = typeof endpoints
 export type EndpointName = keyof Endpoints
 export type ParamsOf<N extends EndpointName> = z.input<Endpoints[N]['params']>
 export type QueryOf<N extends EndpointName> = z.input<Endpoints[N]['query']>
-export type BodyOf<N extends EndpointName> = Endpoints[N]['body'] extends z.ZodType ? z.input<Endpoints[N]['body']> : undefined
-export type ResponseOf<N extends EndpointName> = Endpoints[N]['response'] extends z.ZodType ? z.output<Endpoints[N]['response']> : unknown
+export type BodyOf<N extends EndpointName> = Endpoints[N]['body'] extends z.ZodType
+  ? z.input<Endpoints[N]['body']>
+  : undefined
+export type ResponseOf<N extends EndpointName> = Endpoints[N]['response'] extends z.ZodType
+  ? z.output<Endpoints[N]['response']>
+  : unknown

@@ -64,5 +64,12 @@ export const Connection = z.object({
 export type Connection = z.infer<typeof Connection>
 export const ConnectionChange = z.object({ baseUrl: z.url().max(500), key: z.string().min(4).max(500).optional() })
 
-export const SpendLine = z.object({ provider: z.string(), listId: Id, list: z.string(), reason: z.string(), charges: z.number().int(), amount: Micros })
+export const SpendLine = z.object({
+  provider: z.string(),
+  listId: Id,
+  list: z.string(),
+  reason: z.string(),
+  charges: z.number().int(),
+  amount: Micros,
+})
 export type SpendLine = z.infer<typeof SpendLine>

@@ -21,7 +21,10 @@ function operation(name: string, one: Endpoint): Record<string, unknown> {
     ...(one.body ? { requestBody: { required: true, content: content(one.body) } } : {}),
     responses: {
       '200': { description: 'Done', content: content(one.response) },
-      default: { description: 'RFC 9457', content: { 'application/problem+json': { schema: schemaOf(ProblemDetails) } } },
+      default: {
+        description: 'RFC 9457',
+        content: { 'application/problem+json': { schema: schemaOf(ProblemDetails) } },
+      },
     },
   }
 }
@@ -44,4 +47,6 @@ function parameters(place: 'path' | 'query', shape: z.ZodObject): unknown[] {
 }
 
 const idempotency = (one: Endpoint): unknown[] =>
-  one.isIdempotent ? [{ name: 'Idempotency-Key', in: 'header', required: false, schema: { type: 'string', maxLength: 100 } }] : []
+  one.isIdempotent
+    ? [{ name: 'Idempotency-Key', in: 'header', required: false, schema: { type: 'string', maxLength: 100 } }]
+    : []

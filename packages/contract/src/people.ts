@@ -19,7 +19,12 @@ export const NewOwner = z.object({
   email: z.email(),
   password: Password,
 })
-export const NewPerson = z.object({ name: z.string().trim().min(1).max(120), email: z.email(), password: Password, role: Role })
+export const NewPerson = z.object({
+  name: z.string().trim().min(1).max(120),
+  email: z.email(),
+  password: Password,
+  role: Role,
+})
 
 /** RFC 9457. `code` names the case for programs; `detail` is the sentence for people. */
 export const ProblemDetails = z.object({

@@ -16,7 +16,7 @@ import { type ReadPiece, readPiece } from './readPiece'
 import { PIECE } from './receiveContent'
 
 /** Bytes read in one step; twice as many where a single row is longer. */
-const STEP = 4 * PIECE
+const STEP = PIECE
 const LONGEST_STEP = 16 * PIECE
 
 interface Cursor {
@@ -56,20 +56,46 @@ async function readStep(services: Services, job: JobRow, batch: BatchRow, cursor
   const facts = await factsOfNumbers(services.db, e164s)
   const lines = piece.read.map(({ row, own }, i) => {
     const key = { id: ids + i, listId: batch.listId, batchId: batch.id, row }
-    return linesOf(key, viewOf({ own, members: [], fills: [], factsOf: (e164) => facts.get(e164), isShared: () => false }), 0)
+    return linesOf(
+      key,
+      viewOf({ own, members: [], fills: [], factsOf: (e164) => facts.get(e164), isShared: () => false }),
+      0,
+    )
   })
-  const withMobile = piece.read.filter(({ own }) => own.numbers.some(({ valid, lineType }) => valid && lineType === 'mobile')).length
+  const withMobile = piece.read.filter(({ own }) =>
+    own.numbers.some(({ valid, lineType }) => valid && lineType === 'mobile'),
+  ).length
   await transaction(services.pool, async (tx, client) => {
     // A step that a crash takes back is simply done again, so it need not wait for the disk.
     await client.query('set local synchronous_commit = off')
     await storeRows(client, batch, piece)
-    await copyInto(client, 'contacts', CONTACT_COLUMNS, lines.map(({ contact }) => contact))
-    await copyInto(client, 'contact_numbers', NUMBER_COLUMNS, lines.flatMap(({ numbers }) => numbers))
-    await copyInto(client, 'contact_emails', EMAIL_COLUMNS, lines.flatMap(({ emails }) => emails))
+    await copyInto(
+      client,
+      'contacts',
+      CONTACT_COLUMNS,
+      lines.map(({ contact }) => contact),
+    )
+    await copyInto(
+      client,
+      'contact_numbers',
+      NUMBER_COLUMNS,
+      lines.flatMap(({ numbers }) => numbers),
+    )
+    await copyInto(
+      client,
+      'contact_emails',
+      EMAIL_COLUMNS,
+      lines.flatMap(({ emails }) => emails),
+    )
     const stored = piece.read.length + piece.held.length
     await tx
       .update(batches)
-      .set({ state: 'reading', rows: sql`${batches.rows} + ${stored}`, held: sql`${batches.held} + ${piece.held.length}`, withMobile: sql`${batches.withMobile} + ${withMobile}` })
+      .set({
+        state: 'reading',
+        rows: sql`${batches.rows} + ${stored}`,
+        held: sql`${batches.held} + ${piece.held.length}`,
+        withMobile: sql`${batches.withMobile} + ${withMobile}`,
+      })
       .where(eq(batches.id, batch.id))
     const offset = cursor.offset + piece.consumed
     await saveJob(tx, job.id, { phase: 'reading', done: offset, cursor: { offset, row: piece.nextRow } })
@@ -92,10 +118,14 @@ async function loadBytes(db: Db, batchId: string, start: number, end: number): P
   const found = await db
     .select()
     .from(batchPieces)
-    .where(sql`${batchPieces.batchId} = ${batchId} and ${batchPieces.offset} > ${start - PIECE} and ${batchPieces.offset} < ${end}`)
+    .where(
+      sql`${batchPieces.batchId} = ${batchId} and ${batchPieces.offset} > ${start - PIECE} and ${batchPieces.offset} < ${end}`,
+    )
     .orderBy(batchPieces.offset)
   const first = found[0]
-  return first ? Buffer.concat(found.map(({ bytes }) => bytes)).subarray(start - first.offset, end - first.offset) : Buffer.alloc(0)
+  return first
+    ? Buffer.concat(found.map(({ bytes }) => bytes)).subarray(start - first.offset, end - first.offset)
+    : Buffer.alloc(0)
 }
 
 /** Reserves a run of ids, so that contacts stand in the order of their rows. */
@@ -103,14 +133,26 @@ async function takeContactIds({ pool }: Services, count: number): Promise<number
   if (count === 0) return 0
   return transaction(pool, async (tx) => {
     await tx.execute(sql`select pg_advisory_xact_lock(7415)`)
-    const { rows: taken } = await tx.execute<{ last: string }>(sql`select setval('contact_ids', nextval('contact_ids') + ${count - 1}) as last`)
+    const { rows: taken } = await tx.execute<{ last: string }>(
+      sql`select setval('contact_ids', nextval('contact_ids') + ${count - 1}) as last`,
+    )
     return Number(taken[0]?.last) - count + 1
   })
 }
 
 async function storeRows(client: PoolClient, batch: BatchRow, piece: ReadPiece): Promise<void> {
-  await copyInto(client, 'rows', ['batch_id', 'row', 'text'], piece.read.map(({ row, text }) => [batch.id, row, text]))
-  await copyInto(client, 'held_rows', ['batch_id', 'row', 'reason', 'bytes'], piece.held.map(({ row, reason, bytes }) => [batch.id, row, reason, bytes]))
+  await copyInto(
+    client,
+    'rows',
+    ['batch_id', 'row', 'text'],
+    piece.read.map(({ row, text }) => [batch.id, row, text]),
+  )
+  await copyInto(
+    client,
+    'held_rows',
+    ['batch_id', 'row', 'reason', 'bytes'],
+    piece.held.map(({ row, reason, bytes }) => [batch.id, row, reason, bytes]),
+  )
 }
 
 async function finish(services: Services, job: JobRow, batch: BatchRow): Promise<StepOutcome> {
@@ -119,12 +161,20 @@ async function finish(services: Services, job: JobRow, batch: BatchRow): Promise
     // Only one batch of a list is joined at a time: each must see the contacts of the one before.
     await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${batch.listId}::text, 7416))`)
     await tx.update(batches).set({ state: 'ready' }).where(eq(batches.id, batch.id))
+    // Without fresh statistics the planner takes a just loaded table for an empty one, and loops for minutes.
+    await client.query('analyze contacts, contact_numbers, contact_emails')
     const joined = await joinExactDuplicates(tx, client, batch)
     await countContacts(tx, batch.listId)
     await tx.delete(batchPieces).where(eq(batchPieces.batchId, batch.id))
-    const [counts] = await tx.select({ rows: batches.rows, held: batches.held }).from(batches).where(eq(batches.id, batch.id))
-    await saveJob(tx, job.id, { phase: 'done', done: batch.bytes, result: { rows: counts?.rows ?? 0, held: counts?.held ?? 0, joined } })
+    const [counts] = await tx
+      .select({ rows: batches.rows, held: batches.held })
+      .from(batches)
+      .where(eq(batches.id, batch.id))
+    await saveJob(tx, job.id, {
+      phase: 'done',
+      done: batch.bytes,
+      result: { rows: counts?.rows ?? 0, held: counts?.held ?? 0, joined },
+    })
   })
   return { next: 'done' }
 }
-

@@ -18,7 +18,11 @@ async function pageOfHeld(db: Db, batch: BatchRow, after: number, limit: number)
     sql`select row, reason, bytes from held_rows where batch_id = ${batch.id} and row > ${after} order by row limit ${limit}`,
   )
   const decoder = new TextDecoder(batch.encoding)
-  return rows.map(({ row, reason, bytes }) => ({ row, reason: reason as HeldRow['reason'], text: visible(decoder.decode(bytes)) }))
+  return rows.map(({ row, reason, bytes }) => ({
+    row,
+    reason: reason as HeldRow['reason'],
+    text: visible(decoder.decode(bytes)),
+  }))
 }
 
 /** NUL cannot be shown: its symbol stands for it. */

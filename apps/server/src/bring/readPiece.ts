@@ -1,7 +1,6 @@
 import { type HeldReason, judgeRow, scanRecords } from '@upper-field/core/table'
 import { type ProjectedContact, projectRow } from '@upper-field/core/tidy'
 
-
 import { type BatchRow, type BatchSettings, settingsOf } from '../projection/rowCells'
 
 export interface ReadRow {
@@ -29,7 +28,11 @@ export interface ReadPiece {
  * Reads the rows in a piece of a batch's file. Rows are numbered as they stand in the file, from 1, headings and
  * blank rows counted, so that a row is found again in a spreadsheet.
  */
-export function readPiece(bytes: Buffer, batch: BatchRow, { firstRow, isLast }: { firstRow: number; isLast: boolean }): ReadPiece {
+export function readPiece(
+  bytes: Buffer,
+  batch: BatchRow,
+  { firstRow, isLast }: { firstRow: number; isLast: boolean },
+): ReadPiece {
   const settings = settingsOf(batch)
   const decode = decoderFor(settings)
   const shape = { ...settings.dialect, columns: batch.headings.length }
@@ -41,7 +44,8 @@ export function readPiece(bytes: Buffer, batch: BatchRow, { firstRow, isLast }: 
     const number = row++
     if (number === 1 && batch.hasHeadings) continue
     const judged = judgeRow(decode(bytes, start, end), problem, shape)
-    if (judged.status === 'held') held.push({ row: number, reason: judged.reason, bytes: Buffer.from(bytes.subarray(start, end)) })
+    if (judged.status === 'held')
+      held.push({ row: number, reason: judged.reason, bytes: Buffer.from(bytes.subarray(start, end)) })
     if (judged.status === 'read') read.push({ row: number, text: judged.text, own: projectRow(judged.cells, settings) })
   }
   return { read, held, consumed, nextRow: row }
@@ -54,4 +58,3 @@ function decoderFor({ dialect }: BatchSettings): Decode {
   const decoder = new TextDecoder(dialect.encoding)
   return (bytes, start, end) => decoder.decode(bytes.subarray(start, end))
 }
-

@@ -16,10 +16,17 @@ export const PIECE = 1 << 20
  * Streams a file into the database, piece by piece, and starts the job that reads it. What arrives incomplete, too
  * large or as no table of text is thrown away whole; the batch says why.
  */
-export async function receiveContent(services: Services, batch: BatchRow, body: ReadableStream<Uint8Array>): Promise<void> {
+export async function receiveContent(
+  services: Services,
+  batch: BatchRow,
+  body: ReadableStream<Uint8Array>,
+): Promise<void> {
   const client = await services.pool.connect()
   try {
-    const { rows } = await client.query<{ mine: boolean }>('select pg_try_advisory_lock(hashtextextended($1, 7414)) as mine', [batch.id])
+    const { rows } = await client.query<{ mine: boolean }>(
+      'select pg_try_advisory_lock(hashtextextended($1, 7414)) as mine',
+      [batch.id],
+    )
     if (!rows[0]?.mine) throw new Problem(409, 'upload-under-way', 'This file is being received already.')
     try {
       await receiveLocked(services, batch, body)
@@ -34,23 +41,45 @@ export async function receiveContent(services: Services, batch: BatchRow, body: 
 async function receiveLocked(services: Services, batch: BatchRow, body: ReadableStream<Uint8Array>): Promise<void> {
   const { db, pool } = services
   const [now] = await db.select({ state: batches.state }).from(batches).where(eq(batches.id, batch.id))
-  if (now?.state !== 'uploading' && now?.state !== 'failed') throw new Problem(409, 'already-received', 'The file of this batch has been received already.')
+  if (now?.state !== 'uploading' && now?.state !== 'failed')
+    throw new Problem(409, 'already-received', 'The file of this batch has been received already.')
   await db.delete(batchPieces).where(eq(batchPieces.batchId, batch.id))
   try {
     const { bytes, sha256 } = await storePieces(services, batch, body)
     await transaction(pool, async (tx) => {
-      const job = await createJob(tx, { kind: 'bring-in', listId: batch.listId, unit: 'bytes', total: bytes, payload: { batchId: batch.id } })
-      await tx.update(batches).set({ state: 'queued', problem: null, bytes, sha256, jobId: job.id }).where(eq(batches.id, batch.id))
+      const job = await createJob(tx, {
+        kind: 'bring-in',
+        listId: batch.listId,
+        unit: 'bytes',
+        total: bytes,
+        payload: { batchId: batch.id },
+      })
+      await tx
+        .update(batches)
+        .set({ state: 'queued', problem: null, bytes, sha256, jobId: job.id })
+        .where(eq(batches.id, batch.id))
     })
   } catch (error) {
-    const problem = error instanceof Problem ? error : new Problem(400, 'upload-broken', 'The connection broke before the whole file had arrived. Nothing of it was kept: send it again.', { cause: error })
+    const problem =
+      error instanceof Problem
+        ? error
+        : new Problem(
+            400,
+            'upload-broken',
+            'The connection broke before the whole file had arrived. Nothing of it was kept: send it again.',
+            { cause: error },
+          )
     await db.delete(batchPieces).where(eq(batchPieces.batchId, batch.id))
     await db.update(batches).set({ state: 'failed', problem: problem.code }).where(eq(batches.id, batch.id))
     throw problem
   }
 }
 
-async function storePieces(services: Services, batch: BatchRow, body: ReadableStream<Uint8Array>): Promise<{ bytes: number; sha256: string }> {
+async function storePieces(
+  services: Services,
+  batch: BatchRow,
+  body: ReadableStream<Uint8Array>,
+): Promise<{ bytes: number; sha256: string }> {
   const hash = createHash('sha256')
   let received = 0
   for await (const piece of inPieces(body)) {
@@ -62,7 +91,11 @@ async function storePieces(services: Services, batch: BatchRow, body: ReadableSt
   }
   if (received === 0) throw new Problem(400, 'empty-file', 'The file is empty: it has no bytes.')
   if (received !== batch.bytes) {
-    throw new Problem(400, 'upload-broken', `Only ${received.toLocaleString('en')} of ${batch.bytes.toLocaleString('en')} bytes arrived. Nothing of the file was kept: send it again.`)
+    throw new Problem(
+      400,
+      'upload-broken',
+      `Only ${received.toLocaleString('en')} of ${batch.bytes.toLocaleString('en')} bytes arrived. Nothing of the file was kept: send it again.`,
+    )
   }
   return { bytes: received, sha256: hash.digest('hex') }
 }
@@ -76,8 +109,12 @@ const REFUSALS = {
 } as const
 
 function refuseWhatIsNoTable(head: Uint8Array, batch: BatchRow): void {
-  const judged = judgeHead(head.subarray(0, 65_536), { encoding: batch.encoding as 'utf-8', delimiter: batch.delimiter })
-  if (judged.status === 'refused') throw new Problem(415, judged.problem, `${REFUSALS[judged.problem]} Nothing was stored.`)
+  const judged = judgeHead(head.subarray(0, 65_536), {
+    encoding: batch.encoding as 'utf-8',
+    delimiter: batch.delimiter,
+  })
+  if (judged.status === 'refused')
+    throw new Problem(415, judged.problem, `${REFUSALS[judged.problem]} Nothing was stored.`)
 }
 
 /** The stream in pieces of equal size, whatever sizes arrive. */

@@ -1,5 +1,5 @@
-import type { Hono } from 'hono'
 import { eq } from 'drizzle-orm'
+import type { Hono } from 'hono'
 import { batches } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { serve } from '../http/serve'
@@ -26,11 +26,19 @@ export function bringRoutes(app: Hono, services: Services): void {
   serve(app, services, 'makeBatch', async ({ params, body }) => {
     const list = await findOpenList(db, params.listId)
     if (body.bytes > config.maxUploadBytes) throw tooLarge(config.maxUploadBytes)
-    if (body.mapping.length !== body.headings.length) throw new Problem(422, 'mapping-off', 'There must be one field, or none, for each heading.')
+    if (body.mapping.length !== body.headings.length)
+      throw new Problem(422, 'mapping-off', 'There must be one field, or none, for each heading.')
     if (!body.mapping.some((field) => field === 'number' || field === 'email')) {
-      throw new Problem(422, 'nobody-reachable', 'No column is a number or an e-mail. Choose one, or nobody in this file could be reached.')
+      throw new Problem(
+        422,
+        'nobody-reachable',
+        'No column is a number or an e-mail. Choose one, or nobody in this file could be reached.',
+      )
     }
-    const [batch] = await db.insert(batches).values({ ...body, listId: list.id, state: 'uploading' }).returning()
+    const [batch] = await db
+      .insert(batches)
+      .values({ ...body, listId: list.id, state: 'uploading' })
+      .returning()
     if (!batch) throw new Error('insert returned nothing')
     return asBatch(batch)
   })
@@ -39,7 +47,11 @@ export function bringRoutes(app: Hono, services: Services): void {
     const batch = await findBatch(params.batchId)
     const body = c.req.raw.body
     if (!body) throw new Problem(400, 'empty-file', 'The file is empty: it has no bytes.')
-    await receiveContent(services, batch, body)
+    await receiveContent(services, batch, body).catch((error: unknown) => {
+      // The rest of a refused file is not read: the connection cannot be used again.
+      c.header('connection', 'close')
+      throw error
+    })
     return asBatch(await findBatch(batch.id))
   })
 
@@ -48,11 +60,17 @@ export function bringRoutes(app: Hono, services: Services): void {
   serve(app, services, 'downloadHeld', async ({ params }) => {
     const batch = await findBatch(params.batchId)
     return new Response(streamHeldRows(db, batch), {
-      headers: { 'content-type': 'text/csv; charset=utf-8', 'content-disposition': `attachment; filename="held-rows-${batch.id.slice(0, 8)}.csv"` },
+      headers: {
+        'content-type': 'text/csv; charset=utf-8',
+        'content-disposition': `attachment; filename="held-rows-${batch.id.slice(0, 8)}.csv"`,
+      },
     })
   })
 }
 
 export const tooLarge = (limit: number): Problem =>
-  new Problem(413, 'file-too-large', `The file is larger than ${Math.floor(limit / 1_000_000).toLocaleString('en')} MB, the most this installation takes. Nothing was stored.`)
-
+  new Problem(
+    413,
+    'file-too-large',
+    `The file is larger than ${Math.floor(limit / 1_000_000).toLocaleString('en')} MB, the most this installation takes. Nothing was stored.`,
+  )

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto'
 import { sql } from 'drizzle-orm'
 import { type Db, transaction } from '../db/database'
+import { groupBy } from '../db/groupBy'
 import type { JobHandler, StepOutcome } from '../jobs/runner'
 import { type JobRow, saveJob } from '../jobs/store'
 import { countContacts } from '../projection/cube'
@@ -31,7 +32,8 @@ export const checkJob: JobHandler = {
   },
 }
 
-const digestOf = (numbers: readonly string[]): string => createHash('sha256').update(numbers.join(',')).digest('hex').slice(0, 24)
+const digestOf = (numbers: readonly string[]): string =>
+  createHash('sha256').update(numbers.join(',')).digest('hex').slice(0, 24)
 
 async function nextNumbers(db: Db, jobId: string): Promise<string[]> {
   const { rows } = await db.execute<{ e164: string }>(
@@ -41,12 +43,29 @@ async function nextNumbers(db: Db, jobId: string): Promise<string[]> {
 }
 
 /** Numbers the register left out of its answer count as unknown: they are neither asked for ever nor paid. */
-async function settle(services: Services, job: JobRow, asked: readonly string[], answers: readonly RegisterAnswer[]): Promise<void> {
+async function settle(
+  services: Services,
+  job: JobRow,
+  asked: readonly string[],
+  answers: readonly RegisterAnswer[],
+): Promise<void> {
   const byNumber = new Map(answers.map((answer) => [answer.number, answer]))
   const all = asked.map((number) => byNumber.get(number) ?? unknownAnswer(number))
   await transaction(services.pool, async (tx, client) => {
-    await storeAnswers(tx, all, { listId: job.listId, jobId: job.id, reason: 'line check', at: new Date(services.now()) })
-    await refreshContacts(tx, client, (await holdersOf(tx, asked)).map(({ id }) => id))
+    await storeAnswers(tx, all, {
+      listId: job.listId,
+      jobId: job.id,
+      reason: 'line check',
+      at: new Date(services.now()),
+    })
+    const holders = groupBy(await holdersOf(tx, asked), ({ listId }) => listId)
+    for (const found of holders.values()) {
+      await refreshContacts(
+        tx,
+        client,
+        found.map(({ id }) => id),
+      )
+    }
     const spent = Number(job.result.spent ?? 0) + all.reduce((sum, answer) => sum + costOfRegister(answer), 0)
     const unknown = Number(job.result.unknown ?? 0) + all.filter((answer) => costOfRegister(answer) === 0).length
     await saveJob(tx, job.id, { phase: 'asking', done: job.done + asked.length, result: { spent, unknown } })

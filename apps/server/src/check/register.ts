@@ -36,7 +36,12 @@ export async function openRegister(services: Services): Promise<Register> {
     askOne: (number, idempotencyKey) =>
       client.call(RegisterAnswer, { method: 'POST', path: '/pellow/v1/checks', body: { number }, idempotencyKey }),
     askMany: async (numbers, idempotencyKey) => {
-      const bulk = await client.call(Bulk, { method: 'POST', path: '/pellow/v1/bulk', body: { numbers }, idempotencyKey })
+      const bulk = await client.call(Bulk, {
+        method: 'POST',
+        path: '/pellow/v1/bulk',
+        body: { numbers },
+        idempotencyKey,
+      })
       return waitFor(client, bulk)
     },
   }

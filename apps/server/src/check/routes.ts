@@ -20,11 +20,22 @@ export function checkRoutes(app: Hono, services: Services): void {
       // Two checks started at once must not both buy the same answer.
       await tx.execute(sql`select pg_advisory_xact_lock(7417)`)
       const estimate = await estimateCheck(tx, params.listId, body.filter)
-      if (estimate.toAsk === 0) throw new Problem(409, 'nothing-to-ask', 'Every number chosen has a fresh answer. There is nothing to pay for.')
+      if (estimate.toAsk === 0)
+        throw new Problem(409, 'nothing-to-ask', 'Every number chosen has a fresh answer. There is nothing to pay for.')
       if (estimate.most > body.agreed) {
-        throw new Problem(409, 'costs-more', `This would now ask about ${estimate.toAsk.toLocaleString('en')} numbers and cost more than was agreed. Nothing was asked.`)
+        throw new Problem(
+          409,
+          'costs-more',
+          `This would now ask about ${estimate.toAsk.toLocaleString('en')} numbers and cost more than was agreed. Nothing was asked.`,
+        )
       }
-      const job = await createJob(tx, { kind: 'check', listId: params.listId, unit: 'numbers', total: estimate.toAsk, payload: { filter: body.filter } })
+      const job = await createJob(tx, {
+        kind: 'check',
+        listId: params.listId,
+        unit: 'numbers',
+        total: estimate.toAsk,
+        payload: { filter: body.filter },
+      })
       await tx.execute(sql`
         insert into line_checks (job_id, e164)
         select ${job.id}::uuid, e164 from (${chosenNumbers(params.listId, body.filter)}) chosen where not is_fresh`)

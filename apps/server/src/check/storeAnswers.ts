@@ -26,10 +26,22 @@ export async function storeAnswers(tx: Db, answers: readonly RegisterAnswer[], c
         lastSeen: answer.lastSeen,
         checkedAt: context.at,
       }
-      await tx.insert(numbers).values({ e164: answer.number, ...facts }).onConflictDoUpdate({ target: numbers.e164, set: facts })
+      await tx
+        .insert(numbers)
+        .values({ e164: answer.number, ...facts })
+        .onConflictDoUpdate({ target: numbers.e164, set: facts })
       await tx
         .insert(charges)
-        .values({ listId: context.listId, jobId: context.jobId, provider: REGISTER.id, subject: answer.number, contactId: context.contactId ?? null, amount: cost, reason: context.reason, at: context.at })
+        .values({
+          listId: context.listId,
+          jobId: context.jobId,
+          provider: REGISTER.id,
+          subject: answer.number,
+          contactId: context.contactId ?? null,
+          amount: cost,
+          reason: context.reason,
+          at: context.at,
+        })
         .onConflictDoNothing()
     }
     await tx.execute(sql`

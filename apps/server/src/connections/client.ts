@@ -43,7 +43,11 @@ async function callWithRetries<T>(baseUrl: string, key: string, shape: z.ZodType
   }
 }
 
-async function callOnce(baseUrl: string, key: string, { method, path, body, idempotencyKey }: ProviderCall): Promise<{ status: number; retryAfter: number | null; json: unknown }> {
+async function callOnce(
+  baseUrl: string,
+  key: string,
+  { method, path, body, idempotencyKey }: ProviderCall,
+): Promise<{ status: number; retryAfter: number | null; json: unknown }> {
   const response = await request(new URL(path, baseUrl), {
     method,
     headers: {
@@ -57,7 +61,12 @@ async function callOnce(baseUrl: string, key: string, { method, path, body, idem
   })
   const retryAfter = Number(response.headers['retry-after'])
   const json = await response.body.json().catch(() => null)
-  return { status: response.statusCode, retryAfter: Number.isFinite(retryAfter) && retryAfter > 0 ? retryAfter : null, json }
+  return {
+    status: response.statusCode,
+    retryAfter: Number.isFinite(retryAfter) && retryAfter > 0 ? retryAfter : null,
+    json,
+  }
 }
 
-export const sleep = (milliseconds: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, milliseconds))
+export const sleep = (milliseconds: number): Promise<void> =>
+  new Promise((resolve) => setTimeout(resolve, milliseconds))

@@ -8,7 +8,16 @@ export class OutgoingRefused extends Error {}
 function isPrivate(address: string): boolean {
   if (isIP(address) === 6) return /^(?:::1$|::$|f[cd]|fe[89ab]|::ffff:)/i.test(address)
   const [a = 0, b = 0] = address.split('.').map(Number)
-  return a === 0 || a === 10 || a === 127 || a >= 224 || (a === 169 && b === 254) || (a === 172 && b >= 16 && b < 32) || (a === 192 && b === 168) || (a === 100 && b >= 64 && b < 128)
+  return (
+    a === 0 ||
+    a === 10 ||
+    a === 127 ||
+    a >= 224 ||
+    (a === 169 && b === 254) ||
+    (a === 172 && b >= 16 && b < 32) ||
+    (a === 192 && b === 168) ||
+    (a === 100 && b >= 64 && b < 128)
+  )
 }
 
 /** Refuses addresses inside the house, so that a connection cannot be turned against the machine it runs on. */

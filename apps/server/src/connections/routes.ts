@@ -10,7 +10,13 @@ import { checkAddress } from './outgoing'
 import { seal } from './seal'
 
 const KNOWN = [
-  { provider: REGISTER.id, name: REGISTER.name, role: 'register' as const, pricePer: 'answered number', price: REGISTER.price },
+  {
+    provider: REGISTER.id,
+    name: REGISTER.name,
+    role: 'register' as const,
+    pricePer: 'answered number',
+    price: REGISTER.price,
+  },
   ...PROVIDERS.map(({ id, name, charge }) => ({
     provider: id,
     name,
@@ -27,7 +33,12 @@ export function connectionRoutes(app: Hono, services: Services): void {
     const kept = await db.select().from(connections)
     return KNOWN.map((known): Connection => {
       const mine = kept.find(({ provider }) => provider === known.provider)
-      return { ...known, baseUrl: mine?.baseUrl ?? '', hasKey: mine?.sealedKey != null, changedAt: mine?.changedAt.toISOString() ?? null }
+      return {
+        ...known,
+        baseUrl: mine?.baseUrl ?? '',
+        hasKey: mine?.sealedKey != null,
+        changedAt: mine?.changedAt.toISOString() ?? null,
+      }
     })
   })
 
@@ -37,13 +48,22 @@ export function connectionRoutes(app: Hono, services: Services): void {
     await checkAddress(body.baseUrl, config).catch((cause) => {
       throw new Problem(422, 'address-refused', 'This address is not one that may be called from here.', { cause })
     })
-    const changed = { baseUrl: body.baseUrl, changedAt: new Date(services.now()), ...(body.key ? { sealedKey: seal(body.key, config.secret) } : {}) }
+    const changed = {
+      baseUrl: body.baseUrl,
+      changedAt: new Date(services.now()),
+      ...(body.key ? { sealedKey: seal(body.key, config.secret) } : {}),
+    }
     const [kept] = await db
       .insert(connections)
       .values({ provider: known.provider, ...changed })
       .onConflictDoUpdate({ target: connections.provider, set: changed })
       .returning()
-    return { ...known, baseUrl: body.baseUrl, hasKey: kept?.sealedKey != null, changedAt: kept?.changedAt.toISOString() ?? null }
+    return {
+      ...known,
+      baseUrl: body.baseUrl,
+      hasKey: kept?.sealedKey != null,
+      changedAt: kept?.changedAt.toISOString() ?? null,
+    }
   })
 
   serve(app, services, 'readSpend', async () => {

@@ -32,7 +32,8 @@ const IS: Record<string, string> = {
 }
 
 /** Names of the same facts in the table itself, where the cube has a column of its own. */
-const inTable = (condition: string): string => condition.replaceAll('is_joined', '(joined_into is not null)').replaceAll('has_joined', '(joined > 0)')
+const inTable = (condition: string): string =>
+  condition.replaceAll('is_joined', '(joined_into is not null)').replaceAll('has_joined', '(joined > 0)')
 
 /**
  * The piles of a filter as SQL conditions. All values are parameters; a pile that does not exist matches nothing.
@@ -41,7 +42,8 @@ const inTable = (condition: string): string => condition.replaceAll('is_joined',
 export function pileConditions({ piles }: Filter, place: 'table' | 'cube'): SQL[] {
   const raw = (condition: string) => sql.raw(place === 'table' ? inTable(condition) : condition)
   const conditions: SQL[] = []
-  if (!piles.fell?.some((riser) => riser === 'joined' || riser === 'nothing-readable')) conditions.push(raw('not is_joined'))
+  if (!piles.fell?.some((riser) => riser === 'joined' || riser === 'nothing-readable'))
+    conditions.push(raw('not is_joined'))
   for (const [field, values] of Object.entries(piles) as [FilterField, readonly string[]][]) {
     if (values.length === 0) continue
     const column = COLUMN[field]

@@ -48,7 +48,9 @@ function readCursor(cursor: string | undefined): number {
 async function countChosen(db: Db, listId: string, filter: Filter): Promise<{ total: number; isCapped: boolean }> {
   if (filter.words.trim() === '') {
     const conditions = sql.join([sql`list_id = ${listId}`, ...pileConditions(filter, 'cube')], sql` and `)
-    const { rows } = await db.execute<{ n: string }>(sql`select coalesce(sum(contacts), 0) as n from contact_cube where ${conditions}`)
+    const { rows } = await db.execute<{ n: string }>(
+      sql`select coalesce(sum(contacts), 0) as n from contact_cube where ${conditions}`,
+    )
     return { total: Number(rows[0]?.n ?? 0), isCapped: false }
   }
   const { rows } = await db.execute<{ n: string }>(

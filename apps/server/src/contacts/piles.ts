@@ -12,7 +12,10 @@ const FIELDS = [
   ['status', 'line_status'],
   ['lane', 'lane'],
   ['reason', 'lane_reason'],
-  ['lines', "line_type || '/' || case when known_from = 'register' or line_status <> 'unknown' then line_status else 'not-checked' end"],
+  [
+    'lines',
+    "line_type || '/' || case when known_from = 'register' or line_status <> 'unknown' then line_status else 'not-checked' end",
+  ],
 ] as const
 
 /**
@@ -29,7 +32,10 @@ export async function countPiles(db: Db, listId: string, text: string): Promise<
       select ${sql.raw(expression)}::text as value, sum(contacts) as n from contact_cube where ${where} group by 1 order by 2 desc, 1`)
     piles[field] = Object.fromEntries(rows.map((row) => [row.value === '' ? 'none' : row.value, Number(row.n)]))
   }
-  const where = sql.join([sql`list_id = ${listId}`, ...pileConditions({ ...filter, piles: { ...filter.piles, is: [] } }, 'cube')], sql` and `)
+  const where = sql.join(
+    [sql`list_id = ${listId}`, ...pileConditions({ ...filter, piles: { ...filter.piles, is: [] } }, 'cube')],
+    sql` and `,
+  )
   const { rows } = await db.execute<{ joined: string | null; shared: string | null }>(sql`
     select sum(contacts) filter (where has_joined) as joined, sum(contacts) filter (where is_shared) as shared
     from contact_cube where ${where}`)

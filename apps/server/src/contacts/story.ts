@@ -31,7 +31,9 @@ export async function storyOf(db: Db, contactId: number): Promise<ContactStory> 
     await fillEntries(db, contactId),
   )
   const at = known.at(-1)?.at ?? batch.createdAt.toISOString()
-  const shared = numbers.filter(({ isShared }) => isShared).map(({ e164, holders }): Entry => ({ at, what: { kind: 'shared-line', e164, holders } }))
+  const shared = numbers
+    .filter(({ isShared }) => isShared)
+    .map(({ e164, holders }): Entry => ({ at, what: { kind: 'shared-line', e164, holders } }))
   const placed: Entry = { at, what: { kind: 'placed', lane: contact.lane, reason: contact.laneReason } }
   return {
     contact,
@@ -53,32 +55,43 @@ async function findContact(db: Db, contactId: number): Promise<ContactRecord> {
 }
 
 async function rowText(db: Db, batchId: string, row: number): Promise<string> {
-  const [found] = await db.select({ text: rows.text }).from(rows).where(sql`${rows.batchId} = ${batchId} and ${rows.row} = ${row}`)
+  const [found] = await db
+    .select({ text: rows.text })
+    .from(rows)
+    .where(sql`${rows.batchId} = ${batchId} and ${rows.row} = ${row}`)
   return found?.text ?? ''
 }
 
 function rowAsItStood(text: string, batch: BatchRow): ContactStory['row'] {
   const cells = splitCells(text, batch.delimiter)
-  return batch.headings.map((heading, i) => ({ heading, cell: cells[i] ?? '', field: (batch.mapping[i] ?? null) as Field | null }))
+  return batch.headings.map((heading, i) => ({
+    heading,
+    cell: cells[i] ?? '',
+    field: (batch.mapping[i] ?? null) as Field | null,
+  }))
 }
 
 function valuesOf(record: ContactRecord): Record<string, string> {
   const names = ['full_name', 'company', 'title', 'city', 'region', 'postal_code', 'country', 'domain', 'profile']
-  return Object.fromEntries(names.map((name) => [name.replace('_', '-'), String(record[name] ?? '')]).filter(([, value]) => value !== ''))
+  return Object.fromEntries(
+    names.map((name) => [name.replace('_', '-'), String(record[name] ?? '')]).filter(([, value]) => value !== ''),
+  )
 }
 
 function readEntries(text: string, batch: BatchRow, record: ContactRecord): Entry[] {
   const at = batch.createdAt.toISOString()
   const { readings } = projectStored(text, settingsOf(batch))
-  const cells = readings.map(({ column, raw, reading }): Entry => ({
-    at,
-    what: {
-      kind: 'read',
-      column: batch.headings[column] ?? '',
-      raw,
-      reading: { ...reading, numbers: [...reading.numbers], repairs: [...reading.repairs] },
-    },
-  }))
+  const cells = readings.map(
+    ({ column, raw, reading }): Entry => ({
+      at,
+      what: {
+        kind: 'read',
+        column: batch.headings[column] ?? '',
+        raw,
+        reading: { ...reading, numbers: [...reading.numbers], repairs: [...reading.repairs] },
+      },
+    }),
+  )
   return [{ at, what: { kind: 'brought-in', row: record.row, batch: batch.name } }, ...cells.filter(isWorthTelling)]
 }
 
@@ -87,13 +100,27 @@ const isWorthTelling = ({ what }: Entry): boolean => what.kind === 'read' && wha
 type NumberOfContact = ContactStory['numbers'][number] & { readonly holders: number }
 
 async function numbersOf(db: Db, contactId: number, listId: string): Promise<NumberOfContact[]> {
-  const found = await db.execute<{ e164: string; extension: string | null; label: string | null; line_type: string; is_valid: boolean; origin: string; holders: string }>(sql`
+  const found = await db.execute<{
+    e164: string
+    extension: string | null
+    label: string | null
+    line_type: string
+    is_valid: boolean
+    origin: string
+    holders: string
+  }>(sql`
     select n.*, (select count(distinct coalesce(c.joined_into, c.id)) from contact_numbers o join contacts c on c.id = o.contact_id
                  where o.e164 = n.e164 and o.list_id = ${listId}) as holders
     from contact_numbers n where n.contact_id = ${contactId} order by n.position`)
-  const facts = await factsOfNumbers(db, found.rows.map(({ e164 }) => e164))
+  const facts = await factsOfNumbers(
+    db,
+    found.rows.map(({ e164 }) => e164),
+  )
   return found.rows.map((row) => {
-    const line = describeLine({ e164: row.e164, valid: row.is_valid, lineType: row.line_type as LineType }, facts.get(row.e164))
+    const line = describeLine(
+      { e164: row.e164, valid: row.is_valid, lineType: row.line_type as LineType },
+      facts.get(row.e164),
+    )
     return {
       e164: row.e164,
       extension: row.extension,

@@ -75,7 +75,10 @@ export async function fillEntries(db: Db, contactId: number): Entries {
   const { rows } = await db.execute<Record<string, unknown>>(
     sql`select * from fills where contact_id = ${contactId} and undone_at is null order by made_at`,
   )
-  return rows.map((row) => ({ at: instant(row.made_at), what: { kind: 'filled', provider: String(row.provider), e164: String(row.e164) } }))
+  return rows.map((row) => ({
+    at: instant(row.made_at),
+    what: { kind: 'filled', provider: String(row.provider), e164: String(row.e164) },
+  }))
 }
 
 export async function sentEntries(db: Db, contactId: number): Entries {

@@ -22,7 +22,10 @@ export async function copyInto(
 
 function* inPieces(lines: readonly (readonly CopyValue[])[]): Generator<string> {
   for (let start = 0; start < lines.length; start += 1000) {
-    yield `${lines.slice(start, start + 1000).map(copyLine).join('\n')}\n`
+    yield `${lines
+      .slice(start, start + 1000)
+      .map(copyLine)
+      .join('\n')}\n`
   }
 }
 

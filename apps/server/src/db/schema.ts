@@ -297,7 +297,10 @@ export const fillSearches = pgTable(
     /** `open`, `waiting`, `found`, `not-found` or `budget`. */
     state: text('state').notNull(),
   },
-  (t) => [primaryKey({ columns: [t.jobId, t.contactId] }), index('fill_searches_state').on(t.jobId, t.state, t.contactId)],
+  (t) => [
+    primaryKey({ columns: [t.jobId, t.contactId] }),
+    index('fill_searches_state').on(t.jobId, t.state, t.contactId),
+  ],
 )
 
 export const attempts = pgTable(

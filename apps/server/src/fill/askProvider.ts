@@ -15,7 +15,12 @@ const Receipt = z.object({ request: z.string() })
 export type Asked = { readonly status: 'answered'; readonly candidates: Candidates } | { readonly status: 'late' }
 
 /** Asks one provider about one contact. Asking again with the same attempt gives the same answer and no second charge. */
-export async function askProvider(services: Services, provider: ProviderTerms, contact: WantingContact, attemptId: string): Promise<Asked> {
+export async function askProvider(
+  services: Services,
+  provider: ProviderTerms,
+  contact: WantingContact,
+  attemptId: string,
+): Promise<Asked> {
   const client = await openConnection(services, provider.id)
   const input = inputFor(provider, contact)
   const person = {
@@ -26,11 +31,21 @@ export async function askProvider(services: Services, provider: ProviderTerms, c
     country: contact.country,
   }
   if (provider.answers === 'at-once') {
-    const { candidates } = await client.call(Answer, { method: 'POST', path: `/${provider.id}/v1/find`, body: { person }, idempotencyKey: attemptId })
+    const { candidates } = await client.call(Answer, {
+      method: 'POST',
+      path: `/${provider.id}/v1/find`,
+      body: { person },
+      idempotencyKey: attemptId,
+    })
     return { status: 'answered', candidates }
   }
   const callback = callbackUrl(services.config, attemptId)
-  await client.call(Receipt, { method: 'POST', path: `/${provider.id}/v1/requests`, body: { person, callback }, idempotencyKey: attemptId })
+  await client.call(Receipt, {
+    method: 'POST',
+    path: `/${provider.id}/v1/requests`,
+    body: { person, callback },
+    idempotencyKey: attemptId,
+  })
   return { status: 'late' }
 }
 
@@ -38,10 +53,16 @@ export async function askProvider(services: Services, provider: ProviderTerms, c
 export async function reportAccepted(services: Services, provider: ProviderTerms, attemptId: string): Promise<void> {
   if (provider.charge.per !== 'accepted') return
   const client = await openConnection(services, provider.id)
-  await client.call(z.object({}), { method: 'POST', path: `/${provider.id}/v1/accepted`, body: { reference: attemptId }, idempotencyKey: `${attemptId}:accepted` })
+  await client.call(z.object({}), {
+    method: 'POST',
+    path: `/${provider.id}/v1/accepted`,
+    body: { reference: attemptId },
+    idempotencyKey: `${attemptId}:accepted`,
+  })
 }
 
-const signatureOf = (secret: string, attemptId: string): string => createHmac('sha256', secret).update(`callback ${attemptId}`).digest('hex').slice(0, 32)
+const signatureOf = (secret: string, attemptId: string): string =>
+  createHmac('sha256', secret).update(`callback ${attemptId}`).digest('hex').slice(0, 32)
 
 function callbackUrl(config: Config, attemptId: string): string {
   const base = config.publicUrl ?? `http://${config.host}:${config.port}`

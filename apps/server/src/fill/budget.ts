@@ -18,6 +18,12 @@ export async function reserve(tx: Db, jobId: string, amount: number): Promise<Re
 }
 
 /** Turns what was set aside into what was really spent. */
-export async function settleReserve(tx: Db, jobId: string, { reserved, spent }: { reserved: number; spent: number }): Promise<void> {
-  await tx.execute(sql`update fill_runs set reserved = reserved - ${reserved}, spent = spent + ${spent} where job_id = ${jobId}`)
+export async function settleReserve(
+  tx: Db,
+  jobId: string,
+  { reserved, spent }: { reserved: number; spent: number },
+): Promise<void> {
+  await tx.execute(
+    sql`update fill_runs set reserved = reserved - ${reserved}, spent = spent + ${spent} where job_id = ${jobId}`,
+  )
 }

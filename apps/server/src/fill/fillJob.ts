@@ -40,12 +40,23 @@ export const fillJob: JobHandler = {
 
 /** Answers that have come, and attempts whose answer is overdue or was cut off by a crash. */
 async function settleWaiting(services: Services, run: Run): Promise<void> {
-  const waiting = await services.db.select().from(attempts).where(and(eq(attempts.jobId, run.jobId), eq(attempts.state, 'waiting')))
-  const contacts = new Map((await contactsOf(services, waiting.map(({ contactId }) => contactId))).map((contact) => [contact.id, contact]))
+  const waiting = await services.db
+    .select()
+    .from(attempts)
+    .where(and(eq(attempts.jobId, run.jobId), eq(attempts.state, 'waiting')))
+  const contacts = new Map(
+    (
+      await contactsOf(
+        services,
+        waiting.map(({ contactId }) => contactId),
+      )
+    ).map((contact) => [contact.id, contact]),
+  )
   await inParallel(waiting, async (attempt) => {
     const contact = contacts.get(attempt.contactId)
     if (!contact) return endAttempt(services, attempt, 'failed')
-    if (attempt.answer) return settleAnswer(services, attempt, attempt.answer, { checksLines: run.checksLines, country: contact.country })
+    if (attempt.answer)
+      return settleAnswer(services, attempt, attempt.answer, { checksLines: run.checksLines, country: contact.country })
     if (attempt.deadline === null) return ask(services, run, contact, attempt)
     if (attempt.deadline.getTime() < services.now()) return endAttempt(services, attempt, 'late')
   })
@@ -55,12 +66,21 @@ const contactsOf = (services: Services, ids: readonly number[]): Promise<Wanting
   readWanting(services.db, sql`id = any(${sql.param(ids)}::bigint[])`)
 
 const openSearches = (services: Services, run: Run): Promise<WantingContact[]> =>
-  readWanting(services.db, sql`id in (select contact_id from fill_searches where job_id = ${run.jobId} and state = 'open' order by contact_id limit ${STEP})`)
+  readWanting(
+    services.db,
+    sql`id in (select contact_id from fill_searches where job_id = ${run.jobId} and state = 'open' order by contact_id limit ${STEP})`,
+  )
 
 /** One move for one contact: ask the next provider, or end the search. False where the budget has to be waited for. */
 async function advance(services: Services, run: Run, contact: WantingContact): Promise<boolean> {
-  const made = await services.db.select().from(attempts).where(and(eq(attempts.jobId, run.jobId), eq(attempts.contactId, contact.id)))
-  const act = nextAct(askableBy(providersOf(run.order), contact), made.map(({ provider, state }) => ({ provider, state: state as 'waiting' })))
+  const made = await services.db
+    .select()
+    .from(attempts)
+    .where(and(eq(attempts.jobId, run.jobId), eq(attempts.contactId, contact.id)))
+  const act = nextAct(
+    askableBy(providersOf(run.order), contact),
+    made.map(({ provider, state }) => ({ provider, state: state as 'waiting' })),
+  )
   if (act.act !== 'ask') {
     await setSearch(services, run, contact, act.act === 'wait' ? 'waiting' : act.outcome)
     return true
@@ -71,21 +91,39 @@ async function advance(services: Services, run: Run, contact: WantingContact): P
 }
 
 async function setSearch(services: Services, run: Run, contact: WantingContact, state: string): Promise<void> {
-  await services.db.execute(sql`update fill_searches set state = ${state} where job_id = ${run.jobId} and contact_id = ${contact.id}`)
+  await services.db.execute(
+    sql`update fill_searches set state = ${state} where job_id = ${run.jobId} and contact_id = ${contact.id}`,
+  )
 }
 
 /** Sets the money aside and notes the attempt, both or neither; null where the budget does not allow it. */
-async function openAttempt(services: Services, run: Run, contact: WantingContact, providerId: string): Promise<AttemptRow | null> {
+async function openAttempt(
+  services: Services,
+  run: Run,
+  contact: WantingContact,
+  providerId: string,
+): Promise<AttemptRow | null> {
   const provider = findProvider(providerId)
   if (!provider) return null
   const reserved = mostCost(provider, { checksLines: run.checksLines })
   return transaction(services.pool, async (tx) => {
     const held = await reserve(tx, run.jobId, reserved)
-    if (held === 'never') await tx.execute(sql`update fill_searches set state = 'budget' where job_id = ${run.jobId} and contact_id = ${contact.id}`)
+    if (held === 'never')
+      await tx.execute(
+        sql`update fill_searches set state = 'budget' where job_id = ${run.jobId} and contact_id = ${contact.id}`,
+      )
     if (held !== 'reserved') return null
     const [attempt] = await tx
       .insert(attempts)
-      .values({ jobId: run.jobId, listId: run.listId, contactId: contact.id, provider: providerId, state: 'waiting', reserved, askedAt: new Date(services.now()) })
+      .values({
+        jobId: run.jobId,
+        listId: run.listId,
+        contactId: contact.id,
+        provider: providerId,
+        state: 'waiting',
+        reserved,
+        askedAt: new Date(services.now()),
+      })
       .returning()
     return attempt ?? null
   })
@@ -97,7 +135,10 @@ async function ask(services: Services, run: Run, contact: WantingContact, attemp
   try {
     const asked = await askProvider(services, provider, contact, attempt.id)
     if (asked.status === 'answered') {
-      return await settleAnswer(services, attempt, asked.candidates, { checksLines: run.checksLines, country: contact.country })
+      return await settleAnswer(services, attempt, asked.candidates, {
+        checksLines: run.checksLines,
+        country: contact.country,
+      })
     }
     const deadline = new Date(services.now() + services.config.lateAnswerSeconds * 1000)
     await services.db.update(attempts).set({ deadline }).where(eq(attempts.id, attempt.id))
@@ -119,7 +160,12 @@ async function report(services: Services, job: JobRow, run: Run, moves: number):
   const isDone = n('open') === 0 && n('waiting') === 0
   await transaction(services.pool, async (tx) => {
     if (isDone) await countContacts(tx, job.listId)
-    await saveJob(tx, job.id, { phase: 'asking', done: n('all') - n('open') - n('waiting'), result, problem: n('budget') > 0 ? 'budget-reached' : null })
+    await saveJob(tx, job.id, {
+      phase: 'asking',
+      done: n('all') - n('open') - n('waiting'),
+      result,
+      problem: n('budget') > 0 ? 'budget-reached' : null,
+    })
   })
   if (isDone) return { next: 'done' }
   return n('open') > 0 && moves > 0 ? { next: 'step' } : { next: 'later', seconds: LOOK }

@@ -30,8 +30,20 @@ export function fillRoutes(app: Hono, services: Services): void {
       providersOf(body.order)
       const { wanting } = await estimateFill(tx, params.listId, body.order, body.checksLines)
       if (wanting === 0) throw new Problem(409, 'nobody-wanting', 'Every contact of this list has a mobile already.')
-      const job = await createJob(tx, { kind: 'fill', listId: params.listId, unit: 'contacts', total: wanting, payload: {} })
-      await tx.insert(fillRuns).values({ jobId: job.id, listId: params.listId, order: body.order, checksLines: body.checksLines, budget: body.budget })
+      const job = await createJob(tx, {
+        kind: 'fill',
+        listId: params.listId,
+        unit: 'contacts',
+        total: wanting,
+        payload: {},
+      })
+      await tx.insert(fillRuns).values({
+        jobId: job.id,
+        listId: params.listId,
+        order: body.order,
+        checksLines: body.checksLines,
+        budget: body.budget,
+      })
       await tx.execute(sql`
         insert into fill_searches (job_id, contact_id, state)
         select ${job.id}::uuid, id, 'open' from contacts where list_id = ${params.listId} and ${WANTING}`)
@@ -44,12 +56,16 @@ export function fillRoutes(app: Hono, services: Services): void {
   /** Where a provider brings a late answer. It may come twice or too late: only the first in time counts. */
   app.post('/api/v1/callbacks/:attemptId/:signature', async (c) => {
     const { attemptId, signature } = c.req.param()
-    if (!z.uuid().safeParse(attemptId).success || !isSignature(services.config.secret, attemptId, signature)) throw notFound('attempt')
+    if (!z.uuid().safeParse(attemptId).success || !isSignature(services.config.secret, attemptId, signature))
+      throw notFound('attempt')
     const { candidates } = Callback.parse(await c.req.json())
     await transaction(services.pool, async (tx) => {
       const [attempt] = await tx.select().from(attempts).where(eq(attempts.id, attemptId)).for('update')
       if (attempt?.state !== 'waiting' || attempt.answer) return
-      await tx.update(attempts).set({ answer: candidates, answeredAt: new Date(services.now()) }).where(eq(attempts.id, attemptId))
+      await tx
+        .update(attempts)
+        .set({ answer: candidates, answeredAt: new Date(services.now()) })
+        .where(eq(attempts.id, attemptId))
       await enqueue(tx, attempt.jobId)
     })
     return c.json({})
@@ -59,11 +75,17 @@ export function fillRoutes(app: Hono, services: Services): void {
 async function refuseSecondRun(tx: Db, listId: string): Promise<void> {
   const { rows } = await tx.execute(sql`
     select 1 from jobs where list_id = ${listId} and kind = 'fill' and state in ('queued', 'running', 'waiting', 'stopping') limit 1`)
-  if (rows.length > 0) throw new Problem(409, 'fill-under-way', 'A fill of this list is under way. Stop it or wait for its end.')
+  if (rows.length > 0)
+    throw new Problem(409, 'fill-under-way', 'A fill of this list is under way. Stop it or wait for its end.')
 }
 
 async function fillResults(db: Db, listId: string): Promise<FillResult[]> {
-  const runs = await db.select().from(fillRuns).where(eq(fillRuns.listId, listId)).orderBy(sql`started_at desc`).limit(10)
+  const runs = await db
+    .select()
+    .from(fillRuns)
+    .where(eq(fillRuns.listId, listId))
+    .orderBy(sql`started_at desc`)
+    .limit(10)
   return Promise.all(runs.map((run) => resultOf(db, run)))
 }
 
@@ -88,7 +110,16 @@ async function resultOf(db: Db, run: typeof fillRuns.$inferSelect): Promise<Fill
     startedAt: run.startedAt.toISOString(),
     providers: run.order.map((provider) => {
       const n = (name: string) => Number(byProvider.get(provider)?.[name] ?? 0)
-      return { provider, asked: n('asked'), candidates: n('candidates'), accepted: n('accepted'), setAside: n('set_aside'), waiting: n('waiting'), failed: n('failed'), cost: n('cost') }
+      return {
+        provider,
+        asked: n('asked'),
+        candidates: n('candidates'),
+        accepted: n('accepted'),
+        setAside: n('set_aside'),
+        waiting: n('waiting'),
+        failed: n('failed'),
+        cost: n('cost'),
+      }
     }),
   }
 }

@@ -1,15 +1,15 @@
-import { costOfAnswer, findProvider, judgeCandidate, type CandidateJudgement } from '@upper-field/core/fill'
 import { needsCheck } from '@upper-field/core/check'
+import { type CandidateJudgement, costOfAnswer, findProvider, judgeCandidate } from '@upper-field/core/fill'
 import { readPhoneCell } from '@upper-field/core/phone'
 import { eq, sql } from 'drizzle-orm'
 import { costOfRegister, openRegister, type RegisterAnswer } from '../check/register'
-import { storeAnswers } from '../check/storeAnswers'
+import { holdersOf, storeAnswers } from '../check/storeAnswers'
 import { type Db, transaction } from '../db/database'
 import { attempts, candidates, charges, fills } from '../db/schema'
 import { factsOfNumbers } from '../projection/facts'
 import { refreshContacts } from '../projection/refresh'
 import type { Services } from '../services'
-import { reportAccepted, type Candidates } from './askProvider'
+import { type Candidates, reportAccepted } from './askProvider'
 import { settleReserve } from './budget'
 
 export type AttemptRow = typeof attempts.$inferSelect
@@ -17,7 +17,9 @@ export type AttemptRow = typeof attempts.$inferSelect
 interface Judged {
   readonly raw: string
   readonly score: number
-  readonly judgement: CandidateJudgement | { readonly outcome: 'set-aside'; readonly reason: 'later-than-first'; readonly e164: string | null }
+  readonly judgement:
+    | CandidateJudgement
+    | { readonly outcome: 'set-aside'; readonly reason: 'later-than-first'; readonly e164: string | null }
   readonly bought: RegisterAnswer | null
 }
 
@@ -25,7 +27,12 @@ interface Judged {
  * Reads, checks and judges the candidates of one answer and books what they cost, in one transaction. Repeating it
  * after a crash asks the register the same question under the same key and books nothing twice.
  */
-export async function settleAnswer(services: Services, attempt: AttemptRow, answer: Candidates, { checksLines, country }: { checksLines: boolean; country: string }): Promise<void> {
+export async function settleAnswer(
+  services: Services,
+  attempt: AttemptRow,
+  answer: Candidates,
+  { checksLines, country }: { checksLines: boolean; country: string },
+): Promise<void> {
   const provider = findProvider(attempt.provider)
   if (!provider) return
   const judged = await judgeAll(services, attempt, answer.slice(0, provider.mostCandidates), { checksLines, country })
@@ -37,23 +44,50 @@ export async function settleAnswer(services: Services, attempt: AttemptRow, answ
     const [open] = await tx.select().from(attempts).where(eq(attempts.id, attempt.id)).for('update')
     if (open?.state !== 'waiting') return
     const bought = judged.flatMap((one) => one.bought ?? [])
-    await storeAnswers(tx, bought, { listId: attempt.listId, jobId: attempt.jobId, contactId: attempt.contactId, reason: 'line check of a candidate', at })
+    await storeAnswers(tx, bought, {
+      listId: attempt.listId,
+      jobId: attempt.jobId,
+      contactId: attempt.contactId,
+      reason: 'line check of a candidate',
+      at,
+    })
     if (judged.length > 0) await tx.insert(candidates).values(judged.map(asCandidate(attempt.id)))
     const cost = costOfAnswer(provider, { candidates: answer.length, accepted: acceptedNumber !== null })
     if (cost > 0) {
       await tx
         .insert(charges)
-        .values({ listId: attempt.listId, jobId: attempt.jobId, provider: provider.id, subject: String(attempt.contactId), contactId: attempt.contactId, amount: cost, reason: `per ${provider.charge.per}`, at })
+        .values({
+          listId: attempt.listId,
+          jobId: attempt.jobId,
+          provider: provider.id,
+          subject: String(attempt.contactId),
+          contactId: attempt.contactId,
+          amount: cost,
+          reason: `per ${provider.charge.per}`,
+          at,
+        })
         .onConflictDoNothing()
     }
     const spent = cost + bought.reduce((sum, one) => sum + costOfRegister(one), 0)
     await settleReserve(tx, attempt.jobId, { reserved: attempt.reserved, spent })
     const state = acceptedNumber ? 'accepted' : judged.length > 0 ? 'set-aside' : 'nothing'
-    await tx.update(attempts).set({ state, answeredAt: attempt.answeredAt ?? at, reserved: 0 }).where(eq(attempts.id, attempt.id))
+    await tx
+      .update(attempts)
+      .set({ state, answeredAt: attempt.answeredAt ?? at, reserved: 0 })
+      .where(eq(attempts.id, attempt.id))
     await setSearch(tx, attempt, acceptedNumber ? 'found' : 'open')
     if (!acceptedNumber) return
-    await tx.insert(fills).values({ listId: attempt.listId, contactId: attempt.contactId, attemptId: attempt.id, provider: provider.id, e164: acceptedNumber, madeAt: at })
-    await refreshContacts(tx, client, [attempt.contactId])
+    await tx.insert(fills).values({
+      listId: attempt.listId,
+      contactId: attempt.contactId,
+      attemptId: attempt.id,
+      provider: provider.id,
+      e164: acceptedNumber,
+      madeAt: at,
+    })
+    // Whoever holds this number already shares it from now on.
+    const holders = (await holdersOf(tx, [acceptedNumber])).filter(({ listId }) => listId === attempt.listId)
+    await refreshContacts(tx, client, [attempt.contactId, ...holders.map(({ id }) => id)])
   })
 }
 
@@ -72,23 +106,38 @@ export async function endAttempt(services: Services, attempt: AttemptRow, state:
     const [open] = await tx.select().from(attempts).where(eq(attempts.id, attempt.id)).for('update')
     if (open?.state !== 'waiting') return
     await settleReserve(tx, attempt.jobId, { reserved: attempt.reserved, spent: 0 })
-    await tx.update(attempts).set({ state, reserved: 0, answeredAt: new Date(services.now()) }).where(eq(attempts.id, attempt.id))
+    await tx
+      .update(attempts)
+      .set({ state, reserved: 0, answeredAt: new Date(services.now()) })
+      .where(eq(attempts.id, attempt.id))
     await setSearch(tx, attempt, 'open')
   })
 }
 
 const setSearch = (tx: Db, attempt: AttemptRow, state: string) =>
-  tx.execute(sql`update fill_searches set state = ${state} where job_id = ${attempt.jobId} and contact_id = ${attempt.contactId}`)
+  tx.execute(
+    sql`update fill_searches set state = ${state} where job_id = ${attempt.jobId} and contact_id = ${attempt.contactId}`,
+  )
 
 /** Candidates in their order of score; once one is accepted the others are not checked any more. */
-async function judgeAll(services: Services, attempt: AttemptRow, answer: Candidates, how: { checksLines: boolean; country: string }): Promise<Judged[]> {
+async function judgeAll(
+  services: Services,
+  attempt: AttemptRow,
+  answer: Candidates,
+  how: { checksLines: boolean; country: string },
+): Promise<Judged[]> {
   const known = await knownNumbers(services.db, attempt.contactId)
   const judged: Judged[] = []
   for (const { number, score } of [...answer].sort((a, b) => b.score - a.score)) {
     const reading = readPhoneCell(number, { country: how.country || null })
     const e164 = reading.numbers.find(({ valid }) => valid)?.e164 ?? null
     if (judged.some(({ judgement }) => judgement.outcome === 'accepted')) {
-      judged.push({ raw: number, score, judgement: { outcome: 'set-aside', reason: 'later-than-first', e164 }, bought: null })
+      judged.push({
+        raw: number,
+        score,
+        judgement: { outcome: 'set-aside', reason: 'later-than-first', e164 },
+        bought: null,
+      })
       continue
     }
     const first = judgeCandidate({ reading, register: null, known })
@@ -97,13 +146,20 @@ async function judgeAll(services: Services, attempt: AttemptRow, answer: Candida
       continue
     }
     const checked = await checkLine(services, e164, attempt.id)
-    judged.push({ raw: number, score, judgement: judgeCandidate({ reading, register: checked.line, known }), bought: checked.bought })
+    judged.push({
+      raw: number,
+      score,
+      judgement: judgeCandidate({ reading, register: checked.line, known }),
+      bought: checked.bought,
+    })
   }
   return judged
 }
 
 async function knownNumbers(db: Db, contactId: number): Promise<string[]> {
-  const { rows } = await db.execute<{ e164: string }>(sql`select e164 from contact_numbers where contact_id = ${contactId}`)
+  const { rows } = await db.execute<{ e164: string }>(
+    sql`select e164 from contact_numbers where contact_id = ${contactId}`,
+  )
   return rows.map(({ e164 }) => e164)
 }
 

@@ -1,5 +1,5 @@
-import { type Askable, findProvider, inputFor, mostCost, type ProviderTerms } from '@upper-field/core/fill'
 import type { FillEstimate } from '@upper-field/contract'
+import { type Askable, findProvider, inputFor, mostCost, type ProviderTerms } from '@upper-field/core/fill'
 import { type SQL, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { Problem } from '../http/problem'
@@ -42,12 +42,24 @@ export async function readWanting(tx: Db, condition: SQL): Promise<WantingContac
 }
 
 /** Who wants a mobile, whom each provider can be asked about, and the most that can cost. */
-export async function estimateFill(tx: Db, listId: string, order: readonly string[], checksLines: boolean): Promise<FillEstimate> {
+export async function estimateFill(
+  tx: Db,
+  listId: string,
+  order: readonly string[],
+  checksLines: boolean,
+): Promise<FillEstimate> {
   const providers = providersOf(order)
   const wanting = await readWanting(tx, sql`list_id = ${listId} and ${WANTING}`)
-  const askable = providers.map((provider) => ({ provider: provider.id, askable: wanting.filter((contact) => inputFor(provider, contact)).length }))
+  const askable = providers.map((provider) => ({
+    provider: provider.id,
+    askable: wanting.filter((contact) => inputFor(provider, contact)).length,
+  }))
   const most = wanting.reduce(
-    (sum, contact) => sum + providers.filter((provider) => inputFor(provider, contact)).reduce((all, provider) => all + mostCost(provider, { checksLines }), 0),
+    (sum, contact) =>
+      sum +
+      providers
+        .filter((provider) => inputFor(provider, contact))
+        .reduce((all, provider) => all + mostCost(provider, { checksLines }), 0),
     0,
   )
   return { wanting: wanting.length, providers: askable, most }

@@ -23,7 +23,17 @@ import { webRoutes } from './web'
 export function createApp(services: Services, events: JobEvents): Hono {
   const app = new Hono()
   app.onError(renderProblem)
-  app.use(secureHeaders({ contentSecurityPolicy: { defaultSrc: ["'self'"], styleSrc: ["'self'", "'unsafe-inline'"], imgSrc: ["'self'", 'data:'], workerSrc: ["'self'", 'blob:'], frameAncestors: ["'none'"] } }))
+  app.use(
+    secureHeaders({
+      contentSecurityPolicy: {
+        defaultSrc: ["'self'"],
+        styleSrc: ["'self'", "'unsafe-inline'"],
+        imgSrc: ["'self'", 'data:'],
+        workerSrc: ["'self'", 'blob:'],
+        frameAncestors: ["'none'"],
+      },
+    }),
+  )
   app.use('/api/*', async (c, next) => (c.req.path.startsWith('/api/v1/callbacks/') ? next() : csrf()(c, next)))
   app.on(['GET', 'POST'], '/api/auth/*', (c) => {
     const request = new Request(c.req.raw)

@@ -17,7 +17,11 @@ interface Keyed {
 export async function answerOnce<T>({ db }: Services, { me, key, call }: Keyed, answer: () => Promise<T>): Promise<T> {
   if (key.length > 100) throw new Problem(422, 'key-too-long', 'An Idempotency-Key has at most 100 characters.')
   const mine = and(eq(idempotencyKeys.personId, me.id), eq(idempotencyKeys.key, key))
-  const taken = await db.insert(idempotencyKeys).values({ personId: me.id, key, call }).onConflictDoNothing().returning()
+  const taken = await db
+    .insert(idempotencyKeys)
+    .values({ personId: me.id, key, call })
+    .onConflictDoNothing()
+    .returning()
   if (taken.length === 0) {
     const [known] = await db.select().from(idempotencyKeys).where(mine)
     if (known?.call !== call) throw new Problem(422, 'key-reused', 'This Idempotency-Key was used for another call.')

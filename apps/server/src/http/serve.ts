@@ -1,4 +1,12 @@
-import { type BodyOf, type Endpoint, type EndpointName, endpoints, type Me, type ResponseOf, type Role } from '@upper-field/contract'
+import {
+  type BodyOf,
+  type Endpoint,
+  type EndpointName,
+  endpoints,
+  type Me,
+  type ResponseOf,
+  type Role,
+} from '@upper-field/contract'
 import type { Context, Hono } from 'hono'
 import type { z } from 'zod'
 import type { Services } from '../services'
@@ -6,7 +14,9 @@ import { answerOnce } from './idempotency'
 import { Problem } from './problem'
 
 type Parsed<N extends EndpointName, K extends 'params' | 'query'> = z.output<(typeof endpoints)[N][K]>
-type ParsedBody<N extends EndpointName> = (typeof endpoints)[N]['body'] extends z.ZodType ? z.output<(typeof endpoints)[N]['body']> : BodyOf<N>
+type ParsedBody<N extends EndpointName> = (typeof endpoints)[N]['body'] extends z.ZodType
+  ? z.output<(typeof endpoints)[N]['body']>
+  : BodyOf<N>
 
 export interface Call<N extends EndpointName> {
   readonly params: Parsed<N, 'params'>
@@ -40,7 +50,8 @@ export function serve<N extends EndpointName>(
     } as unknown as Call<N>
     const answer = async () => handler(call)
     const key = c.req.header('idempotency-key')
-    const result = endpoint.isIdempotent && key ? await answerOnce(services, { me, key, call: name }, answer) : await answer()
+    const result =
+      endpoint.isIdempotent && key ? await answerOnce(services, { me, key, call: name }, answer) : await answer()
     return result instanceof Response ? result : c.json(result as object)
   })
 }
@@ -50,7 +61,11 @@ async function permit(services: Services, role: Role | null, c: Context): Promis
   const me = await services.people.whoIs(c.req.raw.headers)
   if (!me) throw new Problem(401, 'not-signed-in', 'Sign in first.')
   if (RANK[me.role] < RANK[role]) {
-    throw new Problem(403, 'not-allowed', `Your role is ${me.role}; this needs ${role === 'owner' ? 'an owner' : `an ${role}`}.`)
+    throw new Problem(
+      403,
+      'not-allowed',
+      `Your role is ${me.role}; this needs ${role === 'owner' ? 'an owner' : `an ${role}`}.`,
+    )
   }
   return me
 }

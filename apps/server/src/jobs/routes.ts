@@ -11,9 +11,13 @@ const HEARTBEAT = 20_000
 export function jobRoutes(app: Hono, services: Services, events: JobEvents): void {
   serve(app, services, 'readJobs', async ({ params }) => (await latestJobs(services.db, params.listId)).map(asJob))
 
-  serve(app, services, 'stopJob', async ({ params }) => asJob(await transaction(services.pool, (tx) => stopJob(tx, params.jobId))))
+  serve(app, services, 'stopJob', async ({ params }) =>
+    asJob(await transaction(services.pool, (tx) => stopJob(tx, params.jobId))),
+  )
 
-  serve(app, services, 'resumeJob', async ({ params }) => asJob(await transaction(services.pool, (tx) => resumeJob(tx, params.jobId))))
+  serve(app, services, 'resumeJob', async ({ params }) =>
+    asJob(await transaction(services.pool, (tx) => resumeJob(tx, params.jobId))),
+  )
 
   serve(app, services, 'watch', async ({ c }) =>
     streamSSE(c, async (stream) => {

@@ -8,7 +8,10 @@ import type { Services } from '../services'
 import { enqueue, findJob, type JobRow, saveJob } from './store'
 
 /** What a step leaves behind: more steps at once, a later look, or the end. */
-export type StepOutcome = { readonly next: 'step' } | { readonly next: 'later'; readonly seconds: number } | { readonly next: 'done' }
+export type StepOutcome =
+  | { readonly next: 'step' }
+  | { readonly next: 'later'; readonly seconds: number }
+  | { readonly next: 'done' }
 
 /** Work of one kind, in steps that can be repeated safely: each saves its progress in its own transaction. */
 export interface JobHandler {
@@ -55,7 +58,10 @@ export async function startRunner(services: Services, handlers: JobHandlers): Pr
  * while nobody holds its lock was cut off: it goes back into the queue.
  */
 async function sweep({ db, pool }: Services): Promise<void> {
-  const open = await db.select({ id: jobs.id }).from(jobs).where(inArray(jobs.state, ['running', 'queued', 'stopping']))
+  const open = await db
+    .select({ id: jobs.id })
+    .from(jobs)
+    .where(inArray(jobs.state, ['running', 'queued', 'stopping']))
   for (const { id } of open) {
     const client = await pool.connect()
     try {
@@ -70,11 +76,15 @@ async function sweep({ db, pool }: Services): Promise<void> {
 }
 
 async function tryLock(client: PoolClient, jobId: string): Promise<boolean> {
-  const { rows } = await client.query<{ locked: boolean }>('select pg_try_advisory_lock(hashtextextended($1, 7412)) as locked', [jobId])
+  const { rows } = await client.query<{ locked: boolean }>(
+    'select pg_try_advisory_lock(hashtextextended($1, 7412)) as locked',
+    [jobId],
+  )
   return rows[0]?.locked ?? false
 }
 
-const unlock = (client: PoolClient, jobId: string) => client.query('select pg_advisory_unlock(hashtextextended($1, 7412))', [jobId])
+const unlock = (client: PoolClient, jobId: string) =>
+  client.query('select pg_advisory_unlock(hashtextextended($1, 7412))', [jobId])
 
 async function workOn(services: Services, handlers: JobHandlers, jobId: string): Promise<void> {
   const client = await services.pool.connect()
@@ -105,7 +115,8 @@ async function runSteps(services: Services, handlers: JobHandlers, jobId: string
     if (job.state === 'stopping') return end(services, handler, job, 'stopped', null)
     try {
       const outcome = await handler.step(services, job)
-      if (outcome.next === 'done') return saveJob(services.db, jobId, { state: 'done', finishedAt: new Date(services.now()) })
+      if (outcome.next === 'done')
+        return saveJob(services.db, jobId, { state: 'done', finishedAt: new Date(services.now()) })
       if (outcome.next === 'later') return rest(services, jobId, outcome.seconds)
     } catch (error) {
       if (isLostConnection(error)) throw error
@@ -121,7 +132,13 @@ async function rest(services: Services, jobId: string, seconds: number): Promise
   await enqueue(services.db, jobId, { inSeconds: seconds })
 }
 
-async function end(services: Services, handler: JobHandler, job: JobRow, state: 'stopped' | 'failed', problem: string | null): Promise<void> {
+async function end(
+  services: Services,
+  handler: JobHandler,
+  job: JobRow,
+  state: 'stopped' | 'failed',
+  problem: string | null,
+): Promise<void> {
   await handler.ended?.(services, job, state)
   await saveJob(services.db, job.id, { state, problem, finishedAt: new Date(services.now()) })
 }
@@ -129,7 +146,10 @@ async function end(services: Services, handler: JobHandler, job: JobRow, state: 
 /** The database went away: the queue tries again, and the step is repeated. */
 function isLostConnection(error: unknown): boolean {
   const code = (error as { code?: string })?.code ?? (error as { cause?: { code?: string } })?.cause?.code ?? ''
-  return /^(?:08|57P0|ECONN|EPIPE)/.test(code) || /Connection terminated|timeout exceeded when trying/.test(String((error as Error)?.message))
+  return (
+    /^(?:08|57P0|ECONN|EPIPE)/.test(code) ||
+    /Connection terminated|timeout exceeded when trying/.test(String((error as Error)?.message))
+  )
 }
 
 const quietLogger = (): Logger => new Logger(() => () => {})

@@ -38,7 +38,9 @@ export async function announce(tx: Db, jobId: string): Promise<void> {
   await tx.execute(sql`select pg_notify(${JOB_CHANNEL}, ${jobId})`)
 }
 
-export type JobChange = Partial<Pick<JobRow, 'state' | 'phase' | 'done' | 'total' | 'problem' | 'cursor' | 'result' | 'startedAt' | 'finishedAt'>>
+export type JobChange = Partial<
+  Pick<JobRow, 'state' | 'phase' | 'done' | 'total' | 'problem' | 'cursor' | 'result' | 'startedAt' | 'finishedAt'>
+>
 
 /** Records progress; called in the transaction of the step it tells of. */
 export async function saveJob(tx: Db, jobId: string, change: JobChange): Promise<void> {
@@ -69,7 +71,8 @@ export async function stopJob(tx: Db, jobId: string): Promise<JobRow> {
 /** Lets a stopped or failed job go on from its last step. */
 export async function resumeJob(tx: Db, jobId: string): Promise<JobRow> {
   const job = await findJob(tx, jobId)
-  if (job.state !== 'stopped' && job.state !== 'failed') throw new Problem(409, 'not-stopped', 'Only a stopped job can go on.')
+  if (job.state !== 'stopped' && job.state !== 'failed')
+    throw new Problem(409, 'not-stopped', 'Only a stopped job can go on.')
   await saveJob(tx, jobId, { state: 'queued', problem: null, finishedAt: null })
   await enqueue(tx, jobId)
   return findJob(tx, jobId)

@@ -27,7 +27,12 @@ export function listRoutes(app: Hono, services: Services): void {
 
   serve(app, services, 'changeList', async ({ params, body }) => {
     const list = await findList(db, params.listId)
-    const archivedAt = body.archived === undefined ? list.archivedAt : body.archived ? (list.archivedAt ?? new Date(services.now())) : null
+    const archivedAt =
+      body.archived === undefined
+        ? list.archivedAt
+        : body.archived
+          ? (list.archivedAt ?? new Date(services.now()))
+          : null
     const [changed] = await db
       .update(lists)
       .set({ name: body.name ?? list.name, archivedAt, changedAt: new Date(services.now()) })
@@ -46,7 +51,8 @@ export async function findList(db: Db, listId: string): Promise<ListRow> {
 /** A list that may be worked on: an archived one is only looked at. */
 export async function findOpenList(db: Db, listId: string): Promise<ListRow> {
   const list = await findList(db, listId)
-  if (list.archivedAt) throw new Problem(409, 'list-archived', 'This list is archived. Bring it back before you change it.')
+  if (list.archivedAt)
+    throw new Problem(409, 'list-archived', 'This list is archived. Bring it back before you change it.')
   return list
 }
 

@@ -16,8 +16,16 @@ export async function joinExactDuplicates(tx: Db, client: PoolClient, batch: Bat
   const keys = [...(await sharedKeys(tx, batch, 'number')), ...(await sharedKeys(tx, batch, 'email'))]
   const apart = await keptApart(tx, batch.listId)
   const joins = joinExact(keys, (a, b) => apart.has(pairOf(a, b)))
-  await copyInto(client, 'joins', ['list_id', 'survivor_id', 'member_id', 'key_kind', 'key'], joins.map((join) => [batch.listId, join.survivor, join.member, join.kind, join.key]))
-  await pointToSurvivors(tx, joins.map(({ survivor }) => survivor))
+  await copyInto(
+    client,
+    'joins',
+    ['list_id', 'survivor_id', 'member_id', 'key_kind', 'key'],
+    joins.map((join) => [batch.listId, join.survivor, join.member, join.kind, join.key]),
+  )
+  await pointToSurvivors(
+    tx,
+    joins.map(({ survivor }) => survivor),
+  )
   const holders = keys.filter(({ kind }) => kind === 'number').flatMap((key) => key.holders.map(({ id }) => id))
   await refreshContacts(tx, client, [...new Set([...joins.map(({ survivor }) => survivor), ...holders])])
   return joins.length

@@ -15,15 +15,26 @@ export function pairRoutes(app: Hono, services: Services): void {
       const [join] = await tx.select().from(joins).where(eq(joins.id, params.joinId)).for('update')
       if (!join) throw notFound('join')
       if (join.undoneAt) throw new Problem(409, 'apart-already', 'These two were taken apart already.')
-      await tx.update(joins).set({ undoneAt: new Date(services.now()) }).where(eq(joins.id, join.id))
-      const [member] = await tx.select({ root: contacts.joinedInto }).from(contacts).where(eq(contacts.id, join.memberId))
+      await tx
+        .update(joins)
+        .set({ undoneAt: new Date(services.now()) })
+        .where(eq(joins.id, join.id))
+      const [member] = await tx
+        .select({ root: contacts.joinedInto })
+        .from(contacts)
+        .where(eq(contacts.id, join.memberId))
       await tx.update(contacts).set({ joinedInto: null }).where(eq(contacts.id, join.memberId))
       await pointToSurvivors(tx, [join.memberId])
       const { rows } = await tx.execute<{ id: string }>(sql`
         select distinct o.contact_id as id from contact_numbers n
         join contact_numbers o on o.e164 = n.e164 and o.list_id = n.list_id
         where n.contact_id in (${join.survivorId}, ${join.memberId})`)
-      const touched = [member?.root ?? join.survivorId, join.survivorId, join.memberId, ...rows.map(({ id }) => Number(id))]
+      const touched = [
+        member?.root ?? join.survivorId,
+        join.survivorId,
+        join.memberId,
+        ...rows.map(({ id }) => Number(id)),
+      ]
       await refreshContacts(tx, client, touched)
       await countContacts(tx, join.listId)
     })

@@ -42,9 +42,17 @@ export function createPeople(db: Db, config: Config): People {
     findByEmail: find,
     add: async ({ name, email, password, role }) => {
       const context = await auth.$context
-      const made = await context.internalAdapter.createUser({ name, email: email.toLowerCase(), role, emailVerified: false }, { method: 'email-password' })
+      const made = await context.internalAdapter.createUser(
+        { name, email: email.toLowerCase(), role, emailVerified: false },
+        { method: 'email-password' },
+      )
       const hashed = await context.password.hash(password)
-      await context.internalAdapter.linkAccount({ userId: made.id, providerId: 'credential', accountId: made.id, password: hashed })
+      await context.internalAdapter.linkAccount({
+        userId: made.id,
+        providerId: 'credential',
+        accountId: made.id,
+        password: hashed,
+      })
       return asMe({ ...made, role })
     },
     signIn: (credentials) => auth.api.signInEmail({ body: credentials, asResponse: true }),

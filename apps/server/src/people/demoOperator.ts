@@ -5,7 +5,8 @@ import type { Services } from '../services'
 export const DEMO_OPERATOR = { name: 'Maud Ostrander', email: 'maud@wrenfold.example', role: 'owner' } as const
 
 /** Known to this installation only, so that a demo left running offers no known password. */
-export const demoPassword = (secret: string): string => createHmac('sha256', secret).update('demo operator').digest('hex').slice(0, 12)
+export const demoPassword = (secret: string): string =>
+  createHmac('sha256', secret).update('demo operator').digest('hex').slice(0, 12)
 
 export async function ensureDemoOperator({ people, config }: Pick<Services, 'people' | 'config'>): Promise<void> {
   if (await people.findByEmail(DEMO_OPERATOR.email)) return

@@ -14,7 +14,8 @@ export function peopleRoutes(app: Hono, services: Services): void {
   }))
 
   serve(app, services, 'makeOwner', async ({ body }) => {
-    if (await people.hasAnyone()) throw new Problem(409, 'owner-exists', 'The owner has been made already. Sign in instead.')
+    if (await people.hasAnyone())
+      throw new Problem(409, 'owner-exists', 'The owner has been made already. Sign in instead.')
     if (!isSetupCode(config.secret, body.code)) {
       throw new Problem(403, 'wrong-code', 'This is not the code that was printed where the application was started.')
     }
@@ -29,7 +30,8 @@ export function peopleRoutes(app: Hono, services: Services): void {
   serve(app, services, 'readMe', async ({ me }) => me)
 
   serve(app, services, 'addPerson', async ({ body }) => {
-    if (await people.findByEmail(body.email)) throw new Problem(409, 'email-taken', 'There is an account with this e-mail already.')
+    if (await people.findByEmail(body.email))
+      throw new Problem(409, 'email-taken', 'There is an account with this e-mail already.')
     return people.add(body)
   })
 }

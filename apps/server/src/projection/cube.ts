@@ -53,7 +53,16 @@ export async function readTerraces(tx: Db, listIds: readonly string[]): Promise<
   return new Map(
     rows.map((row) => {
       const n = (name: string) => Number(row[name])
-      const facts = { rows: n('rows'), held: n('held'), nothingReadable: n('nothing'), joined: n('joined'), outOfService: n('dead'), filled: n('filled'), parked: n('parked'), notSent: n('not_sent') }
+      const facts = {
+        rows: n('rows'),
+        held: n('held'),
+        nothingReadable: n('nothing'),
+        joined: n('joined'),
+        outOfService: n('dead'),
+        filled: n('filled'),
+        parked: n('parked'),
+        notSent: n('not_sent'),
+      }
       return [row.list_id ?? '', { terrace: drawTerrace(facts), contacts: n('contacts') }]
     }),
   )

@@ -6,9 +6,12 @@ import type { Db } from '../db/database'
 /** What the register has told about these numbers, for those it was ever asked about. */
 export async function factsOfNumbers(tx: Db, e164s: readonly string[]): Promise<Map<string, RegisterFacts>> {
   if (e164s.length === 0) return new Map()
-  const { rows } = await tx.execute<{ e164: string; line_type: string | null; status: string | null; checked_at: string | Date | null }>(
-    sql`select e164, line_type, status, checked_at from numbers where e164 = any(${sql.param(e164s)}::text[])`,
-  )
+  const { rows } = await tx.execute<{
+    e164: string
+    line_type: string | null
+    status: string | null
+    checked_at: string | Date | null
+  }>(sql`select e164, line_type, status, checked_at from numbers where e164 = any(${sql.param(e164s)}::text[])`)
   return new Map(
     rows.map((row) => [
       row.e164,

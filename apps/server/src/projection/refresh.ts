@@ -1,3 +1,4 @@
+import type { RegisterFacts } from '@upper-field/core/check'
 import type { ProjectedContact } from '@upper-field/core/tidy'
 import { inArray, sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
@@ -23,43 +24,77 @@ interface StoredContact {
 
 /**
  * Projects contacts anew from their rows, joins, fills and line facts, and writes what they have become.
- * Contacts that are joined to another are projected from their own row alone.
+ * Contacts that are joined to another are projected from their own row alone. All numbers are written before any
+ * lane is decided, since a line counts as shared by who holds it afterwards.
  */
 export async function refreshContacts(tx: Db, client: PoolClient, ids: readonly number[]): Promise<void> {
   const all = [...new Set(ids)]
-  for (let start = 0; start < all.length; start += PAGE) await refreshPage(tx, client, all.slice(start, start + PAGE))
+  const pages = Array.from({ length: Math.ceil(all.length / PAGE) }, (_, i) => all.slice(i * PAGE, (i + 1) * PAGE))
+  let loaded: LoadedPage | null = null
+  for (const page of pages) {
+    loaded = await loadPage(tx, page)
+    await writeNumbers(client, linesWith(loaded, new Set()))
+  }
+  for (const page of pages) {
+    const one = pages.length === 1 && loaded ? loaded : await loadPage(tx, page)
+    await writeContacts(client, linesWith(one, await sharedNumbers(tx, one)))
+  }
 }
 
-async function refreshPage(tx: Db, client: PoolClient, ids: readonly number[]): Promise<void> {
+interface LoadedPage {
+  readonly listId: string
+  readonly sources: readonly {
+    readonly key: StoredContact
+    readonly own: ProjectedContact
+    readonly members: readonly ProjectedContact[]
+    readonly fills: readonly string[]
+  }[]
+  readonly e164s: readonly string[]
+  readonly facts: ReadonlyMap<string, RegisterFacts>
+}
+
+async function loadPage(tx: Db, ids: readonly number[]): Promise<LoadedPage> {
   const stored = await readStored(tx, ids)
-  const batchIds = [...new Set(stored.map(({ batchId }) => batchId))]
-  const settings = await readSettings(tx, batchIds)
-  const wanted = new Set(ids)
+  const settings = await readSettings(tx, [...new Set(stored.map(({ batchId }) => batchId))])
   const projected = new Map<number, ProjectedContact>()
   for (const one of stored) {
     const how = settings.get(one.batchId)
     if (how) projected.set(one.id, projectStored(one.text, how))
   }
-  const members = groupBy(stored.filter((one) => one.joinedInto !== null), (one) => one.joinedInto ?? 0)
+  const members = groupBy(
+    stored.filter((one) => one.joinedInto !== null),
+    (one) => one.joinedInto ?? 0,
+  )
   const fills = await readFills(tx, ids)
-  const e164s = [...new Set([...[...projected.values()].flatMap((one) => one.numbers.map(({ e164 }) => e164)), ...[...fills.values()].flat()])]
-  const facts = await factsOfNumbers(tx, e164s)
-  const shared = await sharedNumbers(tx, stored[0]?.listId ?? '', e164s)
-  const lines = stored
-    .filter((one) => wanted.has(one.id))
-    .flatMap((one) => {
-      const own = projected.get(one.id)
-      if (!own) return []
-      const mine = (members.get(one.id) ?? []).flatMap((member) => projected.get(member.id) ?? [])
-      const view = viewOf({ own, members: mine, fills: fills.get(one.id) ?? [], factsOf: (e164) => facts.get(e164), isShared: (e164) => shared.has(e164) })
-      return [linesOf(one, view, mine.length)]
-    })
-  await writeLines(client, lines)
+  const wanted = new Set(ids)
+  const sources = stored.flatMap((key) => {
+    const own = projected.get(key.id)
+    if (!own || !wanted.has(key.id)) return []
+    const mine = (members.get(key.id) ?? []).flatMap((member) => projected.get(member.id) ?? [])
+    return [{ key, own, members: mine, fills: fills.get(key.id) ?? [] }]
+  })
+  const e164s = new Set([...projected.values()].flatMap((one) => one.numbers.map(({ e164 }) => e164)))
+  for (const found of fills.values()) for (const e164 of found) e164s.add(e164)
+  return { listId: stored[0]?.listId ?? '', sources, e164s: [...e164s], facts: await factsOfNumbers(tx, [...e164s]) }
+}
+
+function linesWith({ sources, facts }: LoadedPage, shared: ReadonlySet<string>): ContactLines[] {
+  return sources.map(({ key, own, members, fills }) => {
+    const factsOf = (e164: string) => facts.get(e164)
+    return linesOf(key, viewOf({ own, members, fills, factsOf, isShared: (e164) => shared.has(e164) }), members.length)
+  })
 }
 
 /** The asked contacts and those joined to them, with the row each stands for. */
 async function readStored(tx: Db, ids: readonly number[]): Promise<StoredContact[]> {
-  const { rows } = await tx.execute<{ id: string; list_id: string; batch_id: string; row: number; text: string; joined_into: string | null }>(sql`
+  const { rows } = await tx.execute<{
+    id: string
+    list_id: string
+    batch_id: string
+    row: number
+    text: string
+    joined_into: string | null
+  }>(sql`
     select c.id, c.list_id, c.batch_id, c.row, r.text, c.joined_into
     from contacts c join rows r on r.batch_id = c.batch_id and r.row = c.row
     where c.id = any(${sql.param(ids)}::bigint[]) or c.joined_into = any(${sql.param(ids)}::bigint[])
@@ -76,7 +111,10 @@ async function readStored(tx: Db, ids: readonly number[]): Promise<StoredContact
 
 async function readSettings(tx: Db, batchIds: readonly string[]): Promise<Map<string, BatchSettings>> {
   if (batchIds.length === 0) return new Map()
-  const found = await tx.select().from(batches).where(inArray(batches.id, [...batchIds]))
+  const found = await tx
+    .select()
+    .from(batches)
+    .where(inArray(batches.id, [...batchIds]))
   return new Map(found.map((batch) => [batch.id, settingsOf(batch)]))
 }
 
@@ -88,7 +126,7 @@ async function readFills(tx: Db, ids: readonly number[]): Promise<Map<number, st
 }
 
 /** Numbers that more than one contact of the list holds, joined ones counted as the one they are joined to. */
-async function sharedNumbers(tx: Db, listId: string, e164s: readonly string[]): Promise<Set<string>> {
+async function sharedNumbers(tx: Db, { listId, e164s }: LoadedPage): Promise<Set<string>> {
   if (e164s.length === 0) return new Set()
   const { rows } = await tx.execute<{ e164: string }>(sql`
     select n.e164 from contact_numbers n join contacts c on c.id = n.contact_id
@@ -97,17 +135,35 @@ async function sharedNumbers(tx: Db, listId: string, e164s: readonly string[]): 
   return new Set(rows.map((row) => row.e164))
 }
 
-async function writeLines(client: PoolClient, lines: readonly ContactLines[]): Promise<void> {
-  if (lines.length === 0) return
+async function writeNumbers(client: PoolClient, lines: readonly ContactLines[]): Promise<void> {
   const ids = lines.map(({ contact }) => contact[0])
-  await client.query('create temp table if not exists refreshed (like contacts including defaults) on commit delete rows')
-  await client.query('delete from refreshed')
-  await copyInto(client, 'refreshed', CONTACT_COLUMNS, lines.map(({ contact }) => contact))
-  const sets = CONTACT_COLUMNS.filter((column) => column !== 'id').map((column) => `${column} = r.${column}`)
-  await client.query(`update contacts c set ${sets.join(', ')} from refreshed r where c.id = r.id`)
   await client.query('delete from contact_numbers where contact_id = any($1::bigint[])', [ids])
   await client.query('delete from contact_emails where contact_id = any($1::bigint[])', [ids])
-  await copyInto(client, 'contact_numbers', NUMBER_COLUMNS, lines.flatMap(({ numbers }) => numbers))
-  await copyInto(client, 'contact_emails', EMAIL_COLUMNS, lines.flatMap(({ emails }) => emails))
+  await copyInto(
+    client,
+    'contact_numbers',
+    NUMBER_COLUMNS,
+    lines.flatMap(({ numbers }) => numbers),
+  )
+  await copyInto(
+    client,
+    'contact_emails',
+    EMAIL_COLUMNS,
+    lines.flatMap(({ emails }) => emails),
+  )
 }
 
+async function writeContacts(client: PoolClient, lines: readonly ContactLines[]): Promise<void> {
+  await client.query(
+    'create temp table if not exists refreshed (like contacts including defaults) on commit delete rows',
+  )
+  await client.query('delete from refreshed')
+  await copyInto(
+    client,
+    'refreshed',
+    CONTACT_COLUMNS,
+    lines.map(({ contact }) => contact),
+  )
+  const sets = CONTACT_COLUMNS.filter((column) => column !== 'id').map((column) => `${column} = r.${column}`)
+  await client.query(`update contacts c set ${sets.join(', ')} from refreshed r where c.id = r.id`)
+}

@@ -1,8 +1,8 @@
-import { createHash } from 'node:crypto'
-import { csvLine } from '@upper-field/core/table'
-import { findDestination, headingsOf, PEOPLE_HEADINGS, personCells, prepareMember } from '@upper-field/core/send'
-import { eq, sql } from 'drizzle-orm'
 import * as nodeCrypto from 'node:crypto'
+import { createHash } from 'node:crypto'
+import { findDestination, headingsOf, PEOPLE_HEADINGS, personCells, prepareMember } from '@upper-field/core/send'
+import { csvLine } from '@upper-field/core/table'
+import { eq, sql } from 'drizzle-orm'
 import { copyInto } from '../db/copy'
 import { type Db, transaction } from '../db/database'
 import { editionPieces, editions } from '../db/schema'
@@ -28,12 +28,25 @@ export const editionJob: JobHandler = {
     const bytes = Buffer.from(heading + ready.map(({ cells }) => csvLine(cells ?? [])).join(''))
     await transaction(services.pool, async (tx, client) => {
       await tx.insert(editionPieces).values({ editionId: edition.id, position, bytes })
-      await copyInto(client, 'edition_members', ['edition_id', 'contact_id'], ready.map(({ member }) => [edition.id, member.id]))
+      await copyInto(
+        client,
+        'edition_members',
+        ['edition_id', 'contact_id'],
+        ready.map(({ member }) => [edition.id, member.id]),
+      )
       await tx
         .update(editions)
-        .set({ people: edition.people + ready.length, leftOut: edition.leftOut + page.length - ready.length, bytes: edition.bytes + bytes.length })
+        .set({
+          people: edition.people + ready.length,
+          leftOut: edition.leftOut + page.length - ready.length,
+          bytes: edition.bytes + bytes.length,
+        })
         .where(eq(editions.id, edition.id))
-      await saveJob(tx, job.id, { phase: 'writing', done: job.done + page.length, cursor: { after: last.id, position: position + 1 } })
+      await saveJob(tx, job.id, {
+        phase: 'writing',
+        done: job.done + page.length,
+        cursor: { after: last.id, position: position + 1 },
+      })
     })
     return { next: 'step' }
   },
@@ -53,7 +66,8 @@ async function findEdition(db: Db, job: JobRow): Promise<EditionRow> {
 
 /** SHA-256 as lower-case hex, in one call: several times quicker than a hash object for short texts. */
 const oneShot = (nodeCrypto as { hash?: (algorithm: string, text: string, form: 'hex') => string }).hash
-export const sha256Hex = (text: string): string => (oneShot ? oneShot('sha256', text, 'hex') : createHash('sha256').update(text).digest('hex'))
+export const sha256Hex = (text: string): string =>
+  oneShot ? oneShot('sha256', text, 'hex') : createHash('sha256').update(text).digest('hex')
 
 function headingLine(edition: EditionRow): readonly string[] {
   if (edition.form === 'people') return PEOPLE_HEADINGS
@@ -65,7 +79,16 @@ function headingLine(edition: EditionRow): readonly string[] {
 function cellsFor(edition: EditionRow, member: SendableContact): readonly string[] | null {
   if (edition.form === 'people') {
     const { record } = member
-    return personCells({ fullName: record.full_name, company: record.company, title: record.title, numbers: member.knownNumbers, emails: member.emails, city: record.city, country: record.country, lane: record.lane })
+    return personCells({
+      fullName: record.full_name,
+      company: record.company,
+      title: record.title,
+      numbers: member.knownNumbers,
+      emails: member.emails,
+      city: record.city,
+      country: record.country,
+      lane: record.lane,
+    })
   }
   const destination = findDestination(edition.destination)
   if (!destination) throw new JobProblem('destination-gone')
@@ -77,7 +100,10 @@ async function finish(services: Services, job: JobRow, edition: EditionRow): Pro
   const hash = createHash('sha256')
   for await (const piece of piecesOf(services.db, edition.id)) hash.update(piece)
   await transaction(services.pool, async (tx) => {
-    await tx.update(editions).set({ state: 'ready', sha256: hash.digest('hex') }).where(eq(editions.id, edition.id))
+    await tx
+      .update(editions)
+      .set({ state: 'ready', sha256: hash.digest('hex') })
+      .where(eq(editions.id, edition.id))
     await tx.execute(sql`
       update contacts c set is_sent = true from edition_members m where m.edition_id = ${edition.id} and m.contact_id = c.id and not c.is_sent`)
     await countContacts(tx, edition.listId)

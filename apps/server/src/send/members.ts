@@ -53,5 +53,7 @@ async function readEmails(db: Db, ids: readonly string[]): Promise<Map<string, s
   const { rows } = await db.execute<{ contact_id: string; address: string }>(
     sql`select contact_id, address from contact_emails where contact_id = any(${sql.param(ids)}::bigint[]) order by contact_id, position`,
   )
-  return new Map([...groupBy(rows, (row) => row.contact_id)].map(([id, found]) => [id, found.map(({ address }) => address)]))
+  return new Map(
+    [...groupBy(rows, (row) => row.contact_id)].map(([id, found]) => [id, found.map(({ address }) => address)]),
+  )
 }

@@ -5,7 +5,17 @@ import { pageOfMembers } from './members'
 
 /** What the destination would refuse, and what is mended on the way, counted over the chosen contacts. */
 export async function runPreflight(db: Db, listId: string, filter: string): Promise<Preflight> {
-  const counts = { chosen: 0, ready: 0, noCountry: 0, noIdentifier: 0, countryFromNumber: 0, codeMended: 0, emptyNumbers: 0, withEmail: 0, withNumber: 0 }
+  const counts = {
+    chosen: 0,
+    ready: 0,
+    noCountry: 0,
+    noIdentifier: 0,
+    countryFromNumber: 0,
+    codeMended: 0,
+    emptyNumbers: 0,
+    withEmail: 0,
+    withNumber: 0,
+  }
   let after = 0
   for (;;) {
     const page = await pageOfMembers(db, listId, filter, after)
@@ -21,7 +31,12 @@ export async function runPreflight(db: Db, listId: string, filter: string): Prom
       if (member.emails.length > 0) counts.withEmail++
       if (member.numbers.length > 0) counts.withNumber++
       else counts.emptyNumbers++
-      if (member.numbers.length > 0 && member.record.raw_number !== '' && !/^\W*(?:\+|00)/.test(member.record.raw_number)) counts.codeMended++
+      if (
+        member.numbers.length > 0 &&
+        member.record.raw_number !== '' &&
+        !/^\W*(?:\+|00)/.test(member.record.raw_number)
+      )
+        counts.codeMended++
     }
     const last = page.at(-1)
     if (!last) return { destination: BRASSBELL.id, ...counts, sizeFloor: BRASSBELL.sizeFloor }

@@ -23,7 +23,9 @@ export function sendRoutes(app: Hono, services: Services): void {
   })
 
   serve(app, services, 'readEditions', async ({ params }) =>
-    (await db.select().from(editions).where(eq(editions.listId, params.listId)).orderBy(desc(editions.createdAt))).map(asEdition),
+    (await db.select().from(editions).where(eq(editions.listId, params.listId)).orderBy(desc(editions.createdAt))).map(
+      asEdition,
+    ),
   )
 
   serve(app, services, 'makeEdition', async ({ params, body }) => {
@@ -35,13 +37,28 @@ export function sendRoutes(app: Hono, services: Services): void {
       const { rows } = await tx.execute<{ n: string }>(sql`
         select count(*) as n from contacts where ${chosenContacts(list.id, parseFilter(body.filter).filter)} and lane <> 'parked'`)
       const chosen = Number(rows[0]?.n ?? 0)
-      if (chosen === 0) throw new Problem(409, 'nobody-chosen', 'Nobody is chosen who may be sent: parked contacts are left out.')
+      if (chosen === 0)
+        throw new Problem(409, 'nobody-chosen', 'Nobody is chosen who may be sent: parked contacts are left out.')
       const editionId = crypto.randomUUID()
-      const job = await createJob(tx, { kind: 'edition', listId: list.id, unit: 'contacts', total: chosen, payload: { editionId } })
+      const job = await createJob(tx, {
+        kind: 'edition',
+        listId: list.id,
+        unit: 'contacts',
+        total: chosen,
+        payload: { editionId },
+      })
       const purpose = body.form === 'people' ? 'contacts' : `${body.destination} ${body.form}`
       const [made] = await tx
         .insert(editions)
-        .values({ id: editionId, listId: list.id, jobId: job.id, destination: body.destination, form: body.form, filter: body.filter, fileName: fileNameFor(list.name, purpose, new Date(services.now())) })
+        .values({
+          id: editionId,
+          listId: list.id,
+          jobId: job.id,
+          destination: body.destination,
+          form: body.form,
+          filter: body.filter,
+          fileName: fileNameFor(list.name, purpose, new Date(services.now())),
+        })
         .returning()
       if (!made) throw new Error('insert returned nothing')
       return asEdition(made)

@@ -12,7 +12,12 @@ const NEVER = 0.02
  * Brindle: dear, slow, and good in German- and French-speaking countries. Takes a request, answers later by calling
  * back, and charges for values that were accepted only.
  */
-export function brindle(world: World, directory: Directory, key: string, { speed }: StandInOptions): { app: Hono; ledger: Ledger } {
+export function brindle(
+  world: World,
+  directory: Directory,
+  key: string,
+  { speed }: StandInOptions,
+): { app: Hono; ledger: Ledger } {
   const app = new Hono()
   const ledger = createLedger()
   const taken = new Set<string>()
@@ -25,7 +30,8 @@ export function brindle(world: World, directory: Directory, key: string, { speed
       taken.add(request)
       const found = directory.find(person)
       const wait = (900 + (hashOf(`${world.seed}|brindle waits|${found?.id}`) % 5000)) / speed
-      if (!isLikely(NEVER, world.seed, 'brindle forgets', request)) setTimeout(() => void callBack(callback, answer(world, found)), wait)
+      if (!isLikely(NEVER, world.seed, 'brindle forgets', request))
+        setTimeout(() => void callBack(callback, answer(world, found)), wait)
     }
     return c.json({ request }, 202)
   })
@@ -44,7 +50,8 @@ function answer(world: World, person: WorldPerson | undefined): { number: string
   const share = (AT_HOME.has(person.company.place.country) ? 0.72 : 0.3) * (isHard ? 0.3 : 1)
   if (!isLikely(share, world.seed, 'brindle', person.id)) return []
   const candidates = [{ number: person.mobile.e164, score: 88 }]
-  if (isLikely(0.25, world.seed, 'brindle adds the desk', person.id)) candidates.unshift({ number: person.desk.e164, score: 92 })
+  if (isLikely(0.25, world.seed, 'brindle adds the desk', person.id))
+    candidates.unshift({ number: person.desk.e164, score: 92 })
   return candidates
 }
 
@@ -53,7 +60,11 @@ const TRIES = 5
 /** The application may be starting again just now: a call back is tried a few times. */
 async function callBack(url: string, candidates: readonly { number: string; score: number }[]): Promise<void> {
   for (let attempt = 1; attempt <= TRIES; attempt++) {
-    const response = await fetch(url, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ candidates }) }).catch(() => null)
+    const response = await fetch(url, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ candidates }),
+    }).catch(() => null)
     if (response?.ok || response?.status === 404) return
     await new Promise((resolve) => setTimeout(resolve, 300 * attempt))
   }

@@ -15,9 +15,25 @@ export function pellow(world: World, key: string, { speed }: StandInOptions): { 
   const answer = (number: string) => {
     const truth = world.numberOf(number)
     if (!truth || isLikely(0.05, world.seed, 'pellow does not know', number)) {
-      return { number, lineType: 'unknown', status: 'unknown', carrier: null, ported: null, timeZone: null, lastSeen: null }
+      return {
+        number,
+        lineType: 'unknown',
+        status: 'unknown',
+        carrier: null,
+        ported: null,
+        timeZone: null,
+        lastSeen: null,
+      }
     }
-    return { number, lineType: truth.type, status: truth.status, carrier: truth.carrier, ported: truth.isPorted, timeZone: truth.timeZone, lastSeen: truth.lastSeen }
+    return {
+      number,
+      lineType: truth.type,
+      status: truth.status,
+      carrier: truth.carrier,
+      ported: truth.isPorted,
+      timeZone: truth.timeZone,
+      lastSeen: truth.lastSeen,
+    }
   }
   const charged = (call: string, number: string) => {
     const told = answer(number)

@@ -8,7 +8,12 @@ const PRICE = 80_000
 const AT_HOME = new Set(['US', 'CA'])
 
 /** Tansy: wide and cheap, at its best in North America. Answers at once; a third of its "mobiles" are fixed lines. */
-export function tansy(world: World, directory: Directory, key: string, { speed }: StandInOptions): { app: Hono; ledger: Ledger } {
+export function tansy(
+  world: World,
+  directory: Directory,
+  key: string,
+  { speed }: StandInOptions,
+): { app: Hono; ledger: Ledger } {
   const app = new Hono()
   const ledger = createLedger()
   app.use('*', needsKey(key))
@@ -26,7 +31,12 @@ export function tansy(world: World, directory: Directory, key: string, { speed }
 /** Coverage overlaps between providers: people who are hard to find are missed by all. */
 function knows(world: World, person: WorldPerson): boolean {
   const isHard = isLikely(0.12, world.seed, 'hard to find', person.id)
-  return isLikely((AT_HOME.has(person.company.place.country) ? 0.7 : 0.4) * (isHard ? 0.2 : 1), world.seed, 'tansy', person.id)
+  return isLikely(
+    (AT_HOME.has(person.company.place.country) ? 0.7 : 0.4) * (isHard ? 0.2 : 1),
+    world.seed,
+    'tansy',
+    person.id,
+  )
 }
 
 /** Written the way its country does, without a country code. */

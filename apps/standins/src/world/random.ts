@@ -40,4 +40,5 @@ export function createRandom(seed: string): Random {
 }
 
 /** Answers a question about a thing the same way whatever the order of asking. */
-export const isLikely = (share: number, ...about: readonly (string | number)[]): boolean => hashOf(about.join('|')) / 4294967296 < share
+export const isLikely = (share: number, ...about: readonly (string | number)[]): boolean =>
+  hashOf(about.join('|')) / 4294967296 < share

@@ -63,7 +63,16 @@ function makeCompany(random: Random, numbers: Map<string, WorldNumber>, id: numb
   const [city, postalCode] = random.pick(place.cities)
   const name = `${random.pick(COMPANY_NAMES)} ${random.pick(COMPANY_KINDS)}`
   const domain = `${plain(name)}-${id}.example`
-  return { id, name, legalForm: random.pick(LEGAL_FORMS[place.country] ?? ['Ltd']), domain, place, city, postalCode, switchboard: makeNumber(random, numbers, place, 'fixed') }
+  return {
+    id,
+    name,
+    legalForm: random.pick(LEGAL_FORMS[place.country] ?? ['Ltd']),
+    domain,
+    place,
+    city,
+    postalCode,
+    switchboard: makeNumber(random, numbers, place, 'fixed'),
+  }
 }
 
 function makePerson(random: Random, numbers: Map<string, WorldNumber>, id: number, company: WorldCompany): WorldPerson {

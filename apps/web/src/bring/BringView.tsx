@@ -1,6 +1,6 @@
+import type { List } from '@upper-field/contract'
 import { useState } from 'react'
 import { useOutletContext } from 'react-router'
-import type { List } from '@upper-field/contract'
 import { useReadBatchesQuery, useReadJobsQuery, useReadMeQuery } from '../api'
 import { Empty } from '../kit/Notice'
 import { JobLine } from '../shell/JobStrip'
@@ -35,7 +35,8 @@ export function BringView() {
       />
     )
   }
-  const batch = batches.find(({ id }) => id === chosenBatch) ?? batches.findLast(({ held }) => held > 0) ?? batches.at(-1)
+  const batch =
+    batches.find(({ id }) => id === chosenBatch) ?? batches.findLast(({ held }) => held > 0) ?? batches.at(-1)
   const job = jobs.find(({ id }) => id === batch?.jobId)
   return (
     <div className="flex h-full min-h-0">

@@ -2,10 +2,23 @@ import { type ColumnFacts, FIELDS, type Field, type FieldSuggestion, type Opened
 import { SelectField } from '../kit/Field'
 import { FIELD } from '../words/sentences'
 
-const WHY: Record<FieldSuggestion['why'], string> = { heading: 'by its heading', cells: 'by what the cells hold', 'heading-and-cells': 'by heading and cells', nothing: '' }
+const WHY: Record<FieldSuggestion['why'], string> = {
+  heading: 'by its heading',
+  cells: 'by what the cells hold',
+  'heading-and-cells': 'by heading and cells',
+  nothing: '',
+}
 
 /** Each column as a strip: what it is called, what it becomes, what it holds. */
-export function ColumnStrips({ opened, mapping, onMap }: { opened: OpenedTable; mapping: readonly (Field | null)[]; onMap: (column: number, field: Field | null) => void }) {
+export function ColumnStrips({
+  opened,
+  mapping,
+  onMap,
+}: {
+  opened: OpenedTable
+  mapping: readonly (Field | null)[]
+  onMap: (column: number, field: Field | null) => void
+}) {
   return (
     <div className="min-h-0 flex-1 overflow-y-auto">
       <div className="grid grid-cols-[minmax(0,1fr)_170px_minmax(0,1.5fr)_minmax(0,1.7fr)] gap-4 border-b border-edge pb-1.5 text-[13px] font-semibold text-soft">
@@ -19,10 +32,18 @@ export function ColumnStrips({ opened, mapping, onMap }: { opened: OpenedTable; 
         const field = mapping[i] ?? null
         const isDoubtful = field !== null && field === suggestion?.field && suggestion.confidence < 0.7
         return (
-          // biome-ignore lint/suspicious/noArrayIndexKey: headings may repeat; the order is the file's
-          <div key={i} className={`grid grid-cols-[minmax(0,1fr)_170px_minmax(0,1.5fr)_minmax(0,1.7fr)] items-center gap-4 border-b border-line py-1.5 ${isDoubtful ? 'bg-straw-bg' : ''}`}>
+          <div
+            // biome-ignore lint/suspicious/noArrayIndexKey: headings may repeat; the order is the file's
+            key={i}
+            className={`grid grid-cols-[minmax(0,1fr)_170px_minmax(0,1.5fr)_minmax(0,1.7fr)] items-center gap-4 border-b border-line py-1.5 ${isDoubtful ? 'bg-straw-bg' : ''}`}
+          >
             <span className="truncate font-semibold">{facts.heading}</span>
-            <SelectField label={`${facts.heading} becomes`} hidesLabel value={field ?? ''} onChange={(event) => onMap(i, (event.target.value || null) as Field | null)}>
+            <SelectField
+              label={`${facts.heading} becomes`}
+              hidesLabel
+              value={field ?? ''}
+              onChange={(event) => onMap(i, (event.target.value || null) as Field | null)}
+            >
               <option value="">kept as extra</option>
               {FIELDS.map((one) => (
                 <option key={one} value={one}>
@@ -57,7 +78,11 @@ function Holds({ facts, why }: { facts: ColumnFacts; why: string }) {
   ] as const
   const known = kinds.filter(([, share]) => share > 0.005)
   const rest = Math.max(0, filled - known.reduce((sum, [, share]) => sum + share, 0))
-  const told = [...known.map(([name, share]) => `${name} ${percent(share)}`), ...(rest > 0.005 ? [`words ${percent(rest)}`] : []), ...(facts.blank > 0.005 ? [`blank ${percent(facts.blank)}`] : [])]
+  const told = [
+    ...known.map(([name, share]) => `${name} ${percent(share)}`),
+    ...(rest > 0.005 ? [`words ${percent(rest)}`] : []),
+    ...(facts.blank > 0.005 ? [`blank ${percent(facts.blank)}`] : []),
+  ]
   return (
     <div className="min-w-0">
       <div className="flex h-2 w-full overflow-hidden rounded-[2px] bg-line" aria-hidden="true">

@@ -8,10 +8,26 @@ const CODES =
     ' ',
   )
 
-export function CountrySelect({ value, onChange, hint }: { value: string | null; onChange: (country: string | null) => void; hint: string }) {
-  const named = useMemo(() => CODES.map((code) => [code, countryName(code)] as const).sort((a, b) => a[1].localeCompare(b[1])), [])
+export function CountrySelect({
+  value,
+  onChange,
+  hint,
+}: {
+  value: string | null
+  onChange: (country: string | null) => void
+  hint: string
+}) {
+  const named = useMemo(
+    () => CODES.map((code) => [code, countryName(code)] as const).sort((a, b) => a[1].localeCompare(b[1])),
+    [],
+  )
   return (
-    <SelectField label="Default country" hint={hint} value={value ?? ''} onChange={(event) => onChange(event.target.value || null)}>
+    <SelectField
+      label="Default country"
+      hint={hint}
+      value={value ?? ''}
+      onChange={(event) => onChange(event.target.value || null)}
+    >
       <option value="">none</option>
       {named.map(([code, name]) => (
         <option key={code} value={code}>

@@ -32,14 +32,31 @@ export function DropZone({ onFile }: { onFile: (file: File) => void }) {
         </Button>
         <span className="text-soft">or drop it here. Commas, semicolons or tabs; UTF-8 or Windows-1252.</span>
       </div>
-      <input ref={input} type="file" accept=".csv,.tsv,.txt,text/csv,text/plain" aria-label="CSV file" className="sr-only" tabIndex={-1} onChange={(event) => event.target.files?.[0] && onFile(event.target.files[0])} />
+      <input
+        ref={input}
+        type="file"
+        accept=".csv,.tsv,.txt,text/csv,text/plain"
+        aria-label="CSV file"
+        className="sr-only"
+        tabIndex={-1}
+        onChange={(event) => event.target.files?.[0] && onFile(event.target.files[0])}
+      />
       {pasted !== null ? (
         <div className="flex flex-col items-start gap-2 pt-4">
           <label htmlFor="pasted" className="font-semibold">
             Rows, with their headings
           </label>
-          <textarea id="pasted" value={pasted} onChange={(event) => setPasted(event.target.value)} rows={7} className="num w-full rounded-small border border-edge bg-surface p-2 text-[13px]" />
-          <Button disabled={pasted.trim() === ''} onClick={() => onFile(new File([pasted], 'pasted.csv', { type: 'text/csv' }))}>
+          <textarea
+            id="pasted"
+            value={pasted}
+            onChange={(event) => setPasted(event.target.value)}
+            rows={7}
+            className="num w-full rounded-small border border-edge bg-surface p-2 text-[13px]"
+          />
+          <Button
+            disabled={pasted.trim() === ''}
+            onClick={() => onFile(new File([pasted], 'pasted.csv', { type: 'text/csv' }))}
+          >
             Look at it
           </Button>
         </div>

@@ -13,11 +13,16 @@ export function HeldRows({ batch, isViewer, job }: { batch: Batch; isViewer: boo
     <>
       <h1>{batch.name}</h1>
       <p className="pb-3 text-soft">
-        {batch.fileName} · {bytes(batch.bytes)} · {DELIMITER[batch.delimiter] ?? batch.delimiter} · {batch.encoding === 'utf-8' ? 'UTF-8' : 'Windows-1252'}
+        {batch.fileName} · {bytes(batch.bytes)} · {DELIMITER[batch.delimiter] ?? batch.delimiter} ·{' '}
+        {batch.encoding === 'utf-8' ? 'UTF-8' : 'Windows-1252'}
         {batch.defaultCountry ? ` · default country ${batch.defaultCountry}` : ''}
       </p>
       {job && batch.state !== 'ready' ? <div className="max-w-md pb-4">{job}</div> : null}
-      {batch.problem ? <Notice tone="bad">{BATCH_PROBLEM[batch.problem] ?? 'This batch could not be brought in. Nothing of it is shown.'}</Notice> : null}
+      {batch.problem ? (
+        <Notice tone="bad">
+          {BATCH_PROBLEM[batch.problem] ?? 'This batch could not be brought in. Nothing of it is shown.'}
+        </Notice>
+      ) : null}
       <dl className="grid max-w-2xl grid-cols-4 gap-4 border-y border-line py-3">
         <Fact name="Rows" value={count(batch.rows)} />
         <Fact name="Held" value={count(batch.held)} />
@@ -29,7 +34,8 @@ export function HeldRows({ batch, isViewer, job }: { batch: Batch; isViewer: boo
         {batch.headings.map((heading, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: headings may repeat; the order is the file's
           <li key={i}>
-            {heading} <span className="text-soft">→ {batch.mapping[i] ? FIELD[batch.mapping[i]] : 'kept as extra'}</span>
+            {heading}{' '}
+            <span className="text-soft">→ {batch.mapping[i] ? FIELD[batch.mapping[i]] : 'kept as extra'}</span>
           </li>
         ))}
       </ul>
@@ -52,7 +58,11 @@ function Held({ batch }: { batch: Batch }) {
     <section id="held" aria-label="Held rows" className="pt-5">
       <div className="flex items-baseline justify-between pb-1">
         <h2 className="text-[15px]">{plural(batch.held, 'row')} held</h2>
-        <a href={addressOf('downloadHeld', { params: { batchId: batch.id } })} className="text-slate underline" download>
+        <a
+          href={addressOf('downloadHeld', { params: { batchId: batch.id } })}
+          className="text-slate underline"
+          download
+        >
           Download them as CSV
         </a>
       </div>

@@ -43,7 +43,8 @@ export function Specimen({ file, listId, onDone, onCancel }: SpecimenProps) {
         <div className="flex flex-wrap items-baseline gap-x-3 pb-2">
           <h1>{file.name}</h1>
           <p className="text-soft">
-            {bytes(file.size)} · {opened.hasHeadings ? 'headings in row 1' : 'no headings'} · {mapped} of {mapping.length} columns understood
+            {bytes(file.size)} · {opened.hasHeadings ? 'headings in row 1' : 'no headings'} · {mapped} of{' '}
+            {mapping.length} columns understood
           </p>
         </div>
         <ColumnStrips
@@ -51,7 +52,9 @@ export function Specimen({ file, listId, onDone, onCancel }: SpecimenProps) {
           mapping={mapping}
           onMap={(column, field) => {
             const once = field !== null && field !== 'number' && field !== 'email'
-            const others = once ? Object.fromEntries(mapping.flatMap((other, i) => (other === field && i !== column ? [[i, null]] : []))) : {}
+            const others = once
+              ? Object.fromEntries(mapping.flatMap((other, i) => (other === field && i !== column ? [[i, null]] : [])))
+              : {}
             setChanged({ ...changed, ...others, [column]: field })
           }}
         />
@@ -60,14 +63,22 @@ export function Specimen({ file, listId, onDone, onCancel }: SpecimenProps) {
         {...{ file, listId, opened, mapping, country, setCountry, onDone, onCancel }}
         dialectFields={
           <div className="grid grid-cols-2 gap-2">
-            <SelectField label="Between cells" value={opened.dialect.delimiter} onChange={(event) => setDialect({ ...dialect, delimiter: event.target.value })}>
+            <SelectField
+              label="Between cells"
+              value={opened.dialect.delimiter}
+              onChange={(event) => setDialect({ ...dialect, delimiter: event.target.value })}
+            >
               {DELIMITERS.map((delimiter) => (
                 <option key={delimiter} value={delimiter}>
                   {{ ',': 'comma', ';': 'semicolon', '\t': 'tab', '|': 'bar' }[delimiter]}
                 </option>
               ))}
             </SelectField>
-            <SelectField label="Letters" value={opened.dialect.encoding} onChange={(event) => setDialect({ ...dialect, encoding: event.target.value as Dialect['encoding'] })}>
+            <SelectField
+              label="Letters"
+              value={opened.dialect.encoding}
+              onChange={(event) => setDialect({ ...dialect, encoding: event.target.value as Dialect['encoding'] })}
+            >
               {ENCODINGS.map((encoding) => (
                 <option key={encoding} value={encoding}>
                   {encoding === 'utf-8' ? 'UTF-8' : 'Windows-1252'}
@@ -89,9 +100,22 @@ interface SourceFormProps extends SpecimenProps {
   readonly dialectFields: ReactNode
 }
 
-type Sending = { readonly status: 'idle' } | { readonly status: 'sending'; readonly share: number } | { readonly status: 'failed'; readonly sentence: string }
+type Sending =
+  | { readonly status: 'idle' }
+  | { readonly status: 'sending'; readonly share: number }
+  | { readonly status: 'failed'; readonly sentence: string }
 
-function SourceForm({ file, listId, opened, mapping, country, setCountry, onDone, onCancel, dialectFields }: SourceFormProps) {
+function SourceForm({
+  file,
+  listId,
+  opened,
+  mapping,
+  country,
+  setCountry,
+  onDone,
+  onCancel,
+  dialectFields,
+}: SourceFormProps) {
   const [name, setName] = useState(file.name.replace(/\.[a-z]+$/i, ''))
   const [sourceKind, setSourceKind] = useState<Batch['sourceKind']>('other')
   const [lawfulBasis, setLawfulBasis] = useState<Batch['lawfulBasis']>('not-stated')
@@ -121,15 +145,30 @@ function SourceForm({ file, listId, opened, mapping, country, setCountry, onDone
       },
     })
     if (!made.data) return setSending({ status: 'failed', sentence: problemText(made.error) })
-    const problem = await sendFile(made.data.id, file, { onProgress: (share) => setSending({ status: 'sending', share }), signal: stopper.current.signal })
+    const problem = await sendFile(made.data.id, file, {
+      onProgress: (share) => setSending({ status: 'sending', share }),
+      signal: stopper.current.signal,
+    })
     if (problem) setSending({ status: 'failed', sentence: problem })
     else onDone(made.data.id)
   }
   return (
-    <aside aria-label="Where it came from" className="flex h-full w-[312px] shrink-0 flex-col gap-3 overflow-y-auto border-l border-line bg-surface px-4 py-3">
+    <aside
+      aria-label="Where it came from"
+      className="flex h-full w-[312px] shrink-0 flex-col gap-3 overflow-y-auto border-l border-line bg-surface px-4 py-3"
+    >
       <h2>Where it came from</h2>
-      <TextField label="Name of the batch" value={name} onChange={(event) => setName(event.target.value)} maxLength={200} />
-      <SelectField label="Source" value={sourceKind} onChange={(event) => setSourceKind(event.target.value as Batch['sourceKind'])}>
+      <TextField
+        label="Name of the batch"
+        value={name}
+        onChange={(event) => setName(event.target.value)}
+        maxLength={200}
+      />
+      <SelectField
+        label="Source"
+        value={sourceKind}
+        onChange={(event) => setSourceKind(event.target.value as Batch['sourceKind'])}
+      >
         {SOURCE_KINDS.map((kind) => (
           <option key={kind} value={kind}>
             {SOURCE[kind]}
@@ -137,18 +176,39 @@ function SourceForm({ file, listId, opened, mapping, country, setCountry, onDone
         ))}
       </SelectField>
       <div className="grid grid-cols-2 gap-2">
-        <SelectField label="Lawful basis" value={lawfulBasis} onChange={(event) => setLawfulBasis(event.target.value as Batch['lawfulBasis'])}>
+        <SelectField
+          label="Lawful basis"
+          value={lawfulBasis}
+          onChange={(event) => setLawfulBasis(event.target.value as Batch['lawfulBasis'])}
+        >
           {LAWFUL_BASES.map((basis) => (
             <option key={basis} value={basis}>
               {BASIS[basis]}
             </option>
           ))}
         </SelectField>
-        <TextField label="Gathered on" type="date" value={gatheredOn} onChange={(event) => setGatheredOn(event.target.value)} />
+        <TextField
+          label="Gathered on"
+          type="date"
+          value={gatheredOn}
+          onChange={(event) => setGatheredOn(event.target.value)}
+        />
       </div>
-      <CountrySelect value={country} onChange={setCountry} hint={mapping.includes('country') ? 'Counts where a row names none.' : 'No column names a country: numbers without a code need one.'} />
+      <CountrySelect
+        value={country}
+        onChange={setCountry}
+        hint={
+          mapping.includes('country')
+            ? 'Counts where a row names none.'
+            : 'No column names a country: numbers without a code need one.'
+        }
+      />
       {dialectFields}
-      {reaches ? null : <Notice tone="look">No column becomes a number or an e-mail. Choose one, or nobody in this file can be reached.</Notice>}
+      {reaches ? null : (
+        <Notice tone="look">
+          No column becomes a number or an e-mail. Choose one, or nobody in this file can be reached.
+        </Notice>
+      )}
       {sending.status === 'failed' ? <Notice tone="bad">{sending.sentence}</Notice> : null}
       {sending.status === 'sending' ? (
         <div className="flex items-center gap-3">
@@ -163,7 +223,9 @@ function SourceForm({ file, listId, opened, mapping, country, setCountry, onDone
           <Button onClick={onCancel}>Cancel</Button>
         </div>
       )}
-      <p className="text-[13px] text-soft">Looked at on this machine only so far. Rows are kept as they stood, whatever is done to them later.</p>
+      <p className="text-[13px] text-soft">
+        Looked at on this machine only so far. Rows are kept as they stood, whatever is done to them later.
+      </p>
     </aside>
   )
 }

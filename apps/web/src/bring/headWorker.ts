@@ -12,6 +12,10 @@ export interface HeadQuestion {
 // The first look at a local file: never on the page's own thread, and nothing is sent anywhere.
 self.addEventListener('message', async ({ data }: MessageEvent<HeadQuestion>) => {
   const head = new Uint8Array(await data.file.slice(0, HEAD).arrayBuffer())
-  const opened: OpenedHead = openTable(head, { isWhole: data.file.size <= HEAD, country: data.country, dialect: data.dialect })
+  const opened: OpenedHead = openTable(head, {
+    isWhole: data.file.size <= HEAD,
+    country: data.country,
+    dialect: data.dialect,
+  })
   self.postMessage(opened)
 })

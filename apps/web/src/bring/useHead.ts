@@ -9,7 +9,11 @@ export function useHead(file: File, country: string | null, dialect: Partial<Dia
   useEffect(() => {
     const worker = new Worker(new URL('./headWorker.ts', import.meta.url), { type: 'module' })
     worker.addEventListener('message', ({ data }: MessageEvent<OpenedHead>) => setOpened(data))
-    const question: HeadQuestion = { file, country, dialect: { ...(encoding ? { encoding } : {}), ...(delimiter ? { delimiter } : {}) } }
+    const question: HeadQuestion = {
+      file,
+      country,
+      dialect: { ...(encoding ? { encoding } : {}), ...(delimiter ? { delimiter } : {}) },
+    }
     worker.postMessage(question)
     return () => worker.terminate()
   }, [file, country, encoding, delimiter])

@@ -23,7 +23,9 @@ export function CheckPrice() {
     <div className="flex flex-col gap-3">
       <h2>Before you check</h2>
       <p>
-        {text === '' ? 'This list holds' : 'Chosen here are'} {plural(estimate.numbers, 'number')}. <span className="num">{count(estimate.fresh)}</span> were answered in the last 60 days, or are being asked about, and cost nothing.
+        {text === '' ? 'This list holds' : 'Chosen here are'} {plural(estimate.numbers, 'number')}.{' '}
+        <span className="num">{count(estimate.fresh)}</span> were answered in the last 60 days, or are being asked
+        about, and cost nothing.
       </p>
       <p>
         <span className="num block text-[24px] font-bold leading-8">{money(estimate.most)}</span>
@@ -31,8 +33,14 @@ export function CheckPrice() {
       </p>
       {starting.error ? <Notice tone="bad">{problemText(starting.error)}</Notice> : null}
       {me?.role !== 'viewer' && !list.archivedAt ? (
-        <Button look="main" disabled={estimate.toAsk === 0 || starting.isLoading || isBusy} onClick={() => void start({ params: { listId }, body: { filter: text, agreed: estimate.most } })}>
-          {estimate.toAsk === 0 ? 'Every answer is fresh' : `Check ${plural(estimate.toAsk, 'number')} · at most ${money(estimate.most)}`}
+        <Button
+          look="main"
+          disabled={estimate.toAsk === 0 || starting.isLoading || isBusy}
+          onClick={() => void start({ params: { listId }, body: { filter: text, agreed: estimate.most } })}
+        >
+          {estimate.toAsk === 0
+            ? 'Every answer is fresh'
+            : `Check ${plural(estimate.toAsk, 'number')} · at most ${money(estimate.most)}`}
         </Button>
       ) : null}
       {job ? (
@@ -40,12 +48,16 @@ export function CheckPrice() {
           <JobLine job={job} />
           {job.state === 'done' ? (
             <p className="pt-1 text-[13px] text-soft">
-              {plural(job.done, 'number')} asked about, {count(Number(job.result.unknown ?? 0))} not known there, {money(Number(job.result.spent ?? 0))} charged.
+              {plural(job.done, 'number')} asked about, {count(Number(job.result.unknown ?? 0))} not known there,{' '}
+              {money(Number(job.result.spent ?? 0))} charged.
             </p>
           ) : null}
         </section>
       ) : null}
-      <p className="border-t border-line pt-3 text-soft">In some plans fixed lines and mobiles share their numbers. Only the register tells them apart, and which are out of service.</p>
+      <p className="border-t border-line pt-3 text-soft">
+        In some plans fixed lines and mobiles share their numbers. Only the register tells them apart, and which are out
+        of service.
+      </p>
       <ButtonLink to={`/lists/${listId}/fill`}>Next: fill the gaps</ButtonLink>
     </div>
   )

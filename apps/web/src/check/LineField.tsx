@@ -17,7 +17,9 @@ export function LineField() {
   const view = useListView()
   const { data } = useReadPilesQuery({ params: { listId: view.listId }, query: { filter: view.text } })
   const lines = data?.lines ?? {}
-  const types = [...new Set(Object.keys(lines).map((key) => key.split('/')[0] ?? ''))].filter((type) => type !== 'unknown')
+  const types = [...new Set(Object.keys(lines).map((key) => key.split('/')[0] ?? ''))].filter(
+    (type) => type !== 'unknown',
+  )
   const most = Math.max(1, ...Object.values(lines))
   if (types.length === 0) return null
   return (

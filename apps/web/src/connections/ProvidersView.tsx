@@ -15,7 +15,9 @@ export function ProvidersView() {
   return (
     <main className="mx-auto h-full max-w-5xl overflow-y-auto px-6 py-6">
       <h1 className="pb-1">Providers</h1>
-      <p className="pb-4 text-soft">Services that are asked for money. Keys are sealed where they are kept and never sent to a browser.</p>
+      <p className="pb-4 text-soft">
+        Services that are asked for money. Keys are sealed where they are kept and never sent to a browser.
+      </p>
       {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
       {data ? null : <Loading what="the connections" />}
       <table className="w-full">
@@ -39,9 +41,23 @@ export function ProvidersView() {
               <td>
                 <span className="num">{money(connection.price)}</span> per {connection.pricePer}
               </td>
-              <td className="num text-[13px]">{connection.baseUrl || <span className="font-text text-straw-ink">not set</span>}</td>
-              <td>{connection.hasKey ? `set ${connection.changedAt ? date(connection.changedAt) : ''}` : <span className="text-straw-ink">missing</span>}</td>
-              <td className="text-right">{me?.role === 'owner' ? <TextButton onClick={() => setChanging(connection)} aria-label={`Change ${connection.name}`}>Change</TextButton> : null}</td>
+              <td className="num text-[13px]">
+                {connection.baseUrl || <span className="font-text text-straw-ink">not set</span>}
+              </td>
+              <td>
+                {connection.hasKey ? (
+                  `set ${connection.changedAt ? date(connection.changedAt) : ''}`
+                ) : (
+                  <span className="text-straw-ink">missing</span>
+                )}
+              </td>
+              <td className="text-right">
+                {me?.role === 'owner' ? (
+                  <TextButton onClick={() => setChanging(connection)} aria-label={`Change ${connection.name}`}>
+                    Change
+                  </TextButton>
+                ) : null}
+              </td>
             </tr>
           ))}
         </tbody>
@@ -56,7 +72,10 @@ function ConnectionDialog({ connection, onClose }: { connection: Connection; onC
   const [key, setKey] = useState('')
   const [change, { error, isLoading }] = useChangeConnectionMutation()
   const submit = async () => {
-    const changed = await change({ params: { provider: connection.provider }, body: { baseUrl, ...(key ? { key } : {}) } })
+    const changed = await change({
+      params: { provider: connection.provider },
+      body: { baseUrl, ...(key ? { key } : {}) },
+    })
     if (!changed.error) onClose()
   }
   return (
@@ -68,8 +87,21 @@ function ConnectionDialog({ connection, onClose }: { connection: Connection; onC
           void submit()
         }}
       >
-        <TextField label="Address" type="url" required value={baseUrl} onChange={(event) => setBaseUrl(event.target.value)} />
-        <TextField label="Key" type="password" autoComplete="off" value={key} onChange={(event) => setKey(event.target.value)} hint={connection.hasKey ? 'Leave empty to keep the key that is set.' : 'Given to you by the service.'} />
+        <TextField
+          label="Address"
+          type="url"
+          required
+          value={baseUrl}
+          onChange={(event) => setBaseUrl(event.target.value)}
+        />
+        <TextField
+          label="Key"
+          type="password"
+          autoComplete="off"
+          value={key}
+          onChange={(event) => setKey(event.target.value)}
+          hint={connection.hasKey ? 'Leave empty to keep the key that is set.' : 'Given to you by the service.'}
+        />
         {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
         <div className="flex justify-end gap-2">
           <Button onClick={onClose}>Cancel</Button>

@@ -15,7 +15,10 @@ export function SpendView() {
       {data ? null : <Loading what="the charges" />}
       {data?.length === 0 ? (
         <Empty title="Nothing was charged yet">
-          <p>Line checks and fills say what they cost before they start. Every charge then stands here, with its list and its reason.</p>
+          <p>
+            Line checks and fills say what they cost before they start. Every charge then stands here, with its list and
+            its reason.
+          </p>
         </Empty>
       ) : null}
       {data && data.length > 0 ? (

@@ -13,11 +13,22 @@ const EURO = 1_000_000
 const DEFAULT_BUDGET = '25'
 
 /** The plan of a fill: budget, line checks, and the most it can cost, before a provider is asked. */
-export function FillPlanPanel({ order, checksLines, setChecksLines }: { order: readonly string[]; checksLines: boolean; setChecksLines: (on: boolean) => void }) {
+export function FillPlanPanel({
+  order,
+  checksLines,
+  setChecksLines,
+}: {
+  order: readonly string[]
+  checksLines: boolean
+  setChecksLines: (on: boolean) => void
+}) {
   const { listId } = useListView()
   const list = useOutletContext<List>()
   const { data: me } = useReadMeQuery({})
-  const { data: estimate, error } = useEstimateFillQuery({ params: { listId }, query: { order: order.join(','), checksLines: checksLines ? 'yes' : 'no' } })
+  const { data: estimate, error } = useEstimateFillQuery({
+    params: { listId },
+    query: { order: order.join(','), checksLines: checksLines ? 'yes' : 'no' },
+  })
   const { data: jobs = [] } = useReadJobsQuery({ params: { listId } })
   const [budgetText, setBudgetText] = useState(DEFAULT_BUDGET)
   const [start, starting] = useStartFillMutation()
@@ -33,7 +44,8 @@ export function FillPlanPanel({ order, checksLines, setChecksLines }: { order: r
     <div className="flex flex-col gap-3">
       <h2>The plan</h2>
       <p>
-        {plural(estimate.wanting, 'contact')} have no mobile. Asking everybody about each of them could cost {money(estimate.most)}.
+        {plural(estimate.wanting, 'contact')} have no mobile. Asking everybody about each of them could cost{' '}
+        {money(estimate.most)}.
       </p>
       <TextField
         label="Budget in euros"
@@ -44,15 +56,26 @@ export function FillPlanPanel({ order, checksLines, setChecksLines }: { order: r
         hint="Never passed: what an asking may cost is set aside before it."
       />
       <label className="flex items-start gap-2">
-        <input type="checkbox" checked={checksLines} onChange={(event) => setChecksLines(event.target.checked)} className="mt-1 size-4 accent-moss" />
+        <input
+          type="checkbox"
+          checked={checksLines}
+          onChange={(event) => setChecksLines(event.target.checked)}
+          className="mt-1 size-4 accent-moss"
+        />
         <span>
           Check each line found
-          <span className="block text-[13px] text-soft">Accepted only when the register calls it a mobile and not out of service.</span>
+          <span className="block text-[13px] text-soft">
+            Accepted only when the register calls it a mobile and not out of service.
+          </span>
         </span>
       </label>
       {starting.error ? <Notice tone="bad">{problemText(starting.error)}</Notice> : null}
       {me?.role !== 'viewer' && !list.archivedAt ? (
-        <Button look="main" disabled={!isBudget || estimate.wanting === 0 || isBusy || starting.isLoading} onClick={() => void start({ params: { listId }, body: { order: [...order], checksLines, budget } })}>
+        <Button
+          look="main"
+          disabled={!isBudget || estimate.wanting === 0 || isBusy || starting.isLoading}
+          onClick={() => void start({ params: { listId }, body: { order: [...order], checksLines, budget } })}
+        >
           Fill {plural(estimate.wanting, 'contact')} · at most {money(most)}
         </Button>
       ) : null}
@@ -61,7 +84,10 @@ export function FillPlanPanel({ order, checksLines, setChecksLines }: { order: r
           <JobLine job={job} />
         </section>
       ) : null}
-      <p className="border-t border-line pt-3 text-soft">What a provider found and we did not take is kept with its reason. Brindle answers late, by calling back; nothing waits for it.</p>
+      <p className="border-t border-line pt-3 text-soft">
+        What a provider found and we did not take is kept with its reason. Brindle answers late, by calling back;
+        nothing waits for it.
+      </p>
       <ButtonLink to={`/lists/${listId}/split`}>Next: split by channel</ButtonLink>
     </div>
   )

@@ -12,8 +12,13 @@ export function FillView() {
   const [order, setOrder] = useState<readonly string[]>(['tansy', 'brindle'])
   const [checksLines, setChecksLines] = useState(true)
   return (
-    <Bench piles={['line', 'country', 'batch']} advice={<FillPlanPanel order={order} checksLines={checksLines} setChecksLines={setChecksLines} />}>
-      <BenchTitle title="Who is asked, in which order">the first usable mobile ends the search for a contact</BenchTitle>
+    <Bench
+      piles={['line', 'country', 'batch']}
+      advice={<FillPlanPanel order={order} checksLines={checksLines} setChecksLines={setChecksLines} />}
+    >
+      <BenchTitle title="Who is asked, in which order">
+        the first usable mobile ends the search for a contact
+      </BenchTitle>
       <Waterfall order={order} setOrder={setOrder} checksLines={checksLines} />
       <h2 className="pt-4 pb-2 text-[15px]">Contacts without a mobile</h2>
       <ContactGrid columns={COLUMNS} extraFilter="is:no-mobile" emptyText="Everybody has a mobile." />

@@ -1,5 +1,19 @@
-import { closestCenter, DndContext, type DragEndEvent, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core'
-import { arrayMove, SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable'
+import {
+  closestCenter,
+  DndContext,
+  type DragEndEvent,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+} from '@dnd-kit/core'
+import {
+  arrayMove,
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+  verticalListSortingStrategy,
+} from '@dnd-kit/sortable'
 import type { FillEstimate, FillResult } from '@upper-field/contract'
 import { findProvider } from '@upper-field/core/fill'
 import { ArrowDown, ArrowUp, GripVertical } from 'lucide-react'
@@ -17,31 +31,48 @@ interface WaterfallProps {
 /** The providers as falls of one stream: who can be asked, and what the latest run found at each. */
 export function Waterfall({ order, setOrder, checksLines }: WaterfallProps) {
   const { listId } = useListView()
-  const { data: estimate } = useEstimateFillQuery({ params: { listId }, query: { order: order.join(','), checksLines: checksLines ? 'yes' : 'no' } })
+  const { data: estimate } = useEstimateFillQuery({
+    params: { listId },
+    query: { order: order.join(','), checksLines: checksLines ? 'yes' : 'no' },
+  })
   const { data: runs = [] } = useReadFillsQuery({ params: { listId } })
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }))
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  )
   const drop = ({ active, over }: DragEndEvent) => {
-    if (over && over.id !== active.id) setOrder(arrayMove([...order], order.indexOf(String(active.id)), order.indexOf(String(over.id))))
+    if (over && over.id !== active.id)
+      setOrder(arrayMove([...order], order.indexOf(String(active.id)), order.indexOf(String(over.id))))
   }
   const move = (id: string, by: number) => setOrder(arrayMove([...order], order.indexOf(id), order.indexOf(id) + by))
   const run = runs[0]
   return (
     <div>
       <p className="pb-1 font-semibold">
-        <span className="num">{count(run?.contacts ?? estimate?.wanting ?? 0)}</span> {run ? 'entered the latest run' : 'want a mobile'}
+        <span className="num">{count(run?.contacts ?? estimate?.wanting ?? 0)}</span>{' '}
+        {run ? 'entered the latest run' : 'want a mobile'}
       </p>
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
         <SortableContext items={[...order]} strategy={verticalListSortingStrategy}>
           <ol>
             {order.map((id, i) => (
-              <Fall key={id} id={id} isFirst={i === 0} isLast={i === order.length - 1} estimate={estimate} run={run} onMove={(by) => move(id, by)} />
+              <Fall
+                key={id}
+                id={id}
+                isFirst={i === 0}
+                isLast={i === order.length - 1}
+                estimate={estimate}
+                run={run}
+                onMove={(by) => move(id, by)}
+              />
             ))}
           </ol>
         </SortableContext>
       </DndContext>
       {run ? (
         <p className="pt-1">
-          <span className="num font-semibold">{count(run.contacts - run.found)}</span> without a mobile at its end · <span className="num">{money(run.spent)}</span> of <span className="num">{money(run.plan.budget)}</span> spent
+          <span className="num font-semibold">{count(run.contacts - run.found)}</span> without a mobile at its end ·{' '}
+          <span className="num">{money(run.spent)}</span> of <span className="num">{money(run.plan.budget)}</span> spent
           {run.found > 0 ? (
             <>
               {' · '}
@@ -74,21 +105,39 @@ function Fall({ id, isFirst, isLast, estimate, run, onMove }: FallProps) {
   const entered = result?.asked ?? askable
   const name = PROVIDER[id] ?? id
   return (
-    <li ref={setNodeRef} style={transform ? { transform: `translateY(${transform.y}px)` } : undefined} className="grid grid-cols-[24px_120px_minmax(0,1fr)_minmax(0,240px)_64px] items-center gap-3 py-1">
-      <button type="button" aria-label={`Drag ${name}`} className="cursor-grab text-soft" {...attributes} {...listeners}>
+    <li
+      ref={setNodeRef}
+      style={transform ? { transform: `translateY(${transform.y}px)` } : undefined}
+      className="grid grid-cols-[24px_120px_minmax(0,1fr)_minmax(0,240px)_64px] items-center gap-3 py-1"
+    >
+      <button
+        type="button"
+        aria-label={`Drag ${name}`}
+        className="cursor-grab text-soft"
+        {...attributes}
+        {...listeners}
+      >
         <GripVertical size={18} aria-hidden="true" />
       </button>
       <div>
         <div className="font-semibold">{name}</div>
-        <div className="text-[12.5px] text-soft">{terms ? `${money(terms.charge.amount)} ${PER[terms.charge.per]}` : ''}</div>
+        <div className="text-[12.5px] text-soft">
+          {terms ? `${money(terms.charge.amount)} ${PER[terms.charge.per]}` : ''}
+        </div>
       </div>
-      <Stream share={entered / whole} accepted={(result?.accepted ?? 0) / whole} aside={(result?.setAside ?? 0) / whole} />
+      <Stream
+        share={entered / whole}
+        accepted={(result?.accepted ?? 0) / whole}
+        aside={(result?.setAside ?? 0) / whole}
+      />
       <p className="text-[13px]">
         {result ? (
           <>
-            <span className="num font-semibold">{count(result.accepted)} usable</span> of <span className="num">{count(result.asked)}</span> asked
+            <span className="num font-semibold">{count(result.accepted)} usable</span> of{' '}
+            <span className="num">{count(result.asked)}</span> asked
             <span className="block text-soft">
-              {count(result.setAside)} set aside{result.waiting > 0 ? ` · ${count(result.waiting)} awaited` : ''} · {money(result.cost)}
+              {count(result.setAside)} set aside{result.waiting > 0 ? ` · ${count(result.waiting)} awaited` : ''} ·{' '}
+              {money(result.cost)}
             </span>
           </>
         ) : (
@@ -96,10 +145,22 @@ function Fall({ id, isFirst, isLast, estimate, run, onMove }: FallProps) {
         )}
       </p>
       <div className="flex gap-1">
-        <button type="button" aria-label={`Ask ${name} earlier`} disabled={isFirst} onClick={() => onMove(-1)} className="rounded-small p-1 hover:bg-lichen disabled:opacity-30">
+        <button
+          type="button"
+          aria-label={`Ask ${name} earlier`}
+          disabled={isFirst}
+          onClick={() => onMove(-1)}
+          className="rounded-small p-1 hover:bg-lichen disabled:opacity-30"
+        >
           <ArrowUp size={16} aria-hidden="true" />
         </button>
-        <button type="button" aria-label={`Ask ${name} later`} disabled={isLast} onClick={() => onMove(1)} className="rounded-small p-1 hover:bg-lichen disabled:opacity-30">
+        <button
+          type="button"
+          aria-label={`Ask ${name} later`}
+          disabled={isLast}
+          onClick={() => onMove(1)}
+          className="rounded-small p-1 hover:bg-lichen disabled:opacity-30"
+        >
           <ArrowDown size={16} aria-hidden="true" />
         </button>
       </div>
@@ -113,8 +174,14 @@ function Stream({ share, accepted, aside }: { share: number; accepted: number; a
   return (
     <svg viewBox="0 0 300 44" preserveAspectRatio="none" className="h-11 w-full" aria-hidden="true">
       <rect x="0" y="2" width="90" height={height(share)} fill="var(--slate)" opacity="0.45" />
-      <path d={`M90 2C140 2 160 2 300 2V${2 + height(accepted)}C160 ${2 + height(accepted)} 140 ${2 + height(accepted)} 90 ${2 + height(accepted)}Z`} fill="var(--moss)" />
-      <path d={`M90 ${4 + height(accepted)}C110 ${4 + height(accepted)} 118 ${20 + height(accepted)} 120 43H${120 - height(aside)}C112 34 100 ${4 + height(accepted) + height(aside)} 90 ${4 + height(accepted) + height(aside)}Z`} fill="var(--straw)" />
+      <path
+        d={`M90 2C140 2 160 2 300 2V${2 + height(accepted)}C160 ${2 + height(accepted)} 140 ${2 + height(accepted)} 90 ${2 + height(accepted)}Z`}
+        fill="var(--moss)"
+      />
+      <path
+        d={`M90 ${4 + height(accepted)}C110 ${4 + height(accepted)} 118 ${20 + height(accepted)} 120 43H${120 - height(aside)}C112 34 100 ${4 + height(accepted) + height(aside)} 90 ${4 + height(accepted) + height(aside)}Z`}
+        fill="var(--straw)"
+      />
     </svg>
   )
 }

@@ -1,7 +1,19 @@
 import { Dialog as Radix } from 'radix-ui'
 import type { ReactNode } from 'react'
 
-export function Dialog({ title, isOpen, onClose, children, isWide = false }: { title: string; isOpen: boolean; onClose: () => void; children: ReactNode; isWide?: boolean }) {
+export function Dialog({
+  title,
+  isOpen,
+  onClose,
+  children,
+  isWide = false,
+}: {
+  title: string
+  isOpen: boolean
+  onClose: () => void
+  children: ReactNode
+  isWide?: boolean
+}) {
   return (
     <Radix.Root open={isOpen} onOpenChange={(open) => (open ? undefined : onClose())}>
       <Radix.Portal>

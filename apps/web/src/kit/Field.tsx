@@ -16,13 +16,26 @@ export function TextField({ label, hint, error, ...rest }: Labelled & InputHTMLA
       <label htmlFor={id} className="block pb-1 font-semibold">
         {label}
       </label>
-      <input id={id} aria-invalid={error ? true : undefined} aria-describedby={error || hint ? `${id}-more` : undefined} className={CONTROL} {...rest} />
+      <input
+        id={id}
+        aria-invalid={error ? true : undefined}
+        aria-describedby={error || hint ? `${id}-more` : undefined}
+        className={CONTROL}
+        {...rest}
+      />
       <More id={`${id}-more`} hint={hint} error={error} />
     </div>
   )
 }
 
-export function SelectField({ label, hint, error, children, hidesLabel = false, ...rest }: Labelled & { hidesLabel?: boolean } & SelectHTMLAttributes<HTMLSelectElement>) {
+export function SelectField({
+  label,
+  hint,
+  error,
+  children,
+  hidesLabel = false,
+  ...rest
+}: Labelled & { hidesLabel?: boolean } & SelectHTMLAttributes<HTMLSelectElement>) {
   const id = useId()
   return (
     <div>

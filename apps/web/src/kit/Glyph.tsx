@@ -3,7 +3,16 @@ import type { LineType } from '@upper-field/core/phone'
 /** Each line type's own mark: told apart by shape, not by colour. */
 export function Glyph({ type }: { type: LineType | string }) {
   return (
-    <svg viewBox="0 0 16 16" width="16" height="16" aria-hidden="true" className="inline-block shrink-0 align-[-3px]" fill="none" stroke="currentColor" strokeWidth="2">
+    <svg
+      viewBox="0 0 16 16"
+      width="16"
+      height="16"
+      aria-hidden="true"
+      className="inline-block shrink-0 align-[-3px]"
+      fill="none"
+      stroke="currentColor"
+      strokeWidth="2"
+    >
       {shapeOf(type)}
     </svg>
   )

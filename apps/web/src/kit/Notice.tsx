@@ -1,6 +1,10 @@
 import type { ReactNode } from 'react'
 
-const TONES = { bad: 'bg-beet-bg text-beet', look: 'bg-straw-bg text-straw-ink', told: 'bg-slate-bg text-slate' } as const
+const TONES = {
+  bad: 'bg-beet-bg text-beet',
+  look: 'bg-straw-bg text-straw-ink',
+  told: 'bg-slate-bg text-slate',
+} as const
 
 /** Something the operator has to know, said once. */
 export function Notice({ tone, children }: { tone: keyof typeof TONES; children: ReactNode }) {

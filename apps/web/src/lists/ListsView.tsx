@@ -22,7 +22,9 @@ export function ListsView() {
       <div className="flex items-center justify-between pb-4">
         <h1>{archived === 'yes' ? 'Archived lists' : 'Lists'}</h1>
         <div className="flex items-center gap-4">
-          <TextButton onClick={() => setSearch(archived === 'yes' ? {} : { archived: 'yes' })}>{archived === 'yes' ? 'Back to the lists' : 'Archived lists'}</TextButton>
+          <TextButton onClick={() => setSearch(archived === 'yes' ? {} : { archived: 'yes' })}>
+            {archived === 'yes' ? 'Back to the lists' : 'Archived lists'}
+          </TextButton>
           {mayChange && archived === 'no' ? (
             <Button look="main" onClick={() => setNaming('new')}>
               Make a list
@@ -34,7 +36,11 @@ export function ListsView() {
       {isLoading ? <Loading what="the lists" /> : null}
       {lists?.length === 0 ? (
         <Empty title={archived === 'yes' ? 'Nothing is archived' : 'No list yet'}>
-          <p>{archived === 'yes' ? 'An archived list is kept whole and can be brought back.' : 'A list holds the contacts you work on for one purpose. Make one, then bring in a file.'}</p>
+          <p>
+            {archived === 'yes'
+              ? 'An archived list is kept whole and can be brought back.'
+              : 'A list holds the contacts you work on for one purpose. Make one, then bring in a file.'}
+          </p>
           {mayChange && archived === 'no' ? (
             <Button look="main" onClick={() => setNaming('new')}>
               Make a list
@@ -59,11 +65,16 @@ function ListLine({ list, onRename }: { list: List; onRename: (() => void) | nul
   return (
     <li className="grid grid-cols-[minmax(0,1.4fr)_minmax(0,1.6fr)_auto] items-center gap-6 border-t border-line py-4">
       <div className="min-w-0">
-        <Link to={`/lists/${list.id}/${list.batches === 0 ? 'bring' : 'tidy'}`} className="block truncate font-heading text-[17px] font-semibold hover:underline">
+        <Link
+          to={`/lists/${list.id}/${list.batches === 0 ? 'bring' : 'tidy'}`}
+          className="block truncate font-heading text-[17px] font-semibold hover:underline"
+        >
           {list.name}
         </Link>
         <p className="text-soft">
-          {list.batches === 0 ? 'nothing brought in yet' : `${plural(list.contacts, 'contact')} from ${plural(list.batches, 'batch', 'batches')}`}
+          {list.batches === 0
+            ? 'nothing brought in yet'
+            : `${plural(list.contacts, 'contact')} from ${plural(list.batches, 'batch', 'batches')}`}
         </p>
         <p className="text-[13px] text-soft">changed {time(list.changedAt)}</p>
         {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
@@ -71,7 +82,8 @@ function ListLine({ list, onRename }: { list: List; onRename: (() => void) | nul
       <div className="min-w-0">
         <SmallTerrace steps={list.terrace} />
         <p className="pt-1 text-[13px] text-soft">
-          <span className="num">{count(reachable)}</span> can be reached, <span className="num">{count(sent)}</span> sent
+          <span className="num">{count(reachable)}</span> can be reached, <span className="num">{count(sent)}</span>{' '}
+          sent
         </p>
       </div>
       <div className="flex w-40 justify-end gap-3">
@@ -80,7 +92,10 @@ function ListLine({ list, onRename }: { list: List; onRename: (() => void) | nul
             <TextButton onClick={onRename} aria-label={`Rename ${list.name}`}>
               Rename
             </TextButton>
-            <TextButton onClick={() => void change({ params: { listId: list.id }, body: { archived: !list.archivedAt } })} aria-label={`${list.archivedAt ? 'Bring back' : 'Archive'} ${list.name}`}>
+            <TextButton
+              onClick={() => void change({ params: { listId: list.id }, body: { archived: !list.archivedAt } })}
+              aria-label={`${list.archivedAt ? 'Bring back' : 'Archive'} ${list.name}`}
+            >
               {list.archivedAt ? 'Bring back' : 'Archive'}
             </TextButton>
           </>
@@ -114,7 +129,15 @@ function NameDialog({ list, onClose }: { list: List | null; onClose: () => void 
         }}
         className="flex flex-col gap-4"
       >
-        <TextField label="Name" value={name} onChange={(event) => setName(event.target.value)} maxLength={120} required autoFocus hint="What the list is for, such as “Autumn terraces”." />
+        <TextField
+          label="Name"
+          value={name}
+          onChange={(event) => setName(event.target.value)}
+          maxLength={120}
+          required
+          autoFocus
+          hint="What the list is for, such as “Autumn terraces”."
+        />
         {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
         <div className="flex justify-end gap-2">
           <Button onClick={onClose}>Cancel</Button>

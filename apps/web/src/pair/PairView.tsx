@@ -16,8 +16,14 @@ export function PairView() {
   const isPlain = view.text === ''
   return (
     <Bench piles={['is', 'batch', 'country']} advice={<PairAdvice />}>
-      <BenchTitle title={isPlain ? 'Joined from several rows' : 'Who is one person'}>same number or e-mail, and a compatible name</BenchTitle>
-      <ContactGrid columns={COLUMNS} extraFilter={isPlain ? 'is:joined' : ''} emptyText="No two rows share a number or an e-mail." />
+      <BenchTitle title={isPlain ? 'Joined from several rows' : 'Who is one person'}>
+        same number or e-mail, and a compatible name
+      </BenchTitle>
+      <ContactGrid
+        columns={COLUMNS}
+        extraFilter={isPlain ? 'is:joined' : ''}
+        emptyText="No two rows share a number or an e-mail."
+      />
     </Bench>
   )
 }
@@ -35,8 +41,13 @@ function PairAdvice() {
         <Line name="Contacts that gained by it" n={data?.is.joined ?? 0} onClick={() => view.setText('is:joined')} />
         <Line name="Contacts on a shared line" n={data?.is.shared ?? 0} onClick={() => view.setText('is:shared')} />
       </dl>
-      <p className="py-3 text-soft">The first row survives; the others fill its gaps, and their numbers are kept as second and third. The same number under different names is a shared line: a switchboard or a household, never joined by itself.</p>
-      <p className="pb-4 text-soft">Choose a contact to see which rows it was made from. Any join can be taken apart.</p>
+      <p className="py-3 text-soft">
+        The first row survives; the others fill its gaps, and their numbers are kept as second and third. The same
+        number under different names is a shared line: a switchboard or a household, never joined by itself.
+      </p>
+      <p className="pb-4 text-soft">
+        Choose a contact to see which rows it was made from. Any join can be taken apart.
+      </p>
       <ButtonLink look="main" className="w-full" to={`/lists/${view.listId}/check`}>
         Next: check the lines
       </ButtonLink>

@@ -1,6 +1,11 @@
 /** The terraces of the mark, large and faint, behind the door. */
 export const Hillside = () => (
-  <svg viewBox="0 0 1280 800" preserveAspectRatio="xMidYMax slice" className="absolute inset-0 size-full" aria-hidden="true">
+  <svg
+    viewBox="0 0 1280 800"
+    preserveAspectRatio="xMidYMax slice"
+    className="absolute inset-0 size-full"
+    aria-hidden="true"
+  >
     {[0, 44, 88, 132, 176, 220, 264].map((by, i) => (
       <path
         key={by}

@@ -19,7 +19,9 @@ export function SignInView() {
       <Hillside />
       <main className="relative w-[380px] max-w-[94vw] rounded-small border border-line bg-surface p-6">
         <p className="font-heading text-[26px] font-bold leading-8">Upper Field</p>
-        <p className="pb-5 text-soft">From a messy prospect list to numbers you can text or dial, and audiences that match.</p>
+        <p className="pb-5 text-soft">
+          From a messy prospect list to numbers you can text or dial, and audiences that match.
+        </p>
         {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
         {setup?.demo ? <DemoDoor name={setup.demo.name} /> : null}
         {setup ? setup.needsOwner ? <OwnerForm /> : <SignInForm isSecond={setup.demo !== null} /> : null}
@@ -56,29 +58,53 @@ function DemoDoor({ name }: { name: string }) {
       >
         Enter as {name}
       </Button>
-      <p className="text-[13px] text-soft">The made-up operator of this demo. All people, companies and numbers in it are made up.</p>
+      <p className="text-[13px] text-soft">
+        The made-up operator of this demo. All people, companies and numbers in it are made up.
+      </p>
       {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
     </div>
   )
 }
 
-const Credentials = z.object({ email: z.email('An e-mail address, please.'), password: z.string().min(1, 'The password is missing.') })
+const Credentials = z.object({
+  email: z.email('An e-mail address, please.'),
+  password: z.string().min(1, 'The password is missing.'),
+})
 
 function SignInForm({ isSecond }: { isSecond: boolean }) {
   const enter = useEnter()
   const [problem, setProblem] = useState<string | null>(null)
-  const { register, handleSubmit, formState } = useForm({ resolver: zodResolver(Credentials), defaultValues: { email: '', password: '' } })
+  const { register, handleSubmit, formState } = useForm({
+    resolver: zodResolver(Credentials),
+    defaultValues: { email: '', password: '' },
+  })
   const submit = handleSubmit(async (credentials) => {
     setProblem(null)
-    const response = await fetch('/api/auth/sign-in/email', { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(credentials) }).catch(() => null)
+    const response = await fetch('/api/auth/sign-in/email', {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(credentials),
+    }).catch(() => null)
     if (response?.ok) return enter()
     setProblem(sentenceFor(response?.status))
   })
   return (
     <form onSubmit={submit} noValidate className="flex flex-col gap-3">
       {isSecond ? <h1 className="text-[15px]">Or sign in</h1> : <h1>Sign in</h1>}
-      <TextField label="E-mail" type="email" autoComplete="username" error={formState.errors.email?.message} {...register('email')} />
-      <TextField label="Password" type="password" autoComplete="current-password" error={formState.errors.password?.message} {...register('password')} />
+      <TextField
+        label="E-mail"
+        type="email"
+        autoComplete="username"
+        error={formState.errors.email?.message}
+        {...register('email')}
+      />
+      <TextField
+        label="Password"
+        type="password"
+        autoComplete="current-password"
+        error={formState.errors.password?.message}
+        {...register('password')}
+      />
       {problem ? <Notice tone="bad">{problem}</Notice> : null}
       <Button type="submit" look={isSecond ? 'plain' : 'main'} disabled={formState.isSubmitting}>
         Sign in
@@ -97,22 +123,44 @@ function OwnerForm() {
   const [makeOwner] = useMakeOwnerMutation()
   const enter = useEnter()
   const [problem, setProblem] = useState<string | null>(null)
-  const { register, handleSubmit, formState } = useForm({ resolver: zodResolver(NewOwner), defaultValues: { code: '', name: '', email: '', password: '' } })
+  const { register, handleSubmit, formState } = useForm({
+    resolver: zodResolver(NewOwner),
+    defaultValues: { code: '', name: '', email: '', password: '' },
+  })
   const submit = handleSubmit(async (owner) => {
     const made = await makeOwner({ body: owner })
     if (made.error) return setProblem(problemText(made.error))
     const { email, password } = owner
-    const response = await fetch('/api/auth/sign-in/email', { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ email, password }) })
+    const response = await fetch('/api/auth/sign-in/email', {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ email, password }),
+    })
     if (response.ok) await enter()
   })
   return (
     <form onSubmit={submit} noValidate className="flex flex-col gap-3">
       <h1>Make the owner</h1>
-      <p className="text-soft">Nobody has an account here yet. The code stands in the terminal where the application was started.</p>
+      <p className="text-soft">
+        Nobody has an account here yet. The code stands in the terminal where the application was started.
+      </p>
       <TextField label="Code" autoComplete="off" error={formState.errors.code?.message} {...register('code')} />
       <TextField label="Name" autoComplete="name" error={formState.errors.name?.message} {...register('name')} />
-      <TextField label="E-mail" type="email" autoComplete="username" error={formState.errors.email?.message} {...register('email')} />
-      <TextField label="Password" type="password" autoComplete="new-password" hint="At least 10 characters." error={formState.errors.password?.message} {...register('password')} />
+      <TextField
+        label="E-mail"
+        type="email"
+        autoComplete="username"
+        error={formState.errors.email?.message}
+        {...register('email')}
+      />
+      <TextField
+        label="Password"
+        type="password"
+        autoComplete="new-password"
+        hint="At least 10 characters."
+        error={formState.errors.password?.message}
+        {...register('password')}
+      />
       {problem ? <Notice tone="bad">{problem}</Notice> : null}
       <Button type="submit" look="main" disabled={formState.isSubmitting}>
         Make the owner and sign in

@@ -5,7 +5,11 @@ import { Notice } from '../kit/Notice'
 import { useListView } from '../shell/useListView'
 import { bytes, count, time } from '../words/format'
 
-const FORM: Record<Edition['form'], string> = { hashed: 'audience, hashed', plain: 'audience, plain', people: 'file for people' }
+const FORM: Record<Edition['form'], string> = {
+  hashed: 'audience, hashed',
+  plain: 'audience, plain',
+  people: 'file for people',
+}
 
 /** Files made so far, the latest first; each can be downloaded as often as needed. */
 export function Editions() {
@@ -13,7 +17,12 @@ export function Editions() {
   const { data: editions = [], error } = useReadEditionsQuery({ params: { listId } })
   const { data: jobs = [] } = useReadJobsQuery({ params: { listId } })
   if (error) return <Notice tone="bad">{problemText(error)}</Notice>
-  if (editions.length === 0) return <p className="border-y border-line py-3 text-soft">Nothing was prepared yet. On the right is what Brassbell would take of this list today.</p>
+  if (editions.length === 0)
+    return (
+      <p className="border-y border-line py-3 text-soft">
+        Nothing was prepared yet. On the right is what Brassbell would take of this list today.
+      </p>
+    )
   return (
     <div className="max-h-48 shrink-0 overflow-y-auto">
       <table className="w-full">
@@ -31,7 +40,11 @@ export function Editions() {
         </thead>
         <tbody>
           {editions.map((edition) => (
-            <EditionLine key={edition.id} edition={edition} share={shareOf(jobs.find(({ id }) => id === edition.jobId))} />
+            <EditionLine
+              key={edition.id}
+              edition={edition}
+              share={shareOf(jobs.find(({ id }) => id === edition.jobId))}
+            />
           ))}
         </tbody>
       </table>
@@ -56,10 +69,18 @@ function EditionLine({ edition, share }: { edition: Edition; share: number }) {
       <td className="num text-right">{count(edition.leftOut)}</td>
       <td className="whitespace-nowrap pl-4 text-[13px] text-soft">{time(edition.createdAt)}</td>
       <td className="pl-3 text-right">
-        {edition.state === 'preparing' ? <progress aria-label={`Writing ${edition.fileName}`} max={1} value={share} className="h-2 w-24 accent-moss" /> : null}
-        {edition.state === 'failed' || edition.state === 'stopped' ? <span className="text-beet">{edition.state}</span> : null}
+        {edition.state === 'preparing' ? (
+          <progress aria-label={`Writing ${edition.fileName}`} max={1} value={share} className="h-2 w-24 accent-moss" />
+        ) : null}
+        {edition.state === 'failed' || edition.state === 'stopped' ? (
+          <span className="text-beet">{edition.state}</span>
+        ) : null}
         {edition.state === 'ready' && me?.role !== 'viewer' ? (
-          <a href={addressOf('downloadEdition', { params: { editionId: edition.id } })} download={edition.fileName} className="inline-flex items-center gap-1 whitespace-nowrap font-semibold text-slate underline">
+          <a
+            href={addressOf('downloadEdition', { params: { editionId: edition.id } })}
+            download={edition.fileName}
+            className="inline-flex items-center gap-1 whitespace-nowrap font-semibold text-slate underline"
+          >
             <Download size={14} aria-hidden="true" /> Download {bytes(edition.bytes)}
           </a>
         ) : null}

@@ -25,18 +25,43 @@ export function PreflightPanel() {
       </div>
       <dl>
         <Line name="Ready to send" n={flight.ready} tone="good" more="a country, and a number or e-mail" />
-        <Line name="Without a country" n={flight.noCountry} tone="bad" more="left out: Brassbell wants one on every row" />
+        <Line
+          name="Without a country"
+          n={flight.noCountry}
+          tone="bad"
+          more="left out: Brassbell wants one on every row"
+        />
         <Line name="No usable identifier" n={flight.noIdentifier} tone="bad" more="left out, still in the list" />
         <Line name="Country taken from the number" n={flight.countryFromNumber} tone="told" more="mended" />
-        <Line name="Numbers without a country code" n={flight.codeMended} tone="told" more="mended: the code of the contact’s country" />
-        <Line name="Empty numbers left empty" n={flight.emptyNumbers} tone="told" more="nothing is put before, or hashed of, an empty cell" />
+        <Line
+          name="Numbers without a country code"
+          n={flight.codeMended}
+          tone="told"
+          more="mended: the code of the contact’s country"
+        />
+        <Line
+          name="Empty numbers left empty"
+          n={flight.emptyNumbers}
+          tone="told"
+          more="nothing is put before, or hashed of, an empty cell"
+        />
       </dl>
-      {flight.ready < flight.sizeFloor ? <Notice tone="look">Brassbell does not tell the size of audiences under {count(flight.sizeFloor)} matched people.</Notice> : null}
+      {flight.ready < flight.sizeFloor ? (
+        <Notice tone="look">
+          Brassbell does not tell the size of audiences under {count(flight.sizeFloor)} matched people.
+        </Notice>
+      ) : null}
       <fieldset className="flex gap-4">
         <legend className="pb-1 font-semibold">Identifiers</legend>
         {(['hashed', 'plain'] as const).map((one) => (
           <label key={one} className="flex items-center gap-1.5">
-            <input type="radio" name="form" checked={form === one} onChange={() => setForm(one)} className="accent-moss" />
+            <input
+              type="radio"
+              name="form"
+              checked={form === one}
+              onChange={() => setForm(one)}
+              className="accent-moss"
+            />
             {one === 'hashed' ? 'hashed (SHA-256)' : 'plain'}
           </label>
         ))}
@@ -44,10 +69,19 @@ export function PreflightPanel() {
       {making.error ? <Notice tone="bad">{problemText(making.error)}</Notice> : null}
       {mayMake ? (
         <>
-          <Button look="main" disabled={flight.ready === 0 || making.isLoading} onClick={() => void make({ params: { listId }, body: { destination: 'brassbell', form, filter: text } })}>
+          <Button
+            look="main"
+            disabled={flight.ready === 0 || making.isLoading}
+            onClick={() => void make({ params: { listId }, body: { destination: 'brassbell', form, filter: text } })}
+          >
             Prepare {plural(flight.ready, 'person', 'people')} for Brassbell
           </Button>
-          <Button disabled={flight.chosen === 0 || making.isLoading} onClick={() => void make({ params: { listId }, body: { destination: 'people', form: 'people', filter: text } })}>
+          <Button
+            disabled={flight.chosen === 0 || making.isLoading}
+            onClick={() =>
+              void make({ params: { listId }, body: { destination: 'people', form: 'people', filter: text } })
+            }
+          >
             Write a file for people instead
           </Button>
         </>

@@ -25,11 +25,18 @@ export function AccountMenu() {
   }
   return (
     <Menu.Root>
-      <Menu.Trigger className="num flex size-7 items-center justify-center rounded-full bg-lichen text-[12px] font-bold" aria-label={`Account of ${me.name}`}>
+      <Menu.Trigger
+        className="num flex size-7 items-center justify-center rounded-full bg-lichen text-[12px] font-bold"
+        aria-label={`Account of ${me.name}`}
+      >
         {initials(me.name)}
       </Menu.Trigger>
       <Menu.Portal>
-        <Menu.Content align="end" sideOffset={6} className="z-50 w-64 rounded-small border border-edge bg-surface p-1 shadow-lg">
+        <Menu.Content
+          align="end"
+          sideOffset={6}
+          className="z-50 w-64 rounded-small border border-edge bg-surface p-1 shadow-lg"
+        >
           <div className="px-2 py-1">
             <div className="font-semibold">{me.name}</div>
             <div className="text-[13px] text-soft">

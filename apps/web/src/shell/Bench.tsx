@@ -10,8 +10,15 @@ export function Bench({ piles, children, advice }: { piles: readonly Pile[]; chi
     <div className="flex h-full min-h-0">
       <Sieve piles={piles} />
       <main className="flex min-h-0 min-w-0 flex-1 flex-col px-5 py-3">{children}</main>
-      <aside aria-label="Story and advice" className="h-full w-[312px] shrink-0 overflow-hidden border-l border-line bg-surface">
-        {contactId === null ? <div className="h-full overflow-y-auto px-4 py-3">{advice}</div> : <StoryPanel contactId={contactId} />}
+      <aside
+        aria-label="Story and advice"
+        className="h-full w-[312px] shrink-0 overflow-hidden border-l border-line bg-surface"
+      >
+        {contactId === null ? (
+          <div className="h-full overflow-y-auto px-4 py-3">{advice}</div>
+        ) : (
+          <StoryPanel contactId={contactId} />
+        )}
       </aside>
     </div>
   )

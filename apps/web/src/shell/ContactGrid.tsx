@@ -1,5 +1,5 @@
-import type { ContactLine } from '@upper-field/contract'
 import { useVirtualizer } from '@tanstack/react-virtual'
+import type { ContactLine } from '@upper-field/contract'
 import { type ReactNode, useEffect, useMemo, useRef } from 'react'
 import { problemText, useReadContactsInfiniteQuery } from '../api'
 import { Loading, Notice } from '../kit/Notice'
@@ -17,13 +17,29 @@ export interface GridColumn {
 const ROW = 31
 
 /** The contacts a filter chooses, read a page at a time as they are looked at. */
-export function ContactGrid({ columns, extraFilter = '', emptyText = 'Nobody fits this filter.' }: { columns: readonly GridColumn[]; extraFilter?: string; emptyText?: string }) {
+export function ContactGrid({
+  columns,
+  extraFilter = '',
+  emptyText = 'Nobody fits this filter.',
+}: {
+  columns: readonly GridColumn[]
+  extraFilter?: string
+  emptyText?: string
+}) {
   const view = useListView()
   const filter = [view.text, extraFilter].filter(Boolean).join(' ')
-  const { data, isLoading, error, fetchNextPage, hasNextPage, isFetchingNextPage } = useReadContactsInfiniteQuery({ listId: view.listId, filter })
+  const { data, isLoading, error, fetchNextPage, hasNextPage, isFetchingNextPage } = useReadContactsInfiniteQuery({
+    listId: view.listId,
+    filter,
+  })
   const contacts = useMemo(() => data?.pages.flatMap((page) => page.contacts) ?? [], [data])
   const scroller = useRef<HTMLDivElement>(null)
-  const rows = useVirtualizer({ count: contacts.length, getScrollElement: () => scroller.current, estimateSize: () => ROW, overscan: 12 })
+  const rows = useVirtualizer({
+    count: contacts.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW,
+    overscan: 12,
+  })
   const lastShown = rows.getVirtualItems().at(-1)?.index ?? 0
   useEffect(() => {
     if (hasNextPage && !isFetchingNextPage && lastShown >= contacts.length - 40) void fetchNextPage()
@@ -37,7 +53,12 @@ export function ContactGrid({ columns, extraFilter = '', emptyText = 'Nobody fit
     view.choose(contact.id)
     rows.scrollToIndex(next)
   }
-  useKeys({ j: move(1), k: move(-1), Escape: () => view.choose(null), Enter: () => document.getElementById('story')?.focus() })
+  useKeys({
+    j: move(1),
+    k: move(-1),
+    Escape: () => view.choose(null),
+    Enter: () => document.getElementById('story')?.focus(),
+  })
 
   if (error) return <Notice tone="bad">{problemText(error)}</Notice>
   if (isLoading) return <Loading what="contacts" />
@@ -45,7 +66,11 @@ export function ContactGrid({ columns, extraFilter = '', emptyText = 'Nobody fit
   const template = columns.map(({ width }) => width).join(' ')
   return (
     <div className="flex min-h-0 flex-1 flex-col" role="table" aria-label="Contacts" aria-rowcount={total?.total ?? 0}>
-      <div role="row" className="grid gap-3 border-b border-edge px-2 pb-1.5 text-[13px] font-semibold text-soft" style={{ gridTemplateColumns: template }}>
+      <div
+        role="row"
+        className="grid gap-3 border-b border-edge px-2 pb-1.5 text-[13px] font-semibold text-soft"
+        style={{ gridTemplateColumns: template }}
+      >
         {columns.map(({ title }) => (
           <div role="columnheader" key={title}>
             {title}

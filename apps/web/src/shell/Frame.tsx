@@ -35,7 +35,11 @@ function Signed() {
         </NavLink>
         <nav aria-label="Rooms" className="flex gap-4">
           {ROOMS.map(([to, name]) => (
-            <NavLink key={to} to={to} className={({ isActive }) => (isActive ? 'font-semibold' : 'text-soft hover:text-ink')}>
+            <NavLink
+              key={to}
+              to={to}
+              className={({ isActive }) => (isActive ? 'font-semibold' : 'text-soft hover:text-ink')}
+            >
               {name}
             </NavLink>
           ))}
@@ -43,7 +47,12 @@ function Signed() {
         <div id="list-name" className="flex min-w-0 items-center gap-4" />
         <div className="ml-auto flex items-center gap-3">
           <div id="list-search" className="flex items-center gap-3" />
-          <button type="button" onClick={() => setPaletteOpen(true)} aria-label="Open the palette" className="rounded-small">
+          <button
+            type="button"
+            onClick={() => setPaletteOpen(true)}
+            aria-label="Open the palette"
+            className="rounded-small"
+          >
             <Key>Ctrl K</Key>
           </button>
           <AccountMenu />

@@ -18,7 +18,12 @@ export function JobStrip({ listId }: { listId: string }) {
         {first ? `${JOB[first.kind]} · ${shareOf(first)}` : 'Jobs'}
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content align="end" sideOffset={8} aria-label="Jobs of this list" className="z-50 max-h-96 w-96 overflow-auto rounded-small border border-edge bg-surface p-3 shadow-lg">
+        <Popover.Content
+          align="end"
+          sideOffset={8}
+          aria-label="Jobs of this list"
+          className="z-50 max-h-96 w-96 overflow-auto rounded-small border border-edge bg-surface p-3 shadow-lg"
+        >
           <ul className="flex flex-col gap-3">
             {jobs.slice(0, 8).map((job) => (
               <li key={job.id}>
@@ -46,7 +51,9 @@ export function JobLine({ job }: { job: Job }) {
     <div className="flex flex-col gap-1">
       <div className="flex items-baseline justify-between gap-3">
         <span className="font-semibold">{JOB[job.kind]}</span>
-        <span className="text-[13px] text-soft">{isBusy ? stateOf(job) : `${stateOf(job)} · ${time(job.finishedAt ?? job.createdAt)}`}</span>
+        <span className="text-[13px] text-soft">
+          {isBusy ? stateOf(job) : `${stateOf(job)} · ${time(job.finishedAt ?? job.createdAt)}`}
+        </span>
       </div>
       {isBusy ? (
         <>
@@ -69,7 +76,9 @@ export function JobLine({ job }: { job: Job }) {
           </div>
         </>
       ) : null}
-      {job.problem ? <p className="text-[13px] text-straw-ink">{JOB_PROBLEM[job.problem] ?? JOB_PROBLEM.unexpected}</p> : null}
+      {job.problem ? (
+        <p className="text-[13px] text-straw-ink">{JOB_PROBLEM[job.problem] ?? JOB_PROBLEM.unexpected}</p>
+      ) : null}
       {job.state === 'stopped' || job.state === 'failed' ? (
         <Button className="self-start" onClick={() => void resume({ params: { jobId: job.id } })}>
           Go on
@@ -79,5 +88,14 @@ export function JobLine({ job }: { job: Job }) {
   )
 }
 
-const STATE: Record<Job['state'], string> = { queued: 'waiting its turn', running: 'under way', waiting: 'awaiting answers', stopping: 'stopping', stopped: 'stopped', done: 'done', failed: 'failed' }
-const stateOf = (job: Job): string => (job.phase === 'joining' && job.state === 'running' ? 'joining duplicates' : STATE[job.state])
+const STATE: Record<Job['state'], string> = {
+  queued: 'waiting its turn',
+  running: 'under way',
+  waiting: 'awaiting answers',
+  stopping: 'stopping',
+  stopped: 'stopped',
+  done: 'done',
+  failed: 'failed',
+}
+const stateOf = (job: Job): string =>
+  job.phase === 'joining' && job.state === 'running' ? 'joining duplicates' : STATE[job.state]

@@ -18,7 +18,8 @@ const LETTER: Record<Stage, string> = { bring: 'b', tidy: 't', pair: 'p', check:
 export function ListFrame() {
   const { listId } = useListView()
   const { data: list, isLoading, isError } = useReadListQuery({ params: { listId } })
-  const stage = STAGES.find((one) => one === useLocation().pathname.split('/')[3])
+  const place = useLocation().pathname.split('/')[3]
+  const stage = STAGES.find((one) => one === place)
   const navigate = useNavigate()
   const [showsShortcuts, setShortcuts] = useState(false)
   useKeys({

@@ -13,7 +13,10 @@ export function Palette({ isOpen, onClose }: { isOpen: boolean; onClose: () => v
     <Dialog.Root open={isOpen} onOpenChange={(open) => (open ? undefined : onClose())}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-black/35" />
-        <Dialog.Content aria-describedby={undefined} className="fixed left-1/2 top-24 z-50 w-[520px] max-w-[94vw] -translate-x-1/2 rounded-small border border-edge bg-surface shadow-xl">
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed left-1/2 top-24 z-50 w-[520px] max-w-[94vw] -translate-x-1/2 rounded-small border border-edge bg-surface shadow-xl"
+        >
           <Dialog.Title className="sr-only">Palette</Dialog.Title>
           <Choices onClose={onClose} />
         </Dialog.Content>
@@ -32,18 +35,31 @@ function Choices({ onClose }: { onClose: () => void }) {
   }
   return (
     <Command label="Go to">
-      <Command.Input placeholder="Go to a list, a stage, a room …" className="w-full border-b border-line bg-transparent px-4 py-3 outline-none placeholder:text-soft" />
+      <Command.Input
+        placeholder="Go to a list, a stage, a room …"
+        className="w-full border-b border-line bg-transparent px-4 py-3 outline-none placeholder:text-soft"
+      />
       <Command.List className="max-h-80 overflow-auto p-1">
         <Command.Empty className="px-3 py-2 text-soft">Nothing of this name.</Command.Empty>
         {listId
           ? STAGES.map((stage) => (
-              <Command.Item key={stage} value={`stage ${STAGE[stage]}`} className={ITEM} onSelect={go(`/lists/${listId}/${stage}`)}>
+              <Command.Item
+                key={stage}
+                value={`stage ${STAGE[stage]}`}
+                className={ITEM}
+                onSelect={go(`/lists/${listId}/${stage}`)}
+              >
                 {STAGE[stage]} <span className="text-soft">in this list</span>
               </Command.Item>
             ))
           : null}
         {lists.map((list) => (
-          <Command.Item key={list.id} value={`list ${list.name} ${list.id}`} className={ITEM} onSelect={go(`/lists/${list.id}`)}>
+          <Command.Item
+            key={list.id}
+            value={`list ${list.name} ${list.id}`}
+            className={ITEM}
+            onSelect={go(`/lists/${list.id}`)}
+          >
             {list.name} <span className="text-soft">list</span>
           </Command.Item>
         ))}

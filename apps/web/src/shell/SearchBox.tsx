@@ -36,7 +36,10 @@ export function SearchBox() {
         <Key>/</Key>
       </span>
       {unknownFields.length > 0 ? (
-        <p role="status" className="absolute right-0 top-9 z-30 rounded-small bg-straw-bg px-2 py-1 text-[13px] text-straw-ink">
+        <p
+          role="status"
+          className="absolute right-0 top-9 z-30 rounded-small bg-straw-bg px-2 py-1 text-[13px] text-straw-ink"
+        >
           There is no pile “{unknownFields[0]}”; it is searched for as a word.
         </p>
       ) : null}

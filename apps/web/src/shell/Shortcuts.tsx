@@ -15,8 +15,18 @@ const GENERAL = [
   ['?', 'this page'],
 ] as const
 
-export function Shortcuts({ isOpen, onClose, letters }: { isOpen: boolean; onClose: () => void; letters: Record<Stage, string> }) {
-  const stages = Object.entries(letters).map(([stage, letter]) => [`g ${letter}`, `go to ${STAGE[stage as Stage]}`] as const)
+export function Shortcuts({
+  isOpen,
+  onClose,
+  letters,
+}: {
+  isOpen: boolean
+  onClose: () => void
+  letters: Record<Stage, string>
+}) {
+  const stages = Object.entries(letters).map(
+    ([stage, letter]) => [`g ${letter}`, `go to ${STAGE[stage as Stage]}`] as const,
+  )
   return (
     <Dialog title="Shortcuts" isOpen={isOpen} onClose={onClose} isWide>
       <dl className="grid grid-cols-2 gap-x-8 gap-y-1.5">

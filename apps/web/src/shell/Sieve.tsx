@@ -10,7 +10,16 @@ import { useListView } from './useListView'
 
 export type Pile = Extract<FilterField, keyof Piles>
 
-const TITLE: Record<string, string> = { batch: 'Source', country: 'Country', verdict: 'Verdict', line: 'Line type', status: 'Line status', lane: 'Lane', reason: 'Because', is: 'Also' }
+const TITLE: Record<string, string> = {
+  batch: 'Source',
+  country: 'Country',
+  verdict: 'Verdict',
+  line: 'Line type',
+  status: 'Line status',
+  lane: 'Lane',
+  reason: 'Because',
+  is: 'Also',
+}
 const SHOWN = 8
 
 /** Piles with their counts. Choosing some narrows the bench; the same filter can be typed. */
@@ -29,7 +38,12 @@ export function Sieve({ piles }: { piles: readonly Pile[] }) {
         </p>
       ) : null}
       {piles.map((pile) => (
-        <PileGroup key={pile} pile={pile} counts={data?.[pile] ?? {}} nameOf={(value) => pileName(pile, value, names)} />
+        <PileGroup
+          key={pile}
+          pile={pile}
+          counts={data?.[pile] ?? {}}
+          nameOf={(value) => pileName(pile, value, names)}
+        />
       ))}
     </aside>
   )
@@ -56,7 +70,15 @@ function pileName(pile: Pile, value: string, batches: ReadonlyMap<string, string
   }
 }
 
-function PileGroup({ pile, counts, nameOf }: { pile: Pile; counts: Record<string, number>; nameOf: (value: string) => string }) {
+function PileGroup({
+  pile,
+  counts,
+  nameOf,
+}: {
+  pile: Pile
+  counts: Record<string, number>
+  nameOf: (value: string) => string
+}) {
   const view = useListView()
   const [showsAll, setShowsAll] = useState(false)
   const chosen = view.filter.piles[pile] ?? []
@@ -69,7 +91,12 @@ function PileGroup({ pile, counts, nameOf }: { pile: Pile; counts: Record<string
       <ul>
         {entries.slice(0, showsAll ? entries.length : SHOWN).map(([value, n]) => (
           <li key={value}>
-            <PileButton isChosen={chosen.includes(value)} share={n / most} n={n} onClick={() => view.toggle(pile, value)}>
+            <PileButton
+              isChosen={chosen.includes(value)}
+              share={n / most}
+              n={n}
+              onClick={() => view.toggle(pile, value)}
+            >
               {pile === 'line' ? (
                 <span className="pr-1.5">
                   <Glyph type={value} />
@@ -89,12 +116,33 @@ function PileGroup({ pile, counts, nameOf }: { pile: Pile; counts: Record<string
   )
 }
 
-function PileButton({ isChosen, share, n, onClick, children }: { isChosen: boolean; share: number; n: number; onClick: () => void; children: ReactNode }) {
+function PileButton({
+  isChosen,
+  share,
+  n,
+  onClick,
+  children,
+}: {
+  isChosen: boolean
+  share: number
+  n: number
+  onClick: () => void
+  children: ReactNode
+}) {
   return (
-    <button type="button" aria-pressed={isChosen} onClick={onClick} className={`relative flex w-full items-center rounded-small px-1 py-1 text-left text-[13.5px] leading-[18px] hover:bg-lichen ${isChosen ? 'bg-lichen font-semibold' : ''}`}>
+    <button
+      type="button"
+      aria-pressed={isChosen}
+      onClick={onClick}
+      className={`relative flex w-full items-center rounded-small px-1 py-1 text-left text-[13.5px] leading-[18px] hover:bg-lichen ${isChosen ? 'bg-lichen font-semibold' : ''}`}
+    >
       <span className="flex min-w-0 flex-1 items-center">{children}</span>
       <span className="num pl-2 text-soft">{count(n)}</span>
-      <span aria-hidden="true" className="absolute bottom-0 left-1 h-0.5 bg-contour" style={{ width: `calc(${Math.max(2, share * 100)}% - 8px)` }} />
+      <span
+        aria-hidden="true"
+        className="absolute bottom-0 left-1 h-0.5 bg-contour"
+        style={{ width: `calc(${Math.max(2, share * 100)}% - 8px)` }}
+      />
     </button>
   )
 }

@@ -25,8 +25,13 @@ export function StoryPanel({ contactId }: { contactId: number }) {
   if (!story) return <Loading what="the story" />
   const { contact } = story
   return (
-    // biome-ignore lint/a11y/noNoninteractiveTabindex: Enter moves into the story, which scrolls
-    <section id="story" tabIndex={0} aria-label={`Story of ${contact.fullName || 'this contact'}`} className="h-full overflow-y-auto px-4 py-3 outline-offset-[-2px]">
+    <section
+      id="story"
+      // biome-ignore lint/a11y/noNoninteractiveTabindex: Enter moves into the story, which scrolls
+      tabIndex={0}
+      aria-label={`Story of ${contact.fullName || 'this contact'}`}
+      className="h-full overflow-y-auto px-4 py-3 outline-offset-[-2px]"
+    >
       <div className="flex items-start justify-between gap-2">
         <h2>
           <bdi>{contact.fullName || 'No name'}</bdi>
@@ -35,7 +40,10 @@ export function StoryPanel({ contactId }: { contactId: number }) {
           <Key>Esc</Key>
         </button>
       </div>
-      <p className="text-soft">{[contact.title, contact.company, contact.city, contact.country].filter(Boolean).join(' · ') || 'Nothing else is known.'}</p>
+      <p className="text-soft">
+        {[contact.title, contact.company, contact.city, contact.country].filter(Boolean).join(' · ') ||
+          'Nothing else is known.'}
+      </p>
       <Reach story={story} />
       <h3 className="pt-4">As it stood, and what it became</h3>
       <RowAsItStood story={story} />
@@ -57,7 +65,10 @@ export function StoryPanel({ contactId }: { contactId: number }) {
                 </p>
               ))}
               {what.kind === 'joined' && what.joinId > 0 && mayChange ? (
-                <TextButton disabled={undoing.isLoading} onClick={() => void takeApart({ params: { joinId: what.joinId } })}>
+                <TextButton
+                  disabled={undoing.isLoading}
+                  onClick={() => void takeApart({ params: { joinId: what.joinId } })}
+                >
                   Take apart
                 </TextButton>
               ) : null}
@@ -102,10 +113,13 @@ function Reach({ story }: { story: ContactStory }) {
             {address} <span className="text-[13px] text-soft">{kind}</span>
           </li>
         ))}
-        {story.numbers.length + story.emails.length === 0 ? <li className="text-soft">No number and no e-mail that can be read.</li> : null}
+        {story.numbers.length + story.emails.length === 0 ? (
+          <li className="text-soft">No number and no e-mail that can be read.</li>
+        ) : null}
       </ul>
       <p className="pt-1">
-        <span className="font-semibold">{LANE[contact.lane]}</span> <span className="text-soft">· {LANE_REASON[contact.laneReason]}</span>
+        <span className="font-semibold">{LANE[contact.lane]}</span>{' '}
+        <span className="text-soft">· {LANE_REASON[contact.laneReason]}</span>
       </p>
     </div>
   )

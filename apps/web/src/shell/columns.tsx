@@ -6,10 +6,22 @@ import type { GridColumn } from './ContactGrid'
 
 const Quiet = ({ children }: { children: string }) => <span className="text-soft">{children}</span>
 
-export const NAME: GridColumn = { title: 'Name', width: 'minmax(0,1.5fr)', cell: (c) => (c.fullName ? <bdi>{c.fullName}</bdi> : <Quiet>no name</Quiet>) }
-export const COMPANY: GridColumn = { title: 'Company', width: 'minmax(0,1.6fr)', cell: (c) => (c.company ? <bdi>{c.company}</bdi> : <Quiet>—</Quiet>) }
+export const NAME: GridColumn = {
+  title: 'Name',
+  width: 'minmax(0,1.5fr)',
+  cell: (c) => (c.fullName ? <bdi>{c.fullName}</bdi> : <Quiet>no name</Quiet>),
+}
+export const COMPANY: GridColumn = {
+  title: 'Company',
+  width: 'minmax(0,1.6fr)',
+  cell: (c) => (c.company ? <bdi>{c.company}</bdi> : <Quiet>—</Quiet>),
+}
 export const COUNTRY: GridColumn = { title: 'Country', width: '60px', cell: (c) => c.country || <Quiet>—</Quiet> }
-export const WAS: GridColumn = { title: 'As it stood', width: 'minmax(0,1.5fr)', cell: (c) => <span className="num text-[13px] text-soft">{c.rawNumber || '—'}</span> }
+export const WAS: GridColumn = {
+  title: 'As it stood',
+  width: 'minmax(0,1.5fr)',
+  cell: (c) => <span className="num text-[13px] text-soft">{c.rawNumber || '—'}</span>,
+}
 export const NUMBER: GridColumn = {
   title: 'Number',
   width: '184px',
@@ -24,10 +36,26 @@ export const NUMBER: GridColumn = {
 }
 export const EMAIL: GridColumn = { title: 'E-mail', width: 'minmax(0,1.5fr)', cell: (c) => c.email ?? <Quiet>—</Quiet> }
 
-const VERDICT_TONE: Record<ContactLine['verdict'], string> = { clean: 'text-soft', repaired: 'text-moss font-semibold', doubtful: 'text-straw-ink font-semibold', unreadable: 'text-beet font-semibold', placeholder: 'text-straw-ink', empty: 'text-soft' }
-export const VERDICT_WORD: GridColumn = { title: 'Verdict', width: '88px', cell: (c) => <span className={VERDICT_TONE[c.verdict]}>{VERDICT[c.verdict]}</span> }
+const VERDICT_TONE: Record<ContactLine['verdict'], string> = {
+  clean: 'text-soft',
+  repaired: 'text-moss font-semibold',
+  doubtful: 'text-straw-ink font-semibold',
+  unreadable: 'text-beet font-semibold',
+  placeholder: 'text-straw-ink',
+  empty: 'text-soft',
+}
+export const VERDICT_WORD: GridColumn = {
+  title: 'Verdict',
+  width: '88px',
+  cell: (c) => <span className={VERDICT_TONE[c.verdict]}>{VERDICT[c.verdict]}</span>,
+}
 
-const STATUS_TONE: Record<ContactLine['lineStatus'], string> = { 'in-service': '', 'out-of-service': 'text-beet', unreachable: 'text-straw-ink', unknown: 'text-soft' }
+const STATUS_TONE: Record<ContactLine['lineStatus'], string> = {
+  'in-service': '',
+  'out-of-service': 'text-beet',
+  unreachable: 'text-straw-ink',
+  unknown: 'text-soft',
+}
 export const LINE_TYPE: GridColumn = {
   title: 'Line',
   width: '128px',
@@ -36,9 +64,25 @@ export const LINE_TYPE: GridColumn = {
 export const STATUS: GridColumn = {
   title: 'Status',
   width: '106px',
-  cell: (c) => <span className={STATUS_TONE[c.lineStatus]}>{c.knownFrom === 'register' ? LINE_STATUS[c.lineStatus] : c.number ? 'not checked' : '—'}</span>,
+  cell: (c) => (
+    <span className={STATUS_TONE[c.lineStatus]}>
+      {c.knownFrom === 'register' ? LINE_STATUS[c.lineStatus] : c.number ? 'not checked' : '—'}
+    </span>
+  ),
 }
 export const LANE_WORD: GridColumn = { title: 'Lane', width: '80px', cell: (c) => LANE[c.lane] }
-export const BECAUSE: GridColumn = { title: 'Because', width: 'minmax(0,1.4fr)', cell: (c) => LANE_REASON[c.laneReason] }
-export const JOINED: GridColumn = { title: 'Rows', width: '60px', cell: (c) => <span className="num">{c.joined + 1}</span> }
-export const SHARED: GridColumn = { title: 'Line held by', width: '110px', cell: (c) => (c.isShared ? <span className="text-straw-ink">several</span> : <Quiet>one person</Quiet>) }
+export const BECAUSE: GridColumn = {
+  title: 'Because',
+  width: 'minmax(0,1.4fr)',
+  cell: (c) => LANE_REASON[c.laneReason],
+}
+export const JOINED: GridColumn = {
+  title: 'Rows',
+  width: '60px',
+  cell: (c) => <span className="num">{c.joined + 1}</span>,
+}
+export const SHARED: GridColumn = {
+  title: 'Line held by',
+  width: '110px',
+  cell: (c) => (c.isShared ? <span className="text-straw-ink">several</span> : <Quiet>one person</Quiet>),
+}

@@ -5,7 +5,8 @@ export type KeyMap = Readonly<Record<string, (event: KeyboardEvent) => void>>
 
 const PATIENCE = 900
 
-const isTyping = (target: EventTarget | null): boolean => target instanceof HTMLElement && (target.isContentEditable || /^(?:INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
+const isTyping = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement && (target.isContentEditable || /^(?:INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
 
 /** Listens for single keys and sequences, never while something is being typed or a dialog is open. */
 export function useKeys(keys: KeyMap): void {

@@ -40,7 +40,9 @@ function SumAdvice() {
           <dd className="num">{count(sum)}</dd>
         </div>
       </dl>
-      <p className="text-soft">Nobody is deleted: {plural(counts[3] ?? 0, 'contact')} wait in Parked until something about them changes.</p>
+      <p className="text-soft">
+        Nobody is deleted: {plural(counts[3] ?? 0, 'contact')} wait in Parked until something about them changes.
+      </p>
       <ButtonLink look="main" to={`/lists/${listId}/send`}>
         Next: send
       </ButtonLink>

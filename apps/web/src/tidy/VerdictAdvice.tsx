@@ -27,7 +27,10 @@ export function VerdictAdvice() {
         {VERDICTS.map((verdict) => (
           <div key={verdict} className="flex items-baseline justify-between gap-3 border-t border-line py-1.5">
             <dt>
-              <TextButton onClick={() => view.setText(`verdict:${verdict}`)} className="font-semibold first-letter:uppercase inline-block">
+              <TextButton
+                onClick={() => view.setText(`verdict:${verdict}`)}
+                className="font-semibold first-letter:uppercase inline-block"
+              >
                 {VERDICT[verdict]}
               </TextButton>
               <span className="block text-[13px] text-soft">{MEANS[verdict]}</span>

@@ -1,6 +1,12 @@
 const grouped = new Intl.NumberFormat('en')
 const day = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
-const moment = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit', timeZoneName: 'short' })
+const moment = new Intl.DateTimeFormat('en-GB', {
+  day: 'numeric',
+  month: 'short',
+  hour: '2-digit',
+  minute: '2-digit',
+  timeZoneName: 'short',
+})
 const countries = new Intl.DisplayNames(['en'], { type: 'region' })
 
 export const count = (n: number): string => grouped.format(n)
@@ -16,7 +22,8 @@ export const money = (micros: number): string => {
 export const date = (iso: string): string => day.format(new Date(iso))
 /** With its zone. */
 export const time = (iso: string): string => moment.format(new Date(iso))
-export const bytes = (n: number): string => (n < 1000 ? `${n} B` : n < 1_000_000 ? `${Math.round(n / 1000)} kB` : `${(n / 1_000_000).toFixed(1)} MB`)
+export const bytes = (n: number): string =>
+  n < 1000 ? `${n} B` : n < 1_000_000 ? `${Math.round(n / 1000)} kB` : `${(n / 1_000_000).toFixed(1)} MB`
 export const countryName = (code: string): string => {
   if (code === '' || code === 'none') return 'no country'
   try {

@@ -6,7 +6,15 @@ import type { Field, FileProblem, HeldReason } from '@upper-field/core/table'
 import { count, money, phone } from './format'
 
 /** Every sentence people read about a code, in one place. */
-export const STAGE: Record<Stage, string> = { bring: 'Bring in', tidy: 'Tidy', pair: 'Pair', check: 'Check', fill: 'Fill', split: 'Split', send: 'Send' }
+export const STAGE: Record<Stage, string> = {
+  bring: 'Bring in',
+  tidy: 'Tidy',
+  pair: 'Pair',
+  check: 'Check',
+  fill: 'Fill',
+  split: 'Split',
+  send: 'Send',
+}
 
 export const RISER: Record<Riser, string> = {
   held: 'held',
@@ -130,7 +138,8 @@ export const FILE_PROBLEM: Record<FileProblem, string> = {
 export const BATCH_PROBLEM: Record<string, string> = {
   'upload-broken': 'The connection broke before the whole file had arrived. Nothing of it was kept; bring it in again.',
   'file-too-large': 'The file is larger than this installation takes. Nothing of it was kept.',
-  'reading-failed': 'Reading stopped half-way. None of its rows is shown; go on with the job, or bring the file in again.',
+  'reading-failed':
+    'Reading stopped half-way. None of its rows is shown; go on with the job, or bring the file in again.',
 }
 
 export const SOURCE: Record<Batch['sourceKind'], string> = {
@@ -149,7 +158,12 @@ export const BASIS: Record<Batch['lawfulBasis'], string> = {
   'legitimate-interest': 'Legitimate interest',
 }
 
-export const JOB: Record<Job['kind'], string> = { 'bring-in': 'Bringing in', check: 'Checking lines', fill: 'Filling', edition: 'Writing a file' }
+export const JOB: Record<Job['kind'], string> = {
+  'bring-in': 'Bringing in',
+  check: 'Checking lines',
+  fill: 'Filling',
+  edition: 'Writing a file',
+}
 
 export const JOB_PROBLEM: Record<string, string> = {
   'no-connection': 'There is no key for this service. An owner can set one under Providers.',
@@ -169,8 +183,21 @@ export const CANDIDATE: Record<string, string> = {
   'later-than-first': 'not needed any more',
 }
 
-const ATTEMPT: Record<string, string> = { waiting: 'answer awaited', accepted: 'found', 'set-aside': 'nothing usable', nothing: 'not found', failed: 'failed', late: 'no answer in time' }
-export const PROVIDER: Record<string, string> = { tansy: 'Tansy', brindle: 'Brindle', pellow: 'Pellow', brassbell: 'Brassbell', people: 'a file for people' }
+const ATTEMPT: Record<string, string> = {
+  waiting: 'answer awaited',
+  accepted: 'found',
+  'set-aside': 'nothing usable',
+  nothing: 'not found',
+  failed: 'failed',
+  late: 'no answer in time',
+}
+export const PROVIDER: Record<string, string> = {
+  tansy: 'Tansy',
+  brindle: 'Brindle',
+  pellow: 'Pellow',
+  brassbell: 'Brassbell',
+  people: 'a file for people',
+}
 const named = (id: string): string => PROVIDER[id] ?? id
 const status = (value: string): string => LINE_STATUS[value] ?? value
 
@@ -183,28 +210,51 @@ export function tell(fact: StoryFact): { readonly title: string; readonly more: 
       return { title: `${fact.column}: ${VERDICT[fact.reading.verdict]}`, more: readingSentences(fact) }
     case 'joined':
       return {
-        title: fact.isSurvivor ? `Joined with row ${count(fact.otherRow)} of ${fact.otherBatch}` : `Joined into row ${count(fact.otherRow)} of ${fact.otherBatch}`,
-        more: [`Same ${fact.by === 'number' ? `number ${phone(fact.key)}` : `e-mail ${fact.key}`}, compatible name${fact.otherName ? ` “${fact.otherName}”` : ''}.`],
+        title: fact.isSurvivor
+          ? `Joined with row ${count(fact.otherRow)} of ${fact.otherBatch}`
+          : `Joined into row ${count(fact.otherRow)} of ${fact.otherBatch}`,
+        more: [
+          `Same ${fact.by === 'number' ? `number ${phone(fact.key)}` : `e-mail ${fact.key}`}, compatible name${fact.otherName ? ` “${fact.otherName}”` : ''}.`,
+        ],
       }
     case 'taken-apart':
-      return { title: `Taken apart from row ${count(fact.otherRow)} of ${fact.otherBatch}`, more: ['They will not be joined again.'] }
+      return {
+        title: `Taken apart from row ${count(fact.otherRow)} of ${fact.otherBatch}`,
+        more: ['They will not be joined again.'],
+      }
     case 'shared-line':
-      return { title: 'A shared line', more: [`${phone(fact.e164)} is held by ${count(fact.holders)} people of this list.`] }
+      return {
+        title: 'A shared line',
+        more: [`${phone(fact.e164)} is held by ${count(fact.holders)} people of this list.`],
+      }
     case 'checked':
       return fact.status === 'unknown' && fact.lineType === 'unknown'
         ? { title: 'Line asked for at Pellow', more: [`${phone(fact.e164)}: the register does not know it. Free.`] }
-        : { title: 'Line checked by Pellow', more: [`${phone(fact.e164)}: ${(LINE[fact.lineType] ?? '').toLowerCase()}, ${status(fact.status)}${fact.carrier ? `, ${fact.carrier}` : ''} · ${fact.cost > 0 ? money(fact.cost) : 'paid elsewhere'}`] }
+        : {
+            title: 'Line checked by Pellow',
+            more: [
+              `${phone(fact.e164)}: ${(LINE[fact.lineType] ?? '').toLowerCase()}, ${status(fact.status)}${fact.carrier ? `, ${fact.carrier}` : ''} · ${fact.cost > 0 ? money(fact.cost) : 'paid elsewhere'}`,
+            ],
+          }
     case 'asked':
       return {
         title: `${named(fact.provider)} asked: ${ATTEMPT[fact.state] ?? fact.state}`,
-        more: [...fact.candidates.map(({ e164, outcome }) => `${e164 ? phone(e164) : 'A value'}: ${CANDIDATE[outcome] ?? outcome}.`), `Cost ${money(fact.cost)}.`],
+        more: [
+          ...fact.candidates.map(
+            ({ e164, outcome }) => `${e164 ? phone(e164) : 'A value'}: ${CANDIDATE[outcome] ?? outcome}.`,
+          ),
+          `Cost ${money(fact.cost)}.`,
+        ],
       }
     case 'filled':
       return { title: `Mobile found by ${named(fact.provider)}`, more: [phone(fact.e164)] }
     case 'placed':
       return { title: `Now in ${LANE[fact.lane]}`, more: [`Because: ${LANE_REASON[fact.reason]}.`] }
     case 'sent':
-      return { title: fact.destination === 'people' ? 'Written into a file' : `Prepared for ${named(fact.destination)}`, more: [fact.fileName] }
+      return {
+        title: fact.destination === 'people' ? 'Written into a file' : `Prepared for ${named(fact.destination)}`,
+        more: [fact.fileName],
+      }
   }
 }
 
@@ -213,5 +263,10 @@ function readingSentences({ raw, reading }: Extract<StoryFact, { kind: 'read' }>
     const extension = number.extension ? `, extension ${number.extension}` : ''
     return `${phone(number.e164)}${extension}: ${number.valid ? `${(LINE[number.lineType] ?? '').toLowerCase()} by the numbering plan` : 'not valid'}`
   })
-  return [`“${raw.trim().slice(0, 80)}”`, ...reading.repairs.map((repair) => REPAIR[repair]), ...(reading.problem ? [PROBLEM[reading.problem]] : []), ...numbers]
+  return [
+    `“${raw.trim().slice(0, 80)}”`,
+    ...reading.repairs.map((repair) => REPAIR[repair]),
+    ...(reading.problem ? [PROBLEM[reading.problem]] : []),
+    ...numbers,
+  ]
 }

@@ -21,7 +21,10 @@ export interface Line {
 }
 
 /** Puts the plan's and the register's knowledge of one number together. */
-export function describeLine(number: { e164: string; valid: boolean; lineType: LineType }, facts: RegisterFacts | undefined): Line {
+export function describeLine(
+  number: { e164: string; valid: boolean; lineType: LineType },
+  facts: RegisterFacts | undefined,
+): Line {
   const registered = facts?.checkedAt != null && facts.lineType !== null && facts.lineType !== 'unknown'
   return {
     e164: number.e164,
@@ -46,7 +49,20 @@ export function rankLines(lines: readonly Line[]): readonly Line[] {
   return [...lines].sort((a, b) => rankOf(a) - rankOf(b))
 }
 
-const TYPE_ORDER: readonly LineType[] = ['mobile', 'fixed-or-mobile', 'fixed', 'voip', 'personal', 'uan', 'toll-free', 'shared-cost', 'unknown', 'pager', 'voicemail', 'premium']
+const TYPE_ORDER: readonly LineType[] = [
+  'mobile',
+  'fixed-or-mobile',
+  'fixed',
+  'voip',
+  'personal',
+  'uan',
+  'toll-free',
+  'shared-cost',
+  'unknown',
+  'pager',
+  'voicemail',
+  'premium',
+]
 
 function rankOf(line: Line): number {
   const dead = line.status === 'out-of-service' ? 100 : 0

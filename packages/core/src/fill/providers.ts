@@ -61,12 +61,16 @@ export function inputFor(provider: ProviderTerms, contact: Askable): InputSet | 
 
 /** The most one asking can cost, line checks of its candidates included: reserved before the provider is asked. */
 export function mostCost(provider: ProviderTerms, { checksLines }: { checksLines: boolean }): Micros {
-  const own = provider.charge.per === 'candidate' ? provider.charge.amount * provider.mostCandidates : provider.charge.amount
+  const own =
+    provider.charge.per === 'candidate' ? provider.charge.amount * provider.mostCandidates : provider.charge.amount
   return own + (checksLines ? REGISTER.price * provider.mostCandidates : 0)
 }
 
 /** What the provider charges for one answer. */
-export function costOfAnswer(provider: ProviderTerms, { candidates, accepted }: { candidates: number; accepted: boolean }): Micros {
+export function costOfAnswer(
+  provider: ProviderTerms,
+  { candidates, accepted }: { candidates: number; accepted: boolean },
+): Micros {
   const { per, amount } = provider.charge
   if (per === 'call') return amount
   return per === 'candidate' ? amount * Math.min(candidates, provider.mostCandidates) : accepted ? amount : 0

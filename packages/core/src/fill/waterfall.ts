@@ -26,7 +26,14 @@ export function nextAct(eligible: readonly string[], attempts: readonly AttemptF
   return provider === undefined ? { act: 'end', outcome: 'not-found' } : { act: 'ask', provider }
 }
 
-export const SET_ASIDE_REASONS = ['unreadable', 'not-a-mobile', 'fixed-line', 'out-of-service', 'already-known', 'later-than-first'] as const
+export const SET_ASIDE_REASONS = [
+  'unreadable',
+  'not-a-mobile',
+  'fixed-line',
+  'out-of-service',
+  'already-known',
+  'later-than-first',
+] as const
 export type SetAsideReason = (typeof SET_ASIDE_REASONS)[number]
 
 export type CandidateJudgement =

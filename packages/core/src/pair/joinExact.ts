@@ -40,7 +40,10 @@ export function joinExact(
   for (const { kind, key, holders } of keys) {
     const ordered = [...holders].sort((a, b) => a.id - b.id)
     for (const [i, holder] of ordered.entries()) {
-      const target = ordered.slice(0, i).map(groupOf).find((group) => canJoin(group, groupOf(holder), isKeptApart))
+      const target = ordered
+        .slice(0, i)
+        .map(groupOf)
+        .find((group) => canJoin(group, groupOf(holder), isKeptApart))
       if (!target) continue
       for (const member of groupOf(holder)) {
         target.push(member)
@@ -71,7 +74,7 @@ function listJoins(
     const survivor = ids[0]
     if (survivor === undefined) continue
     for (const member of ids.slice(1)) {
-      const why = reason.get(member) ?? reason.get(survivor)
+      const why = reason.get(member) ?? ids.map((id) => reason.get(id)).find((known) => known !== undefined)
       if (why) joins.push({ survivor, member, ...why })
     }
   }

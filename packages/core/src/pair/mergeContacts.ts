@@ -16,13 +16,20 @@ export function mergeContacts<V extends object, N extends { e164: string }, E ex
   if (members.length === 0) return survivor
   const values = { ...survivor.values } as Record<string, unknown>
   for (const member of members) {
-    for (const [field, value] of Object.entries(member.values)) if (values[field] === '' && value !== '') values[field] = value
+    for (const [field, value] of Object.entries(member.values))
+      if (values[field] === '' && value !== '') values[field] = value
   }
   const all = [survivor, ...members]
   return {
     values: values as V,
-    numbers: distinctBy(all.flatMap(({ numbers }) => numbers), (number) => number.e164),
-    emails: distinctBy(all.flatMap(({ emails }) => emails), (email) => email.address),
+    numbers: distinctBy(
+      all.flatMap(({ numbers }) => numbers),
+      (number) => number.e164,
+    ),
+    emails: distinctBy(
+      all.flatMap(({ emails }) => emails),
+      (email) => email.address,
+    ),
   }
 }
 

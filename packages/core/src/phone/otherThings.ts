@@ -3,6 +3,7 @@ import type { Problem } from './types'
 
 /** Things that stand in phone columns and are no numbers, whatever the plan would make of their digits. */
 export function recogniseOtherThing(text: string): Problem | null {
+  if (/^\+?[\d\s()]+$/.test(text)) return null
   if (/[^\s@]@[^\s@]+\.[^\s@]/.test(text)) return 'email'
   if (isDate(text)) return 'date'
   if (isAddressOfMachine(text)) return 'ip-address'
@@ -32,13 +33,17 @@ function isAddressOfMachine(text: string): boolean {
 /** Digits hidden by the seller: stars, dots, or letters x in the place of digits. A single x before digits is an extension. */
 function isMasked(text: string): boolean {
   if (!/\d/.test(text)) return /^[x*•\s()+-]{5,}$/i.test(text)
-  return /[*•]/.test(text) || /(?<![a-z])(?:x[\s-]?){2,}(?![a-wyz])/i.test(text) || /#{2,}/.test(text) || /\dx+$/i.test(text)
+  return (
+    /[*•]/.test(text) || /(?<![a-z])(?:x[\s-]?){2,}(?![a-wyz])/i.test(text) || /#{2,}/.test(text) || /\dx+$/i.test(text)
+  )
 }
 
 /** Letters glued to the front of digits (order and tax numbers): `ORD-2026-00417`, `ATU12345678`, `No. 4711-A`. */
 function isReference(text: string): boolean {
   return (
-    /^[A-Z]{2,6}[-/_#]\d/.test(text) || /^(?:[A-Z]{2}U?)\d{8,12}$/.test(text) || /^(?:order|invoice|inv|ref|vat|ust|id|auftrag|rechnung|commande|kd)\b/i.test(text)
+    /^[A-Z]{2,6}[-/_#]\d/.test(text) ||
+    /^(?:[A-Z]{2}U?)\d{8,12}$/.test(text) ||
+    /^(?:order|invoice|inv|ref|vat|ust|id|auftrag|rechnung|commande|kd)\b/i.test(text)
   )
 }
 

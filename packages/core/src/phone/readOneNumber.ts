@@ -1,5 +1,5 @@
 import { digitsOf } from './characters'
-import { recogniseOtherThing, isCardNumber } from './otherThings'
+import { isCardNumber, recogniseOtherThing } from './otherThings'
 import { isFictionNumber, isLocalFiction, isPlaceholderRun } from './placeholders'
 import { callingCode, isWrittenWithTrunkZero, type PlanNumber, readByPlan } from './plan'
 import { readKeypadLetters, readLookalikes } from './spreadsheetDamage'
@@ -8,7 +8,12 @@ import { takeOffExtension, takeOffLabel } from './words'
 
 /** One written number: what it is, or why it is none. */
 export type OneNumber =
-  | { readonly status: 'read'; readonly number: ReadNumber; readonly repairs: readonly Repair[]; readonly problem: Problem | null }
+  | {
+      readonly status: 'read'
+      readonly number: ReadNumber
+      readonly repairs: readonly Repair[]
+      readonly problem: Problem | null
+    }
   | { readonly status: 'placeholder' }
   | { readonly status: 'unread'; readonly problem: Problem }
 

@@ -62,7 +62,8 @@ function distinctNumbers(read: readonly OneNumber[]): readonly ReadNumber[] {
   return [...numbers.values()]
 }
 
-const CERTAIN_SPLIT = /\s*(?:[\r\n\t]+|;(?!\s*(?:ext|phone-context|isub)=)|\|(?=.*\d)|\s(?:or|oder|ou|and|und|et|o|u\.?|y|e|bzw\.?|&)\s|\s&\s)\s*/i
+const CERTAIN_SPLIT =
+  /\s*(?:[\r\n\t]+|;(?!\s*(?:ext|phone-context|isub)=)|\|(?=.*\d)|\s(?:or|oder|ou|and|und|et|o|u\.?|y|e|bzw\.?|&)\s|\s&\s)\s*/i
 const LIKELY_SPLIT = /\s*(?:\/|,(?!\s*(?:ext|x\d|dw))|\s{2,}|\s-\s)\s*/i
 
 /**

@@ -38,6 +38,7 @@ const KEYPAD = '22233344455566677778889999'
 
 /** Letters of a telephone keypad (ITU-T E.161) as digits; null unless digits come first and a word follows. */
 export function readKeypadLetters(text: string): string | null {
-  if (!/^[+(]?\d[\d\s().+-]*[A-Za-z]/.test(text) || !/[A-Za-z]{3,}/.test(text) || /[^\dA-Za-z\s().+-]/.test(text)) return null
+  if (!/^[+(]?\d[\d\s().+-]*[A-Za-z]/.test(text) || !/[A-Za-z]{3,}/.test(text) || /[^\dA-Za-z\s().+-]/.test(text))
+    return null
   return text.replace(/[A-Za-z]/g, (letter) => KEYPAD[letter.toUpperCase().charCodeAt(0) - 65] ?? '')
 }

@@ -8,8 +8,20 @@ const EMPTY_WORDS = new Set(
    no number not provided not given keine angabe`.split(/\s+/),
 )
 const EMPTY_PHRASES = new Set([
-  'not known', 'not available', 'not provided', 'not given', 'not applicable', 'no phone', 'no number', 'keine angabe',
-  'ohne', 'ex-directory', 'sans objet', 'non communiqué', 'sin teléfono', 'geen nummer',
+  'not known',
+  'not available',
+  'not provided',
+  'not given',
+  'not applicable',
+  'no phone',
+  'no number',
+  'keine angabe',
+  'ohne',
+  'ex-directory',
+  'sans objet',
+  'non communiqué',
+  'sin teléfono',
+  'geen nummer',
 ]) // prettier-ignore
 
 /** True where the cell says that there is no number. A country code is never put before such a cell. */
@@ -31,8 +43,12 @@ const LABEL_WORDS: Record<NumberLabel, string> = {
   other:
     'telephone|telefono|teléfono|telefon|téléphone|telefoon|phone|fon|tel|tél|tlf|ph|nr|no|number|neu|new|alt|old|whatsapp|sms|text|call|fixe|fijo|festnetz|landline|contact|[tp][.:]',
 }
-const LEADING = byLabel((words) => new RegExp(`^\\W*(?:${words})\\.?\\s*(?:(?:nr|no|number)\\.?\\s*)?[:.=-]?\\s*(?=[+(\\dOl])`, 'iu'))
-const TRAILING = byLabel((words) => new RegExp(`\\s*(?:[([-]\\s*(?:${words})\\.?\\s*[)\\]]?|(?<=[\\d)])\\s+(?:${words})\\.?)\\s*$`, 'iu'))
+const LEADING = byLabel(
+  (words) => new RegExp(`^\\W*(?:${words})\\.?\\s*(?:(?:nr|no|number)\\.?\\s*)?[:.=-]?\\s*(?=[+(\\dOl])`, 'iu'),
+)
+const TRAILING = byLabel(
+  (words) => new RegExp(`\\s*(?:[([-]\\s*(?:${words})\\.?\\s*[)\\]]?|(?<=[\\d)])\\s+(?:${words})\\.?)\\s*$`, 'iu'),
+)
 
 function byLabel(build: (words: string) => RegExp): (readonly [NumberLabel, RegExp])[] {
   return Object.entries(LABEL_WORDS).map(([label, words]) => [label as NumberLabel, build(words)] as const)
@@ -40,6 +56,7 @@ function byLabel(build: (words: string) => RegExp): (readonly [NumberLabel, RegE
 
 /** A number with the word before or behind it taken off, and what the word says about the line. */
 export function takeOffLabel(text: string): { readonly text: string; readonly label: NumberLabel | null } {
+  if (!/\p{L}/u.test(text)) return { text, label: null }
   for (const patterns of [LEADING, TRAILING]) {
     for (const [label, pattern] of patterns) {
       const bare = text.replace(pattern, '')
@@ -57,6 +74,7 @@ const EXTENSION = new RegExp(`(?:;ext=|[\\s,;(]*(?:(?:${EXTENSION_WORDS})\\.?:?|
 
 /** The number and the extension that was written behind it. At least five digits must stand before it. */
 export function takeOffExtension(text: string): { readonly text: string; readonly extension: string | null } {
+  if (!/[\p{L}#]/u.test(text)) return { text, extension: null }
   const match = EXTENSION.exec(text)
   if (!match?.[1]) return { text, extension: null }
   const bare = text.slice(0, match.index)

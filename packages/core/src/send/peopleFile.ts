@@ -12,7 +12,20 @@ export interface PersonLine {
   readonly lane: string
 }
 
-export const PEOPLE_HEADINGS = ['Name', 'Company', 'Title', 'Number 1', 'Number 2', 'Number 3', 'E-mail 1', 'E-mail 2', 'E-mail 3', 'City', 'Country', 'Lane'] as const
+export const PEOPLE_HEADINGS = [
+  'Name',
+  'Company',
+  'Title',
+  'Number 1',
+  'Number 2',
+  'Number 3',
+  'E-mail 1',
+  'E-mail 2',
+  'E-mail 3',
+  'City',
+  'Country',
+  'Lane',
+] as const
 
 /** Cells of one contact for a spreadsheet, none of which it would take for a formula. */
 export function personCells(person: PersonLine): readonly string[] {

@@ -27,7 +27,11 @@ export interface PrepareOptions {
  * Brings one person into a destination's form. Blank values stay blank: they are never hashed, and no country code
  * is put before an empty number.
  */
-export function prepareMember(member: AudienceMember, destination: Destination, { hash }: PrepareOptions): PreparedMember {
+export function prepareMember(
+  member: AudienceMember,
+  destination: Destination,
+  { hash }: PrepareOptions,
+): PreparedMember {
   if (member.emails.length === 0 && member.numbers.length === 0) return { status: 'left-out', reason: 'no-identifier' }
   const fromNumber = member.country === '' ? (member.numbers.find(({ country }) => country)?.country ?? '') : ''
   const country = member.country || fromNumber

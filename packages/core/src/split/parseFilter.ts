@@ -22,7 +22,8 @@ export function parseFilter(text: string): { readonly filter: Filter; readonly i
     const match = /^([a-z]+):(.+)$/i.exec(term)
     const field = match?.[1]?.toLowerCase()
     if (!match?.[2] || field === undefined || field === 'http' || field === 'https') words.push(term)
-    else if (isFilterField(field)) piles[field] = [...(piles[field] ?? []), ...match[2].replaceAll('"', '').split(',').filter(Boolean)]
+    else if (isFilterField(field))
+      piles[field] = [...(piles[field] ?? []), ...match[2].replaceAll('"', '').split(',').filter(Boolean)]
     else {
       issues.push({ code: 'unknown-field', field })
       words.push(term)

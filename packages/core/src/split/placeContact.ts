@@ -3,7 +3,15 @@ import type { LineType } from '../phone'
 export const LANES = ['text', 'call', 'ads-only', 'parked'] as const
 export type Lane = (typeof LANES)[number]
 
-export const LANE_REASONS = ['mobile', 'line-to-call', 'shared-mobile', 'only-email', 'no-way-to-reach', 'out-of-service', 'line-not-to-call'] as const
+export const LANE_REASONS = [
+  'mobile',
+  'line-to-call',
+  'shared-mobile',
+  'only-email',
+  'no-way-to-reach',
+  'out-of-service',
+  'line-not-to-call',
+] as const
 export type LaneReason = (typeof LANE_REASONS)[number]
 
 export interface PlacementInput {
@@ -22,7 +30,15 @@ export interface Placement {
   readonly reason: LaneReason
 }
 
-const CALLABLE: ReadonlySet<LineType> = new Set(['mobile', 'fixed', 'fixed-or-mobile', 'voip', 'personal', 'uan', 'unknown'])
+const CALLABLE: ReadonlySet<LineType> = new Set([
+  'mobile',
+  'fixed',
+  'fixed-or-mobile',
+  'voip',
+  'personal',
+  'uan',
+  'unknown',
+])
 
 /** Fixed rules, read top to bottom; each contact goes to the first lane that takes it. */
 export function placeContact({ lines, hasEmail }: PlacementInput): Placement {

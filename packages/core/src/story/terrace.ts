@@ -28,7 +28,13 @@ export interface TerraceFacts {
 /** The list's profile: each step is the one before less its falls plus its rises, exactly. */
 export function drawTerrace(facts: TerraceFacts): readonly TerraceStep[] {
   const plan: readonly (readonly [Stage, readonly (readonly [Riser, number])[]])[] = [
-    ['tidy', [['held', -facts.held], ['nothing-readable', -facts.nothingReadable]]],
+    [
+      'tidy',
+      [
+        ['held', -facts.held],
+        ['nothing-readable', -facts.nothingReadable],
+      ],
+    ],
     ['pair', [['joined', -facts.joined]]],
     ['check', [['out-of-service', -facts.outOfService]]],
     ['fill', [['filled', facts.filled]]],

@@ -21,7 +21,9 @@ interface Cell {
 
 function plainCell(text: string, start: number, delimiter: string): Cell {
   const end = text.indexOf(delimiter, start)
-  return end === -1 ? { value: text.slice(start), next: text.length + 1 } : { value: text.slice(start, end), next: end + 1 }
+  return end === -1
+    ? { value: text.slice(start), next: text.length + 1 }
+    : { value: text.slice(start, end), next: end + 1 }
 }
 
 function quotedCell(text: string, start: number, delimiter: string): Cell {

@@ -67,7 +67,10 @@ function isUtf8(head: Uint8Array): boolean {
 
 /** The delimiter that cuts the first lines into the same number of cells most often. */
 function guessDelimiter(text: string): string {
-  const lines = text.split(/\r\n|\n|\r/).filter((line) => line.trim() !== '').slice(0, 40)
+  const lines = text
+    .split(/\r\n|\n|\r/)
+    .filter((line) => line.trim() !== '')
+    .slice(0, 40)
   let best: { delimiter: string; score: number } = { delimiter: ',', score: 0 }
   for (const delimiter of DELIMITERS) {
     const counts = lines.map((line) => line.replace(/"(?:[^"]|"")*"/g, '').split(delimiter).length - 1)

@@ -27,7 +27,11 @@ const SAMPLE = 300
  */
 export function openTable(
   head: Uint8Array,
-  { isWhole, country = null, dialect: wanted = {} }: { isWhole: boolean; country?: string | null; dialect?: Partial<Dialect> },
+  {
+    isWhole,
+    country = null,
+    dialect: wanted = {},
+  }: { isWhole: boolean; country?: string | null; dialect?: Partial<Dialect> },
 ): OpenedHead {
   const judged = judgeHead(head, wanted)
   if (judged.status === 'refused') return judged
@@ -43,7 +47,13 @@ export function openTable(
   const hasHeadings = looksLikeHeadings(first)
   const firstRows = hasHeadings ? rows.slice(1) : rows
   const headings = first.map((cell, i) => (hasHeadings && cell.trim() ? cell.trim() : `Column ${i + 1}`))
-  const columns = headings.map((heading, i) => describeColumn(heading, firstRows.map((row) => row[i] ?? ''), country))
+  const columns = headings.map((heading, i) =>
+    describeColumn(
+      heading,
+      firstRows.map((row) => row[i] ?? ''),
+      country,
+    ),
+  )
   return { status: 'opened', dialect, hasHeadings, headings, columns, suggestions: suggestFields(columns), firstRows }
 }
 

@@ -21,7 +21,8 @@ export interface FieldSuggestion {
 
 export function describeColumn(heading: string, cells: readonly string[], country: string | null): ColumnFacts {
   const filled = cells.filter((cell) => cell.trim() !== '')
-  const share = (test: (cell: string) => boolean) => (filled.length === 0 ? 0 : filled.filter(test).length / filled.length)
+  const share = (test: (cell: string) => boolean) =>
+    filled.length === 0 ? 0 : filled.filter(test).length / filled.length
   return {
     heading,
     samples: filled.slice(0, 3),
@@ -60,7 +61,8 @@ const NOTHING: FieldSuggestion = { field: null, confidence: 0, why: 'nothing' }
 function suggestField(facts: ColumnFacts): FieldSuggestion {
   const named = fieldOfHeading(facts.heading)
   const held = fieldOfCells(facts)
-  if (named && held && named.field === held.field) return { field: named.field, confidence: 0.99, why: 'heading-and-cells' }
+  if (named && held && named.field === held.field)
+    return { field: named.field, confidence: 0.99, why: 'heading-and-cells' }
   if (named && contradicts(named.field, facts)) return held ?? NOTHING
   if (named) return { ...named, why: 'heading' }
   return held ?? NOTHING

@@ -40,7 +40,13 @@ export function readCountry(text: string): string | null {
 }
 
 const keyOf = (text: string): string =>
-  text.trim().toLowerCase().normalize('NFC').replace(/[.,;'’-]+/g, ' ').replace(/\s+/g, ' ').trim()
+  text
+    .trim()
+    .toLowerCase()
+    .normalize('NFC')
+    .replace(/[.,;'’-]+/g, ' ')
+    .replace(/\s+/g, ' ')
+    .trim()
 
 function buildNames(): ReadonlyMap<string, string> {
   const found = new Map<string, string>()
@@ -60,7 +66,23 @@ function buildNames(): ReadonlyMap<string, string> {
 }
 
 /** Codes that locale data names but ISO 3166-1 does not assign. */
-const NOT_COUNTRIES = new Set(['EU', 'EZ', 'UN', 'UK', 'QO', 'ZZ', 'XA', 'XB', 'AC', 'CP', 'CQ', 'DG', 'EA', 'IC', 'TA'])
+const NOT_COUNTRIES = new Set([
+  'EU',
+  'EZ',
+  'UN',
+  'UK',
+  'QO',
+  'ZZ',
+  'XA',
+  'XB',
+  'AC',
+  'CP',
+  'CQ',
+  'DG',
+  'EA',
+  'IC',
+  'TA',
+])
 
 /** Codes of countries that are gone (DD, SU, YU) stand for others today. */
 const isCurrent = (code: string): boolean => !NOT_COUNTRIES.has(code) && new Intl.Locale(`und-${code}`).region === code

@@ -15,7 +15,8 @@ const ROLE_NAMES = new Set(
     /\s+/,
   ),
 )
-const FREE_MAIL = /^(?:gmail|googlemail|outlook|hotmail|live|msn|yahoo|ymail|icloud|me|aol|gmx|web|t-online|freenet|orange|wanadoo|laposte|free|libero|virgilio|ziggo|btinternet|postbox|brightmail|hearth|kinpost)\./
+const FREE_MAIL =
+  /^(?:gmail|googlemail|outlook|hotmail|live|msn|yahoo|ymail|icloud|me|aol|gmx|web|t-online|freenet|orange|wanadoo|laposte|free|libero|virgilio|ziggo|btinternet|postbox|brightmail|hearth|kinpost)\./
 
 const INVISIBLE = /[\u00ad\u200b-\u200f\u202a-\u202e\u2060\ufeff]/g
 
@@ -36,9 +37,11 @@ export function readEmails(cell: string): readonly ReadEmail[] {
 /** Syntax by RFC 5321's lengths and the unquoted local part of RFC 5322; domains need a dot. */
 function isAddress(address: string): boolean {
   if (address.length > 254) return false
-  return /^[\p{L}\p{N}!#$%&'*+/=?^_`{|}~-]+(?:\.[\p{L}\p{N}!#$%&'*+/=?^_`{|}~-]+)*@(?=.{4,253}$)(?:[\p{L}\p{N}](?:[\p{L}\p{N}-]{0,61}[\p{L}\p{N}])?\.)+(?:\p{L}{2,63}|xn--[a-z0-9-]+)$/u.test(
-    address,
-  ) && address.indexOf('@') <= 64
+  return (
+    /^[\p{L}\p{N}!#$%&'*+/=?^_`{|}~-]+(?:\.[\p{L}\p{N}!#$%&'*+/=?^_`{|}~-]+)*@(?=.{4,253}$)(?:[\p{L}\p{N}](?:[\p{L}\p{N}-]{0,61}[\p{L}\p{N}])?\.)+(?:\p{L}{2,63}|xn--[a-z0-9-]+)$/u.test(
+      address,
+    ) && address.indexOf('@') <= 64
+  )
 }
 
 function kindOf(address: string): EmailKind {

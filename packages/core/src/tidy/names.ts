@@ -3,8 +3,35 @@ export interface PersonName {
   readonly family: string
 }
 
-const PARTICLES = new Set(['van', 'von', 'de', 'der', 'den', 'del', 'della', 'di', 'da', 'du', 'la', 'le', 'ten', 'ter', 'zu', 'zum', 'af', 'al', 'el', 'bin', 'ibn', 'dos', 'das', 'mac', 'st', 'st.'])
-const TITLES = /^(?:mr|mrs|ms|miss|mx|dr|prof|herr|frau|hr|fr|m|mme|mlle|sr|sra|sig|sig\.ra|ing|dipl\.-ing)\.?\s+/i
+const PARTICLES = new Set([
+  'van',
+  'von',
+  'de',
+  'der',
+  'den',
+  'del',
+  'della',
+  'di',
+  'da',
+  'du',
+  'la',
+  'le',
+  'ten',
+  'ter',
+  'zu',
+  'zum',
+  'af',
+  'al',
+  'el',
+  'bin',
+  'ibn',
+  'dos',
+  'das',
+  'mac',
+  'st',
+  'st.',
+])
+const TITLES = /^(?:mr|mrs|ms|miss|mx|dr|prof|herr|frau|hr|fr|mme|mlle|sr|sra|sig|sig\.ra|ing|dipl\.-ing)\.?\s+/i
 
 /** A full name in two parts: `Oldershaw, Maren` the other way round, particles with the family name. */
 export function splitName(full: string): PersonName {

@@ -46,14 +46,20 @@ export interface ProjectOptions {
  * Projects the cells of one row into a contact. A pure function of the row and the batch's settings: projecting
  * again gives the same contact.
  */
-export function projectRow(cells: readonly string[], { mapping, defaultCountry = null }: ProjectOptions): ProjectedContact {
+export function projectRow(
+  cells: readonly string[],
+  { mapping, defaultCountry = null }: ProjectOptions,
+): ProjectedContact {
   const cellsOf = (field: Field): string[] =>
     mapping.flatMap((mapped, i) => (mapped === field ? [(cells[i] ?? '').trim()] : [])).filter((cell) => cell !== '')
   const first = (field: Field): string => cellsOf(field)[0] ?? ''
   const stated = readCountry(first('country'))
   const country = stated ?? defaultCountry ?? ''
   const readings = readCells(cells, mapping, country)
-  const numbers = uniqueBy(readings.flatMap(({ reading }) => reading.numbers), (number) => `${number.e164};${number.extension}`)
+  const numbers = uniqueBy(
+    readings.flatMap(({ reading }) => reading.numbers),
+    (number) => `${number.e164};${number.extension}`,
+  )
   const emails = uniqueBy(cellsOf('email').flatMap(readEmails), (email) => email.address)
   const name = nameOf(first('full-name'), first('given-name'), first('family-name'))
   return {
@@ -82,7 +88,11 @@ function readCells(cells: readonly string[], mapping: Mapping, country: string):
   })
 }
 
-function nameOf(full: string, given: string, family: string): Pick<ContactValues, 'givenName' | 'familyName' | 'fullName'> {
+function nameOf(
+  full: string,
+  given: string,
+  family: string,
+): Pick<ContactValues, 'givenName' | 'familyName' | 'fullName'> {
   const parts = given || family ? { given, family } : splitName(full)
   return { givenName: parts.given, familyName: parts.family, fullName: joinName(parts) }
 }

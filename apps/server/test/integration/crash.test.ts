@@ -1,0 +1,95 @@
+import { type ChildProcess, spawn } from 'node:child_process'
+import { join } from 'node:path'
+import { afterAll, describe, expect, it } from '@jest/globals'
+import { type ApiClient, createClient, isUnderWay } from '@upper-field/contract'
+import { Client } from 'pg'
+import { freePort } from '../../../../scripts/postgres.mjs'
+import { setupCode } from '../../src/people/setupCode'
+import { freshDatabase, newList, OWNER, SECRET, signedIn } from './harness'
+
+const MAIN = join(process.cwd(), 'apps/server/dist/main.js')
+const ROWS = 40_000
+const running: ChildProcess[] = []
+afterAll(() => {
+  for (const child of running) child.kill('SIGKILL')
+})
+
+/** The built application as a process of its own, as it runs outside tests. */
+async function startProcess(databaseUrl: string, port: number): Promise<ChildProcess> {
+  const child = spawn('node', [MAIN], {
+    env: { ...process.env, DATABASE_URL: databaseUrl, PORT: String(port), SECRET, NODE_OPTIONS: '' },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  })
+  running.push(child)
+  await new Promise<void>((resolve, reject) => {
+    child.stdout?.on('data', (chunk) => String(chunk).includes('listens on') && resolve())
+    child.once('exit', () => reject(new Error('the server ended by itself')))
+  })
+  return child
+}
+
+const line = (i: number) =>
+  `Person ${i},+4479112${String(i).padStart(5, '0')},0431 ${5_500_000 + i},p${i}@causeway.example,"a note, ${i}"`
+const file = `name,phone,office,mail,note\n${Array.from({ length: ROWS }, (_, i) => line(i)).join('\n')}\n`
+
+async function bringInFile(api: ApiClient, listId: string): Promise<string> {
+  const bytes = new TextEncoder().encode(file)
+  const batch = await api.call('makeBatch', {
+    params: { listId },
+    body: {
+      name: 'big',
+      fileName: 'big.csv',
+      bytes: bytes.length,
+      encoding: 'utf-8',
+      delimiter: ',',
+      bom: 0,
+      hasHeadings: true,
+      headings: ['name', 'phone', 'office', 'mail', 'note'],
+      mapping: ['full-name', 'number', 'number', 'email', null],
+      defaultCountry: 'DE',
+      sourceKind: 'other',
+      gatheredOn: null,
+      lawfulBasis: 'not-stated',
+      note: '',
+    },
+  })
+  const response = await api.raw('sendContent', { params: { batchId: batch.id }, body: bytes })
+  return ((await response.json()) as { jobId: string }).jobId
+}
+
+describe('a server that is killed in mid-job', () => {
+  it('goes on when it is started again, with no row twice and none missing', async () => {
+    const databaseUrl = await freshDatabase()
+    const port = await freePort()
+    const first = await startProcess(databaseUrl, port)
+    const url = `http://127.0.0.1:${port}`
+    await createClient(url).call('makeOwner', { body: { ...OWNER, code: setupCode(SECRET) } })
+    const api = await signedIn(url, OWNER)
+    const listId = await newList(api)
+    const jobId = await bringInFile(api, listId)
+    const db = new Client({ connectionString: databaseUrl })
+    await db.connect()
+    const rowsStored = async () => Number((await db.query('select count(*) as n from rows')).rows[0].n)
+    for (let i = 0; i < 600 && (await rowsStored()) === 0; i++) await new Promise((resolve) => setTimeout(resolve, 20))
+    first.kill('SIGKILL')
+    const before = await rowsStored()
+    expect(before).toBeGreaterThan(0)
+    expect(before).toBeLessThan(ROWS)
+
+    const second = await startProcess(databaseUrl, port)
+    const again = await signedIn(url, OWNER)
+    const jobOf = async () => (await again.call('readJobs', { params: { listId } })).find(({ id }) => id === jobId)
+    for (let i = 0; i < 900 && isUnderWay((await jobOf()) ?? { state: 'queued' }); i++)
+      await new Promise((resolve) => setTimeout(resolve, 100))
+    expect(await jobOf()).toMatchObject({ state: 'done', result: { rows: ROWS, held: 0 } })
+    const { rows } = await db.query(
+      'select count(*) as n, count(distinct row) as rows, min(row) as first, max(row) as last from rows',
+    )
+    expect(rows[0]).toEqual({ n: String(ROWS), rows: String(ROWS), first: 2, last: ROWS + 1 })
+    const [texts] = (await db.query('select text from rows where row = 20001')).rows
+    expect(texts.text).toBe(line(19_999))
+    expect((await again.call('readList', { params: { listId } })).contacts).toBe(ROWS)
+    await db.end()
+    second.kill('SIGTERM')
+  }, 120_000)
+})

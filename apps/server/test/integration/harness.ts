@@ -1,0 +1,111 @@
+import { type ApiClient, createClient, type NewBatch } from '@upper-field/contract'
+import { type StandIns, startStandIns } from '@upper-field/standins'
+import { Client } from 'pg'
+import { bringIn } from '../../../../scripts/bringIn'
+import { freePort } from '../../../../scripts/postgres.mjs'
+import { readConfig } from '../../src/config'
+import { openServices, prepareDatabase, type Running, startHttp, startJobs } from '../../src/start'
+
+export const OWNER = {
+  name: 'Olive Owner',
+  email: 'olive@upper.example',
+  password: 'a long password',
+  role: 'owner' as const,
+}
+export const KEYS = { pellow: 'key-pellow', tansy: 'key-tansy', brindle: 'key-brindle' }
+export const SECRET = 'integration tests need forty characters!'
+
+export interface TestServer extends Running {
+  readonly url: string
+  readonly databaseUrl: string
+  readonly api: ApiClient
+  sql<T>(text: string, values?: unknown[]): Promise<T[]>
+}
+
+/** Address of a database of its own in the test cluster, empty. */
+export async function freshDatabase(): Promise<string> {
+  const base = process.env.TEST_CLUSTER_URL
+  if (!base) throw new Error('TEST_CLUSTER_URL is not set: run these tests with npm test')
+  const name = `test_${crypto.randomUUID().replaceAll('-', '')}`
+  const admin = new Client({ connectionString: base })
+  await admin.connect()
+  await admin.query(`create database ${name}`)
+  await admin.end()
+  return base.replace(/\/[^/]*$/, `/${name}`)
+}
+
+export async function configFor(databaseUrl: string, more: Record<string, string> = {}) {
+  const port = await freePort()
+  return readConfig({
+    DATABASE_URL: databaseUrl,
+    PORT: String(port),
+    SECRET,
+    ALLOW_PRIVATE_ADDRESSES: '1',
+    LATE_ANSWER_SECONDS: '20',
+    ...more,
+  })
+}
+
+/** The application in this process, on a database of its own, with an owner signed in. */
+export async function startTestServer(more: Record<string, string> = {}): Promise<TestServer> {
+  const databaseUrl = await freshDatabase()
+  const config = await configFor(databaseUrl, more)
+  await prepareDatabase(config)
+  const http = await startHttp(config)
+  const jobs = await startJobs(config)
+  await http.services.people.add(OWNER)
+  const url = `http://127.0.0.1:${http.port}`
+  const api = await signedIn(url, OWNER)
+  return {
+    ...http,
+    url,
+    databaseUrl,
+    api,
+    sql: async (text, values) => (await http.services.pool.query(text, values)).rows,
+    stop: async () => {
+      await jobs.stop()
+      await http.stop()
+    },
+  }
+}
+
+export async function signedIn(
+  url: string,
+  { email, password }: { email: string; password: string },
+): Promise<ApiClient> {
+  const response = await fetch(`${url}/api/auth/sign-in/email`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json', origin: url },
+    body: JSON.stringify({ email, password }),
+  })
+  if (!response.ok) throw new Error(`sign-in answered ${response.status}`)
+  return createClient(
+    url,
+    response.headers
+      .getSetCookie()
+      .map((line) => line.split(';')[0])
+      .join('; '),
+  )
+}
+
+/** The outside world, quick, with its keys set in the application. */
+export async function connectStandIns(
+  server: TestServer,
+  { seed = 'tests', people = 200, speed = 40 } = {},
+): Promise<StandIns> {
+  const standIns = await startStandIns({ port: 0, seed, people, keys: KEYS, speed })
+  for (const [provider, key] of Object.entries(KEYS)) {
+    await server.api.call('changeConnection', { params: { provider }, body: { baseUrl: standIns.url, key } })
+  }
+  return standIns
+}
+
+export async function newList(api: ApiClient, name = 'A list'): Promise<string> {
+  return (await api.call('makeList', { body: { name } })).id
+}
+
+/** Brings lines of text in as a CSV. */
+export const bringText = (api: ApiClient, listId: string, text: string, facts: Partial<NewBatch> = {}) =>
+  bringIn(api, listId, { name: 'test.csv', bytes: new TextEncoder().encode(text) }, facts)
+
+export { openServices }

@@ -1,0 +1,29 @@
+const transform = {
+  '^.+\\.tsx?$': [
+    '@swc/jest',
+    { jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022' }, module: { type: 'es6' } },
+  ],
+}
+const common = {
+  transform,
+  extensionsToTreatAsEsm: ['.ts', '.tsx'],
+  testEnvironment: 'node',
+  transformIgnorePatterns: ['/node_modules/(?!@upper-field/)'],
+  modulePathIgnorePatterns: ['/dist/', '/\\.local/'],
+}
+
+export default {
+  projects: [
+    {
+      ...common,
+      displayName: 'unit',
+      testMatch: [
+        '<rootDir>/packages/**/*.test.ts',
+        '<rootDir>/apps/{web,standins}/test/**/*.test.ts',
+        '<rootDir>/demo/test/**/*.test.ts',
+        '<rootDir>/apps/server/test/unit/**/*.test.ts',
+      ],
+    },
+    { ...common, displayName: 'integration', testMatch: ['<rootDir>/apps/server/test/integration/**/*.test.ts'] },
+  ],
+}

@@ -1,0 +1,92 @@
+import { describe, expect, it } from '@jest/globals'
+import {
+  costOfAnswer,
+  findProvider,
+  inputFor,
+  judgeCandidate,
+  mostCost,
+  nextAct,
+  PROVIDERS,
+  type ProviderTerms,
+} from '../../src/fill'
+import { readPhoneCell } from '../../src/phone'
+
+const provider = (id: string): ProviderTerms => findProvider(id) ?? PROVIDERS[0] ?? (undefined as never)
+const nobody = { fullName: '', company: '', domain: '', profile: '', email: '' }
+
+describe('who can be asked about', () => {
+  it.each([
+    ['tansy', { fullName: 'Maren', company: 'Causeway' }, 'name-and-company'],
+    ['tansy', { fullName: 'Maren', domain: 'causeway.example' }, 'name-and-domain'],
+    ['tansy', { fullName: 'Maren', profile: 'rollcall.example/p/m' }, null],
+    ['tansy', { company: 'Causeway' }, null],
+    ['brindle', { profile: 'rollcall.example/p/m' }, 'profile'],
+    ['brindle', { fullName: 'Maren', company: 'Causeway' }, null],
+  ])('%s with %j: %s', (id, known, input) => expect(inputFor(provider(id), { ...nobody, ...known })).toBe(input))
+})
+
+describe('what it costs', () => {
+  it('is never more than was set aside', () => {
+    for (const terms of PROVIDERS) {
+      for (const candidates of [0, 1, 2, 5]) {
+        for (const accepted of [false, true]) {
+          expect(costOfAnswer(terms, { candidates, accepted })).toBeLessThanOrEqual(
+            mostCost(terms, { checksLines: false }),
+          )
+        }
+      }
+    }
+  })
+  it('is per candidate at one provider, per accepted value at the other', () => {
+    expect(costOfAnswer(provider('tansy'), { candidates: 1, accepted: false })).toBe(80_000)
+    expect(costOfAnswer(provider('tansy'), { candidates: 0, accepted: false })).toBe(0)
+    expect(costOfAnswer(provider('brindle'), { candidates: 2, accepted: false })).toBe(0)
+    expect(costOfAnswer(provider('brindle'), { candidates: 2, accepted: true })).toBe(350_000)
+  })
+})
+
+describe('nextAct', () => {
+  const order = ['tansy', 'brindle']
+  it.each([
+    ['asks the first', [], { act: 'ask', provider: 'tansy' }],
+    ['asks the second after a miss', [{ provider: 'tansy', state: 'nothing' }], { act: 'ask', provider: 'brindle' }],
+    ['asks the second after a failure', [{ provider: 'tansy', state: 'failed' }], { act: 'ask', provider: 'brindle' }],
+    ['waits for a late answer', [{ provider: 'brindle', state: 'waiting' }], { act: 'wait' }],
+    ['ends with the first accepted', [{ provider: 'tansy', state: 'accepted' }], { act: 'end', outcome: 'found' }],
+    [
+      'ends when all were asked',
+      [
+        { provider: 'tansy', state: 'set-aside' },
+        { provider: 'brindle', state: 'late' },
+      ],
+      { act: 'end', outcome: 'not-found' },
+    ],
+  ] as const)('%s', (_, attempts, act) => expect(nextAct(order, attempts)).toEqual(act)) // prettier-ignore
+})
+
+describe('judgeCandidate', () => {
+  const mobile = readPhoneCell('07911 204481', { country: 'GB' })
+  const fixed = readPhoneCell('01665 555018', { country: 'GB' })
+  const either = readPhoneCell('(415) 555-2671', { country: 'US' })
+  const judge = (
+    reading: typeof mobile,
+    register: { lineType: 'mobile' | 'fixed' | 'unknown'; isOutOfService: boolean } | null = null,
+    known: string[] = [],
+  ) => {
+    const judged = judgeCandidate({ reading, register, known })
+    return judged.outcome === 'accepted' ? 'accepted' : judged.reason
+  }
+  it('takes a mobile', () => expect(judge(mobile)).toBe('accepted'))
+  it('believes the register more than the plan', () => {
+    expect(judge(either)).toBe('accepted')
+    expect(judge(either, { lineType: 'fixed', isOutOfService: false })).toBe('fixed-line')
+    expect(judge(either, { lineType: 'unknown', isOutOfService: false })).toBe('accepted')
+  })
+  it('sets aside what is of no use, with the reason', () => {
+    expect(judge(fixed)).toBe('fixed-line')
+    expect(judge(mobile, { lineType: 'mobile', isOutOfService: true })).toBe('out-of-service')
+    expect(judge(mobile, null, ['+447911204481'])).toBe('already-known')
+    expect(judge(readPhoneCell('n/a'))).toBe('unreadable')
+    expect(judge(readPhoneCell('0800 1111', { country: 'GB' }))).toBe('not-a-mobile')
+  })
+})

@@ -1,0 +1,106 @@
+import { describe, expect, it } from '@jest/globals'
+import { areNamesCompatible, joinExact, mergeContacts, type SharedKey } from '../../src/pair'
+
+describe('compatible names', () => {
+  it.each([
+    ['Maren Oldershaw', 'Oldershaw Maren'],
+    ['Maren Oldershaw', 'M. Oldershaw'],
+    ['MAREN OLDERSHAW', 'maren oldershaw'],
+    ['Jürgen Müller', 'Juergen Mueller'],
+    ['Étienne Vaubert', 'Etienne Vaubert'],
+    ['Maren Jane Oldershaw', 'Maren Oldershaw'],
+    ['', 'Maren Oldershaw'],
+  ])('%s and %s', (a, b) => {
+    expect(areNamesCompatible(a, b)).toBe(true)
+    expect(areNamesCompatible(b, a)).toBe(true)
+  })
+
+  it.each([
+    ['Maren Oldershaw', 'Tom Oldershaw'],
+    ['Maren Oldershaw', 'Maren Kestle'],
+    ['J. K.', 'Jens Krug'],
+    ['Priya Hallowell', 'Tom Kestle'],
+  ])('not %s and %s', (a, b) => {
+    expect(areNamesCompatible(a, b)).toBe(false)
+    expect(areNamesCompatible(b, a)).toBe(false)
+  })
+})
+
+const key = (value: string, ...holders: [number, string][]): SharedKey => ({
+  kind: 'number',
+  key: value,
+  holders: holders.map(([id, name]) => ({ id, name })),
+})
+
+describe('joinExact', () => {
+  it('joins the later row to the first', () => {
+    expect(joinExact([key('+44', [7, 'Maren Oldershaw'], [3, 'M. Oldershaw'])])).toEqual([
+      { survivor: 3, member: 7, kind: 'number', key: '+44' },
+    ])
+  })
+
+  it('does not join different people on one line', () => {
+    expect(joinExact([key('+44', [1, 'Priya Hallowell'], [2, 'Tom Kestle'])])).toEqual([])
+  })
+
+  it('does not let an initial bring two people together', () => {
+    const joins = joinExact([key('+44', [1, 'John Smith'], [2, 'J. Smith'], [3, 'Jane Smith'])])
+    expect(joins).toEqual([{ survivor: 1, member: 2, kind: 'number', key: '+44' }])
+  })
+
+  it('joins across keys', () => {
+    const joins = joinExact([
+      key('a', [1, 'Maren Oldershaw'], [2, 'Maren Oldershaw']),
+      key('b', [2, 'Maren Oldershaw'], [3, 'Maren Oldershaw']),
+    ])
+    expect(joins.map(({ survivor, member }) => [survivor, member])).toEqual([
+      [1, 2],
+      [1, 3],
+    ]) // prettier-ignore
+  })
+
+  it('brings two groups together where a later row holds both keys', () => {
+    const one = 'Maren Oldershaw'
+    const joins = joinExact([key('a', [1, one], [3, one]), key('b', [2, one], [3, one])])
+    expect(joins.map(({ survivor, member }) => [survivor, member])).toEqual([
+      [1, 2],
+      [1, 3],
+    ]) // prettier-ignore
+  })
+
+  it('keeps apart whom a person took apart', () => {
+    const keys = [key('+44', [1, 'Maren Oldershaw'], [2, 'Maren Oldershaw'])]
+    expect(joinExact(keys, (a, b) => a + b === 3)).toEqual([])
+  })
+
+  it('does not depend on the order of the holders, and joins nobody twice', () => {
+    const holders: [number, string][] = [5, 1, 4, 2, 3].map((id) => [id, id % 2 ? 'Maren Oldershaw' : 'Tom Kestle'])
+    const joins = joinExact([key('+44', ...holders)])
+    expect(joinExact([key('+44', ...[...holders].reverse())])).toEqual(joins)
+    expect(new Set(joins.map(({ member }) => member)).size).toBe(joins.length)
+    expect(joins.map(({ survivor, member }) => [survivor, member])).toEqual([
+      [1, 3],
+      [2, 4],
+      [1, 5],
+    ]) // prettier-ignore
+  })
+})
+
+describe('mergeContacts', () => {
+  const one = { values: { name: 'Maren', company: '' }, numbers: [{ e164: '+1' }], emails: [{ address: 'a' }] }
+  const two = { values: { name: 'M.', company: 'Causeway' }, numbers: [{ e164: '+2' }, { e164: '+1' }], emails: [] }
+
+  it('fills gaps, keeps what stands, and keeps every number once', () => {
+    expect(mergeContacts(one, [two])).toEqual({
+      values: { name: 'Maren', company: 'Causeway' },
+      numbers: [{ e164: '+1' }, { e164: '+2' }],
+      emails: [{ address: 'a' }],
+    })
+  })
+
+  it('changes nothing without members, nor its inputs with them', () => {
+    expect(mergeContacts(one, [])).toBe(one)
+    mergeContacts(one, [two])
+    expect(one.values.company).toBe('')
+  })
+})

@@ -1,0 +1,60 @@
+import { describe, expect, it } from '@jest/globals'
+import { type PlacementInput, parseFilter, placeContact, togglePile, writeFilter } from '../../src/split'
+
+const line = (
+  lineType: PlacementInput['lines'][number]['lineType'],
+  more: Partial<PlacementInput['lines'][number]> = {},
+) => ({ valid: true, lineType, isDead: false, isShared: false, ...more })
+
+describe('placeContact', () => {
+  it.each<[string, PlacementInput, string]>([
+    ['a mobile', { lines: [line('mobile')], hasEmail: true }, 'text/mobile'],
+    ['a mobile behind a fixed line', { lines: [line('fixed'), line('mobile')], hasEmail: false }, 'text/mobile'],
+    [
+      'a mobile several people hold',
+      { lines: [line('mobile', { isShared: true })], hasEmail: false },
+      'call/shared-mobile',
+    ],
+    ['a fixed line', { lines: [line('fixed')], hasEmail: true }, 'call/line-to-call'],
+    ['what may be either', { lines: [line('fixed-or-mobile')], hasEmail: false }, 'call/line-to-call'],
+    [
+      'a dead mobile and an e-mail',
+      { lines: [line('mobile', { isDead: true })], hasEmail: true },
+      'ads-only/only-email',
+    ],
+    ['a dead mobile alone', { lines: [line('mobile', { isDead: true })], hasEmail: false }, 'parked/out-of-service'],
+    ['a premium line alone', { lines: [line('premium')], hasEmail: false }, 'parked/line-not-to-call'],
+    ['an invalid number', { lines: [line('mobile', { valid: false })], hasEmail: false }, 'parked/no-way-to-reach'],
+    ['nothing', { lines: [], hasEmail: false }, 'parked/no-way-to-reach'],
+  ])('%s', (_, input, expected) => {
+    const { lane, reason } = placeContact(input)
+    expect(`${lane}/${reason}`).toBe(expected)
+  })
+})
+
+describe('typed filters', () => {
+  it('are piles and words', () => {
+    expect(parseFilter('line:mobile,fixed country:GB Oldershaw causeway')).toEqual({
+      filter: { piles: { line: ['mobile', 'fixed'], country: ['GB'] }, words: 'Oldershaw causeway' },
+      issues: [],
+    })
+  })
+  it('report a pile that does not exist, and search for it', () => {
+    expect(parseFilter('seets:40')).toEqual({
+      filter: { piles: {}, words: 'seets:40' },
+      issues: [{ code: 'unknown-field', field: 'seets' }],
+    })
+  })
+  it('take a web address for a word', () =>
+    expect(parseFilter('https://x.example').filter.words).toBe('https://x.example'))
+  it('read back as they were written', () => {
+    for (const text of ['line:mobile lane:text x y', 'reason:"only email" z', '', 'fell:joined']) {
+      expect(parseFilter(writeFilter(parseFilter(text).filter)).filter).toEqual(parseFilter(text).filter)
+    }
+  })
+  it('switch a pile on and off', () => {
+    const on = togglePile(parseFilter('x').filter, 'line', 'mobile')
+    expect(writeFilter(on)).toBe('line:mobile x')
+    expect(writeFilter(togglePile(on, 'line', 'mobile'))).toBe('x')
+  })
+})

@@ -1,0 +1,22 @@
+import { prepare } from './prepare'
+import { read } from './read'
+
+const VERBS = { read, prepare } as const
+const USAGE = `Usage: npm run -s tool -- VERB …
+  read                                   JSON lines {"raw","country"} on standard input, one reading a line
+  prepare --destination brassbell FILE.csv [--plain] [--country GB]
+                                         the prepared audience of a clean CSV`
+
+const [verb = '', ...args] = process.argv.slice(2)
+if (!(verb in VERBS)) {
+  console.error(USAGE)
+  process.exit(2)
+}
+// A reader that has seen enough (`| head`) closes the pipe: that is no failure.
+process.stdout.on('error', (error: NodeJS.ErrnoException) => process.exit(error.code === 'EPIPE' ? 0 : 1))
+try {
+  await VERBS[verb as keyof typeof VERBS](args)
+} catch (error) {
+  console.error(error instanceof Error ? error.message : String(error))
+  process.exit(1)
+}
