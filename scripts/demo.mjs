@@ -45,6 +45,7 @@ const server = start('node', ['apps/server/dist/main.js'], {
     PORT: String(port),
     SECRET: settings.secret,
     DEMO: '1',
+    LATE_ANSWER_SECONDS: '20',
     ALLOW_PRIVATE_ADDRESSES: '1',
     WEB_DIR: join(ROOT, 'apps/web/dist'),
     NODE_ENV: 'production',

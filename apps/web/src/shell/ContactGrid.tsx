@@ -65,47 +65,54 @@ export function ContactGrid({
   const total = data?.pages[0]
   const template = columns.map(({ width }) => width).join(' ')
   return (
-    <div className="flex min-h-0 flex-1 flex-col" role="table" aria-label="Contacts" aria-rowcount={total?.total ?? 0}>
+    <div className="flex min-h-0 flex-1 flex-col">
       <div
-        role="row"
-        className="grid gap-3 border-b border-edge px-2 pb-1.5 text-[13px] font-semibold text-soft"
-        style={{ gridTemplateColumns: template }}
+        role="table"
+        aria-label="Contacts"
+        aria-rowcount={total?.total ?? 0}
+        className="flex min-h-0 flex-1 flex-col"
       >
-        {columns.map(({ title }) => (
-          <div role="columnheader" key={title}>
-            {title}
+        <div
+          role="row"
+          className="grid gap-3 border-b border-edge px-2 pb-1.5 text-[13px] font-semibold text-soft"
+          style={{ gridTemplateColumns: template }}
+        >
+          {columns.map(({ title }) => (
+            <div role="columnheader" key={title}>
+              {title}
+            </div>
+          ))}
+        </div>
+        {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a scrolling region must be reachable by keyboard */}
+        <div ref={scroller} className="min-h-0 flex-1 overflow-y-auto" role="rowgroup" tabIndex={0} aria-label="Rows">
+          <div className="relative" role="presentation" style={{ height: rows.getTotalSize() }}>
+            {rows.getVirtualItems().map(({ index, start }) => {
+              const contact = contacts[index]
+              if (!contact) return null
+              const isChosen = contact.id === view.contactId
+              return (
+                // biome-ignore lint/a11y/useKeyWithClickEvents: j, k and Enter work on the whole grid
+                <div
+                  key={contact.id}
+                  role="row"
+                  aria-rowindex={index + 1}
+                  aria-selected={isChosen}
+                  onClick={() => view.choose(isChosen ? null : contact.id)}
+                  className={`absolute inset-x-0 grid cursor-pointer items-center gap-3 border-b border-line px-2 ${isChosen ? 'bg-lichen' : 'hover:bg-hill'}`}
+                  style={{ top: start, height: ROW, gridTemplateColumns: template }}
+                >
+                  {columns.map(({ title, cell }) => (
+                    <div role="cell" key={title} className="min-w-0 truncate">
+                      {cell(contact)}
+                    </div>
+                  ))}
+                </div>
+              )
+            })}
           </div>
-        ))}
-      </div>
-      {contacts.length === 0 ? <p className="px-2 py-4 text-soft">{emptyText}</p> : null}
-      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a scrolling region must be reachable by keyboard */}
-      <div ref={scroller} className="min-h-0 flex-1 overflow-y-auto" role="rowgroup" tabIndex={0} aria-label="Rows">
-        <div className="relative" role="presentation" style={{ height: rows.getTotalSize() }}>
-          {rows.getVirtualItems().map(({ index, start }) => {
-            const contact = contacts[index]
-            if (!contact) return null
-            const isChosen = contact.id === view.contactId
-            return (
-              // biome-ignore lint/a11y/useKeyWithClickEvents: j, k and Enter work on the whole grid
-              <div
-                key={contact.id}
-                role="row"
-                aria-rowindex={index + 1}
-                aria-selected={isChosen}
-                onClick={() => view.choose(isChosen ? null : contact.id)}
-                className={`absolute inset-x-0 grid cursor-pointer items-center gap-3 border-b border-line px-2 ${isChosen ? 'bg-lichen' : 'hover:bg-hill'}`}
-                style={{ top: start, height: ROW, gridTemplateColumns: template }}
-              >
-                {columns.map(({ title, cell }) => (
-                  <div role="cell" key={title} className="min-w-0 truncate">
-                    {cell(contact)}
-                  </div>
-                ))}
-              </div>
-            )
-          })}
         </div>
       </div>
+      {contacts.length === 0 ? <p className="shrink-0 px-2 py-4 text-soft">{emptyText}</p> : null}
       <p className="border-t border-line px-2 pt-1.5 text-[13px] text-soft" role="status">
         {count(total?.total ?? 0)}
         {total?.isCapped ? '+' : ''} {total?.total === 1 ? 'contact' : 'contacts'}

@@ -83,7 +83,7 @@ function Step({
         <span className={`num block pt-2.5 text-[14px] font-bold leading-5 ${color}`}>{count(step.count)}</span>
       </Link>
       <div
-        className={`absolute inset-x-0 truncate px-4 text-[12.5px] leading-[15px] ${color}`}
+        className={`pointer-events-none absolute inset-x-0 truncate px-4 text-[12.5px] leading-[15px] ${color}`}
         style={{ top: ground + 25 }}
       >
         {step.stage === 'bring' ? (
@@ -104,7 +104,7 @@ function Changes({ listId, step }: { listId: string; step: TerraceStep }) {
     <Link
       key={riser}
       to={recordsOf(listId, step.stage, riser)}
-      className="relative z-10 block truncate hover:underline"
+      className="pointer-events-auto relative z-10 block truncate hover:underline"
     >
       <span className="num font-semibold">{signed(by)}</span> {RISER[riser]}
     </Link>

@@ -8,6 +8,10 @@ const PATIENCE = 900
 const isTyping = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement && (target.isContentEditable || /^(?:INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
 
+/** Enter on a button or a link is the button's own. */
+const isActed = (event: KeyboardEvent): boolean =>
+  event.key === 'Enter' && event.target instanceof HTMLElement && event.target.closest('button, a, summary') !== null
+
 /** Listens for single keys and sequences, never while something is being typed or a dialog is open. */
 export function useKeys(keys: KeyMap): void {
   const latest = useRef(keys)
@@ -20,7 +24,8 @@ export function useKeys(keys: KeyMap): void {
     }
     const listen = (event: KeyboardEvent) => {
       const isPalette = (event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k'
-      if (!isPalette && (event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target))) return
+      if (!isPalette && (event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target) || isActed(event)))
+        return
       if (!isPalette && document.querySelector('[role="dialog"]')) return
       const name = isPalette ? 'Ctrl K' : event.key
       const act = latest.current[first ? `${first} ${name}` : name]

@@ -8,8 +8,8 @@ const SPELLINGS: Record<string, string> = {
   scotland: 'GB',
   wales: 'GB',
   'northern ireland': 'GB',
+
   grossbritannien: 'GB',
-  großbritannien: 'GB',
   usa: 'US',
   'u s a': 'US',
   'u s': 'US',
@@ -43,7 +43,8 @@ const keyOf = (text: string): string =>
   text
     .trim()
     .toLowerCase()
-    .normalize('NFC')
+    .normalize('NFD')
+    .replace(/\p{M}/gu, '')
     .replace(/[.,;'’-]+/g, ' ')
     .replace(/\s+/g, ' ')
     .trim()

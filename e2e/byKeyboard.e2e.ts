@@ -1,0 +1,85 @@
+import { expect, test } from '@playwright/test'
+import { appUrl, enterDemo, stepCount } from './steps'
+
+test('from the sign-in to a prepared file, by keyboard alone', async ({ page }) => {
+  await page.goto(`${appUrl()}/sign-in`)
+  await expect(page.getByRole('button', { name: 'Enter as Maud Ostrander' })).toBeFocused()
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('button', { name: 'Make a list' })).toBeVisible()
+  await page.getByRole('button', { name: 'Make a list' }).focus()
+  await page.keyboard.press('Enter')
+  await page.keyboard.type('By keyboard')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('heading', { name: 'Bring in the first file' })).toBeVisible()
+
+  // Paste is a file too.
+  await page.getByRole('button', { name: 'Paste' }).focus()
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('Tab')
+  await page.keyboard.insertText(
+    'name,phone,mail,country\nMaren Oldershaw,07911 204481,maren@causeway.example,GB\nOldershaw Maren,+44 7911 204481,,UK\nTom Kestle,01665 555018,tom@causeway.example,GB\nbroken row\n',
+  )
+  await page.keyboard.press('Tab')
+  await page.keyboard.press('Enter')
+  await expect(page.getByLabel('phone becomes')).toHaveValue('number')
+  const bring = page.getByRole('button', { name: /^Bring in/ })
+  await bring.focus()
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('1 row held').first()).toBeVisible({ timeout: 20_000 })
+
+  // Stages, contacts and the story by their letters.
+  await page.keyboard.press('g')
+  await page.keyboard.press('t')
+  await expect(page.getByRole('heading', { name: 'As it stood, and what it became' })).toBeVisible()
+  await expect.poll(() => stepCount(page, 'Pair')).toBe(2)
+  await expect(page.getByRole('row', { name: /Maren Oldershaw/ })).toBeVisible()
+  await page.keyboard.press('j')
+  const story = page.getByRole('region', { name: 'Story of Maren Oldershaw' })
+  await expect(story).toBeVisible()
+  await page.keyboard.press('Enter')
+  await expect(story).toBeFocused()
+  await page.keyboard.press('z')
+  await expect.poll(() => stepCount(page, 'Pair')).toBe(3)
+  await page.keyboard.press('Escape')
+  await expect(story).toBeHidden()
+
+  // Filter: typed, and in the address.
+  await page.keyboard.press('/')
+  await page.keyboard.type('kestle')
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('Escape')
+  await expect(page.getByText('1 contact', { exact: false }).last()).toBeVisible()
+  await expect(page).toHaveURL(/q=kestle/)
+  await page.reload()
+  await expect(page.getByRole('row', { name: /Tom Kestle/ })).toBeVisible()
+  await expect(page.getByRole('row', { name: /Maren/ })).toHaveCount(0)
+
+  await page.keyboard.press('?')
+  await expect(page.getByRole('dialog', { name: 'Shortcuts' })).toBeVisible()
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('Control+k')
+  await page.keyboard.type('send')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('heading', { name: 'Dispatch' })).toBeVisible()
+  const prepare = page.getByRole('button', { name: /^Prepare \d+ (person|people) for Brassbell/ })
+  await prepare.focus()
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('link', { name: /^Download/ })).toBeVisible({ timeout: 20_000 })
+})
+
+test('a link brings back the same view', async ({ page }) => {
+  await enterDemo(page)
+  await page.getByRole('link', { name: 'Autumn terraces' }).click()
+  await page
+    .getByRole('button', { name: /^repaired/i })
+    .first()
+    .click()
+  await expect(page).toHaveURL(/q=verdict/)
+  await page.getByRole('table', { name: 'Contacts' }).getByRole('row').nth(2).click()
+  await expect(page).toHaveURL(/contact=\d+/)
+  const name = await page.getByRole('region', { name: /^Story of/ }).getAttribute('aria-label')
+  const other = await page.context().newPage()
+  await other.goto(page.url())
+  await expect(other.getByRole('region', { name: name ?? '' })).toBeVisible()
+  await expect(other.getByRole('button', { name: /^repaired/i, pressed: true })).toBeVisible()
+})

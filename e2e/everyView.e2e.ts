@@ -1,0 +1,74 @@
+import { expect, test } from '@playwright/test'
+import { appUrl, enterDemo, expectAccessible } from './steps'
+
+const STAGES = ['bring', 'tidy', 'pair', 'check', 'fill', 'split', 'send'] as const
+
+for (const theme of ['light', 'dark'] as const) {
+  test(`every view passes axe, ${theme}`, async ({ browser }) => {
+    const context = await browser.newContext({ colorScheme: theme, viewport: { width: 1280, height: 800 } })
+    const page = await context.newPage()
+    await page.goto(`${appUrl()}/sign-in`)
+    await expect(page.getByRole('button', { name: /Enter as/ })).toBeVisible()
+    await expect(page.locator('html')).toHaveAttribute('data-theme', theme)
+    await expectAccessible(page)
+    await enterDemo(page)
+    await expectAccessible(page)
+    await page.getByRole('link', { name: 'Autumn terraces' }).click()
+    await expect(page.getByRole('heading', { name: /As it stood/ })).toBeVisible()
+    const list = page.url().replace(/\/tidy.*/, '')
+    for (const stage of STAGES) {
+      await page.goto(`${list}/${stage}`)
+      await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+      await expect(page.getByText(/^Reading /)).toHaveCount(0)
+      await expectAccessible(page)
+    }
+    await page.goto(`${list}/tidy`)
+    await page.getByRole('table', { name: 'Contacts' }).getByRole('row').nth(2).click()
+    await expect(page.getByRole('region', { name: /^Story of/ })).toBeVisible()
+    await expectAccessible(page)
+    await page.goto(`${list}/bring`)
+    await page
+      .getByLabel('CSV file')
+      .setInputFiles({ name: 'a.csv', mimeType: 'text/csv', buffer: Buffer.from('name,phone\nMaren,07911 204481\n') })
+    await expect(page.getByRole('heading', { name: 'a.csv' })).toBeVisible()
+    await expectAccessible(page)
+    for (const room of ['providers', 'spend']) {
+      await page.goto(`${appUrl()}/${room}`)
+      await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+      await expectAccessible(page)
+    }
+    await context.close()
+  })
+}
+
+test('nothing is cut off at 1024 and at 2560', async ({ page }) => {
+  await enterDemo(page)
+  await page.getByRole('link', { name: 'Autumn terraces' }).click()
+  const list = page.url().replace(/\/tidy.*/, '')
+  for (const width of [1024, 2560]) {
+    await page.setViewportSize({ width, height: 800 })
+    for (const stage of STAGES) {
+      await page.goto(`${list}/${stage}`)
+      await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+      const overflow = await page.evaluate<number>('document.documentElement.scrollWidth - window.innerWidth')
+      expect([stage, width, overflow <= 0]).toEqual([stage, width, true])
+    }
+  }
+})
+
+test('an address that leads nowhere says so', async ({ page }) => {
+  await enterDemo(page)
+  for (const address of ['/nowhere', `/lists/${crypto.randomUUID()}/tidy`]) {
+    await page.goto(appUrl() + address)
+    await expect(page.getByRole('heading', { name: 'There is nothing at this address' })).toBeVisible()
+  }
+})
+
+test('signing out closes the door', async ({ page }) => {
+  await enterDemo(page)
+  await page.getByRole('button', { name: /^Account of/ }).click()
+  await page.getByRole('menuitem', { name: 'Sign out' }).click()
+  await expect(page).toHaveURL(/sign-in/)
+  await page.goto(`${appUrl()}/lists`)
+  await expect(page).toHaveURL(/sign-in\?then=/)
+})

@@ -1,0 +1,31 @@
+import AxeBuilder from '@axe-core/playwright'
+import { expect, type Page } from '@playwright/test'
+
+export const appUrl = (): string => process.env.APP_URL ?? ''
+
+export async function enterDemo(page: Page): Promise<void> {
+  await page.goto(`${appUrl()}/sign-in`)
+  await page.getByRole('button', { name: 'Enter as Maud Ostrander' }).click()
+  await expect(page.getByRole('heading', { name: 'Lists', exact: true })).toBeVisible()
+}
+
+/** No violation of WCAG 2.2 A and AA that axe can find. */
+export async function expectAccessible(page: Page): Promise<void> {
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
+    .analyze()
+  expect(
+    violations.map(
+      ({ id, nodes }) => `${id}: ${nodes[0]?.html.slice(0, 160)} ${nodes[0]?.failureSummary?.slice(0, 300)}`,
+    ),
+  ).toEqual([])
+}
+
+/** A count as it stands in the terrace. */
+export async function stepCount(page: Page, stage: string): Promise<number> {
+  const text = await page
+    .getByRole('navigation', { name: 'Stages' })
+    .getByRole('link', { name: new RegExp(`^${stage}`) })
+    .innerText()
+  return Number(text.split('\n').at(-1)?.replaceAll(',', ''))
+}
