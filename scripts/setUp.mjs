@@ -57,6 +57,8 @@ function installNpmPackages() {
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return
   console.log('Installing npm packages …')
   rmSync(stamp, { force: true })
-  mustRun('npm', ['ci', '--ignore-scripts', '--no-audit', '--no-fund', '--loglevel=error'], { quiet: true })
+  mustRun('npm', ['ci', '--ignore-scripts', '--include=dev', '--no-audit', '--no-fund', '--loglevel=error'], {
+    quiet: true,
+  })
   writeFileSync(stamp, lock)
 }

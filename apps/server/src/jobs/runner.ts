@@ -90,7 +90,11 @@ async function workOn(services: Services, handlers: JobHandlers, jobId: string):
   const client = await services.pool.connect()
   let broken: Error | undefined
   try {
-    if (!(await tryLock(client, jobId))) return
+    if (!(await tryLock(client, jobId))) {
+      // Whoever holds the job may be about to rest, with the wake-up that brought us here already used up.
+      await enqueue(services.db, jobId, { inSeconds: 1 })
+      return
+    }
     try {
       await runSteps(services, handlers, jobId)
     } finally {

@@ -41,7 +41,7 @@ export async function configFor(databaseUrl: string, more: Record<string, string
     PORT: String(port),
     SECRET,
     ALLOW_PRIVATE_ADDRESSES: '1',
-    LATE_ANSWER_SECONDS: '20',
+    LATE_ANSWER_SECONDS: '3',
     ...more,
   })
 }

@@ -30,7 +30,7 @@ export function brindle(
       taken.add(request)
       const found = directory.find(person)
       const wait = (900 + (hashOf(`${world.seed}|brindle waits|${found?.id}`) % 5000)) / speed
-      if (!isLikely(NEVER, world.seed, 'brindle forgets', request))
+      if (!isLikely(NEVER, world.seed, 'brindle forgets', found?.id ?? person.name))
         setTimeout(() => void callBack(callback, answer(world, found)), wait)
     }
     return c.json({ request }, 202)

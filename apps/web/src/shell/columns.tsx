@@ -28,7 +28,11 @@ export const NUMBER: GridColumn = {
   cell: (c) =>
     c.number ? (
       <>
-        <Glyph type={c.lineType} /> <span className="num pl-1 text-[13px]">{phone(c.number)}</span>
+        <Glyph type={c.lineType} />{' '}
+        <span className={`num pl-1 text-[13px] ${c.lineStatus === 'out-of-service' ? 'text-beet line-through' : ''}`}>
+          {phone(c.number)}
+        </span>
+        {c.lineStatus === 'out-of-service' ? <span className="sr-only"> out of service</span> : null}
       </>
     ) : (
       <Quiet>—</Quiet>

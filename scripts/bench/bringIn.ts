@@ -1,0 +1,114 @@
+import { execFileSync, spawn } from 'node:child_process'
+import { mkdirSync, openAsBlob, readFileSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { createClient } from '@upper-field/contract'
+import { openTable } from '@upper-field/core/table'
+import { fairBadges } from '@upper-field/demo'
+import { createWorld } from '@upper-field/standins/world'
+import { untilEnded } from '../bringIn'
+import { dropDatabase, ensureDatabase, findBinaries, freePort, startCluster } from '../postgres.mjs'
+
+const ROOT = process.cwd()
+const SECRET = 'the bench needs at least forty characters'
+
+/** The whole job (upload, read, store, project, join) against psql's `\copy` of the same file into one text table. */
+export async function bringInBench({ rows }: { rows: number | null }): Promise<void> {
+  const count = rows ?? 100_000
+  const folder = join(ROOT, '.local', 'bench')
+  mkdirSync(folder, { recursive: true })
+  const path = join(folder, `badges-${count}.csv`)
+  const { bytes } = fairBadges(createWorld('bench', { people: Math.ceil(count * 0.8) }), { rows: count })
+  writeFileSync(path, bytes)
+  const cluster = await startCluster(join(folder, 'postgres'))
+  dropDatabase(cluster, 'bench')
+  ensureDatabase(cluster, 'bench')
+  const { buildAll } = await import('../build.mjs')
+  await buildAll({ wantsWeb: false })
+  const port = await freePort()
+  const server = spawn('node', ['apps/server/dist/main.js'], {
+    env: {
+      ...process.env,
+      NODE_OPTIONS: '',
+      DATABASE_URL: cluster.url('bench'),
+      PORT: String(port),
+      SECRET,
+      DEMO: '1',
+      ALLOW_PRIVATE_ADDRESSES: '1',
+    },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  })
+  await new Promise<void>((resolve, reject) => {
+    server.stdout.on('data', (chunk) => String(chunk).includes('listens on') && resolve())
+    server.once('exit', () => reject(new Error('the server ended by itself')))
+  })
+  try {
+    const baseline = [copySeconds(cluster.url('bench'), path), copySeconds(cluster.url('bench'), path)]
+    const idle = memoryOf(server.pid ?? 0)
+    const { seconds, peak } = await wholeJob(`http://127.0.0.1:${port}`, path, server.pid ?? 0)
+    baseline.push(copySeconds(cluster.url('bench'), path))
+    const copy = baseline.sort((a, b) => a - b)[1] ?? 1
+    console.log(`${count} rows, ${(bytes.length / 1e6).toFixed(1)} MB`)
+    console.log(`\\copy into one text table: ${copy.toFixed(2)} s (median of three)`)
+    console.log(`whole job: ${seconds.toFixed(2)} s`)
+    console.log(`ratio: ${(seconds / copy).toFixed(1)}`)
+    console.log(`memory of the server process: idle ${idle} MB, at most ${peak} MB`)
+  } finally {
+    server.kill('SIGTERM')
+    await new Promise((resolve) => server.once('exit', resolve))
+    cluster.stop()
+  }
+}
+
+function copySeconds(url: string, path: string): number {
+  const psql = (sql: string) => execFileSync(join(findBinaries() ?? '', 'psql'), ['-X', '-q', '-c', sql, url])
+  const columns = 'a text, b text, c text, d text, e text, f text, g text, h text, i text, j text, k text'
+  psql('drop table if exists copied')
+  psql(`create table copied (${columns})`)
+  const start = performance.now()
+  psql(`\\copy copied from '${path.replaceAll("'", "''")}' csv header`)
+  return (performance.now() - start) / 1000
+}
+
+async function wholeJob(url: string, path: string, pid: number): Promise<{ seconds: number; peak: number }> {
+  const api = createClient(url)
+  await api.call('enterDemo')
+  const list = await api.call('makeList', { body: { name: 'Bench' } })
+  const opened = openTable(readFileSync(path).subarray(0, 262_144), { isWhole: false })
+  if (opened.status === 'refused') throw new Error(opened.problem)
+  let peak = 0
+  const watch = setInterval(() => {
+    peak = Math.max(peak, memoryOf(pid))
+  }, 100)
+  const start = performance.now()
+  const file = await openAsBlob(path)
+  const batch = await api.call('makeBatch', {
+    params: { listId: list.id },
+    body: {
+      name: 'bench',
+      fileName: 'bench.csv',
+      bytes: file.size,
+      ...opened.dialect,
+      hasHeadings: opened.hasHeadings,
+      headings: [...opened.headings],
+      mapping: opened.suggestions.map(({ field }) => field),
+      defaultCountry: null,
+      sourceKind: 'other',
+      gatheredOn: null,
+      lawfulBasis: 'not-stated',
+      note: '',
+    },
+  })
+  const response = await api.raw('sendContent', { params: { batchId: batch.id }, body: file.stream() })
+  const { jobId } = (await response.json()) as { jobId: string }
+  const job = await untilEnded(api, list.id, jobId, 3600)
+  clearInterval(watch)
+  if (job.state !== 'done') throw new Error(`the job ended ${job.state}: ${job.problem}`)
+  console.log(`rows ${job.result.rows}, held ${job.result.held}, joined ${job.result.joined}`)
+  return { seconds: (performance.now() - start) / 1000, peak }
+}
+
+/** Resident memory of a process, in MB. */
+function memoryOf(pid: number): number {
+  const status = readFileSync(`/proc/${pid}/status`, 'utf8')
+  return Math.round(Number(/VmRSS:\s+(\d+)/.exec(status)?.[1] ?? 0) / 1024)
+}

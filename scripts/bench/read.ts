@@ -1,0 +1,57 @@
+import { readPhoneCell } from '@upper-field/core/phone'
+import { writeCell } from '@upper-field/demo'
+import { createRandom, createWorld } from '@upper-field/standins/world'
+import libphonenumber from 'google-libphonenumber'
+
+const { PhoneNumberFormat, PhoneNumberUtil } = libphonenumber
+const ROUNDS = 5
+
+/** Messy cells read by `readPhoneCell` against the reference library called directly, in turns, on one core. */
+export async function readBench({ rows }: { rows: number | null }): Promise<void> {
+  const cells = messyCells(rows ?? 20_000)
+  const util = PhoneNumberUtil.getInstance()
+  const reference = ({ raw, country }: { raw: string; country: string }) => {
+    try {
+      const number = util.parse(raw, country)
+      return [
+        util.isValidNumber(number),
+        util.getRegionCodeForNumber(number),
+        util.getNumberType(number),
+        util.format(number, PhoneNumberFormat.E164),
+      ]
+    } catch {
+      return null
+    }
+  }
+  const ours = ({ raw, country }: { raw: string; country: string }) => readPhoneCell(raw, { country })
+  const ratios: number[] = []
+  let best = { ours: 0, reference: 0 }
+  for (let round = 0; round <= ROUNDS; round++) {
+    const a = perSecond(cells, reference)
+    const b = perSecond(cells, ours)
+    if (round === 0) continue
+    ratios.push(b / a)
+    best = { ours: Math.max(best.ours, b), reference: Math.max(best.reference, a) }
+  }
+  ratios.sort((a, b) => a - b)
+  console.log(`${cells.length} messy cells, ${ROUNDS} rounds after one to warm up`)
+  console.log(`reference called directly (parse, valid, region, type, E.164): ${Math.round(best.reference)} a second`)
+  console.log(`readPhoneCell (all of that, and the repairs): ${Math.round(best.ours)} a second`)
+  console.log(`ratio: ${ratios[2]?.toFixed(2)} (${ratios[0]?.toFixed(2)} to ${ratios.at(-1)?.toFixed(2)})`)
+}
+
+function messyCells(count: number): { raw: string; country: string }[] {
+  const world = createWorld('bench', { people: 2000 })
+  const random = createRandom('bench cells')
+  return Array.from({ length: count }, () => {
+    const person = random.pick(world.people)
+    const { cell } = writeCell({ number: random.chance(0.5) ? person.mobile : person.desk, person, random })
+    return { raw: cell, country: person.company.place.country }
+  })
+}
+
+function perSecond<T>(cells: readonly T[], work: (cell: T) => unknown): number {
+  const start = performance.now()
+  for (const cell of cells) work(cell)
+  return (cells.length / (performance.now() - start)) * 1000
+}

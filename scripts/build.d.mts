@@ -1,0 +1,1 @@
+export function buildAll(options?: { wantsWeb?: boolean }): Promise<void>

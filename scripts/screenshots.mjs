@@ -1,0 +1,124 @@
+// One current picture of each main view, from the demo data.
+import { mkdirSync } from 'node:fs'
+import { join } from 'node:path'
+import { chromium } from '@playwright/test'
+import { buildAll } from './build.mjs'
+import { dropDatabase, ensureDatabase, freePort, startCluster } from './postgres.mjs'
+import { mustRun, ROOT, start } from './run.mjs'
+import { CHROMIUM, setUp } from './setUp.mjs'
+
+const KEYS = { pellow: 'key-pellow', tansy: 'key-tansy', brindle: 'key-brindle' }
+const FOLDER = join(ROOT, 'docs', 'screenshots')
+const HOME = join(ROOT, '.local', 'screenshots')
+
+setUp({ wantsBrowser: true })
+mkdirSync(FOLDER, { recursive: true })
+mkdirSync(HOME, { recursive: true })
+await buildAll()
+const cluster = await startCluster(join(HOME, 'postgres'))
+dropDatabase(cluster, 'pictures')
+ensureDatabase(cluster, 'pictures')
+const standIns = start('node', ['apps/standins/dist/main.js'], {
+  name: 'The stand-ins',
+  ready: /listen on (\S+)/,
+  env: { PELLOW_KEY: KEYS.pellow, TANSY_KEY: KEYS.tansy, BRINDLE_KEY: KEYS.brindle, STANDINS_SPEED: '30' },
+})
+const server = start('node', ['apps/server/dist/main.js'], {
+  name: 'The application',
+  ready: /listens on (\S+)/,
+  env: {
+    DATABASE_URL: cluster.url('pictures'),
+    PORT: String(await freePort()),
+    SECRET: 'pictures need a secret of forty characters',
+    DEMO: '1',
+    ALLOW_PRIVATE_ADDRESSES: '1',
+    LATE_ANSWER_SECONDS: '5',
+    WEB_DIR: join(ROOT, 'apps/web/dist'),
+  },
+})
+const browser = await chromium.launch({
+  executablePath: CHROMIUM,
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+})
+try {
+  const [, standInsUrl] = await standIns.whenReady
+  const [, url] = await server.whenReady
+  const files = join(HOME, 'files')
+  mustRun('npx', ['tsx', 'scripts/loadDemo.ts', url, standInsUrl, files, JSON.stringify(KEYS)])
+  const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage()
+  await takePictures(page, url, files)
+} finally {
+  await browser.close()
+  await Promise.all([server.stop(), standIns.stop()])
+  cluster.stop()
+}
+
+async function takePictures(page, url, files) {
+  const picture = async (name) => {
+    await page.waitForTimeout(700)
+    await page.screenshot({ path: join(FOLDER, `${name}.png`) })
+    console.log(name)
+  }
+  await page.goto(`${url}/sign-in`)
+  await page.getByRole('button', { name: /^Enter as/ }).waitFor()
+  await picture('sign-in')
+  await page.getByRole('button', { name: /^Enter as/ }).click()
+  await page.getByRole('link', { name: 'Autumn terraces' }).click()
+  const list = page.url().replace(/\/tidy.*/, '')
+  const go = (place) => page.goto(`${list}/${place}`)
+
+  await go('bring')
+  await page.getByLabel('CSV file').setInputFiles(join(files, 'quotation-requests.csv'))
+  await page.getByLabel('Source').selectOption('asked-us')
+  await picture('bring-in')
+  await page.getByRole('button', { name: 'Cancel' }).click()
+  await bringInDamaged(page)
+  await picture('held-rows')
+
+  await go('check')
+  await page.getByRole('button', { name: /^Check [\d,]+ numbers/ }).click()
+  await page.getByText(/charged\./).waitFor({ timeout: 60_000 })
+  await picture('check')
+  await go('fill')
+  await page.getByRole('button', { name: /^Fill [\d,]+ contacts/ }).click()
+  await page.getByText(/for each usable mobile/).waitFor({ timeout: 60_000 })
+  await page.getByText(/^done/).first().waitFor({ timeout: 60_000 })
+  await picture('fill')
+  await go('send')
+  await page.getByRole('button', { name: /^Prepare/ }).click()
+  await page.getByRole('link', { name: /^Download/ }).waitFor()
+  await picture('send')
+  await go('tidy?q=verdict:repaired')
+  await page.getByRole('table', { name: 'Contacts' }).getByRole('row').nth(3).click()
+  await picture('tidy-story')
+  for (const stage of ['pair', 'split']) {
+    await go(stage)
+    await picture(stage)
+  }
+  await page.goto(`${url}/lists`)
+  await picture('lists')
+  await page.emulateMedia({ colorScheme: 'dark' })
+  await go('check')
+  await picture('check-dark')
+}
+
+/** A pasted list with rows that cannot be read. */
+async function bringInDamaged(page) {
+  await page.getByRole('button', { name: 'Paste' }).click()
+  await page
+    .getByLabel('Rows, with their headings')
+    .fill(
+      'Name,Phone,E-mail,Country\nTess Garside,07911 233441,tess@heron-lodge.example,GB\nno phone here\n"Never closed,07911 233442,x@heron-lodge.example,GB\nRhys Penrose,01865 555 221,rhys@heron-lodge.example,GB,one too many\nNia Haddow,O7911 233443,nia@heron-lodge.example,GB\n',
+    )
+  await page.getByRole('button', { name: 'Look at it' }).click()
+  await page.getByLabel('Name of the batch').fill('Reception book')
+  await page.getByRole('button', { name: /^Bring in/ }).click()
+  await page.getByText('3 rows held').first().waitFor({ timeout: 20_000 })
+}
