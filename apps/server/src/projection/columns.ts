@@ -85,7 +85,7 @@ export function linesOf(key: ContactKey, view: ContactView, joined: number): Con
       values.profile,
       values.country,
       best?.e164 ?? null,
-      view.cell?.raw.trim().slice(0, 120) ?? '',
+      rawOf(view),
       view.emails[0]?.address ?? null,
       best?.lineType ?? 'unknown',
       best?.status ?? 'unknown',
@@ -116,6 +116,12 @@ export function linesOf(key: ContactKey, view: ContactView, joined: number): Con
     ]), // prettier-ignore
     emails: view.emails.map((email, i) => [key.listId, key.id, i, email.address, email.kind]),
   }
+}
+
+/** What stood in the row for the number shown: nothing where a provider found it. */
+function rawOf({ cell, best, numbers }: ContactView): string {
+  const isFound = numbers.some(({ e164, origin }) => e164 === best?.e164 && origin === 'fill')
+  return isFound ? '' : (cell?.raw.trim().slice(0, 120) ?? '')
 }
 
 /** Lower-case text that the free search looks in: name, company, e-mails, numbers with and without their code. */

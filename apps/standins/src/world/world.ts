@@ -105,8 +105,9 @@ function pickPlace(random: Random): Place {
 
 /** A number nobody else in the world has, that the numbering plan calls valid and the engine no placeholder. */
 function makeNumber(random: Random, numbers: Map<string, WorldNumber>, place: Place, type: TrueType): WorldNumber {
-  for (;;) {
-    const pattern = random.pick(type === 'mobile' ? place.mobiles : place.fixed)
+  for (let attempt = 1; ; attempt++) {
+    const wanted = random.pick(type === 'mobile' ? place.mobiles : place.fixed)
+    const pattern = attempt > CROWDED ? widen(wanted) : wanted
     const e164 = `+${place.code}${pattern.replace(/n/g, () => String(random.below(10)))}`
     if (numbers.has(e164) || readPhoneCell(e164).verdict !== 'clean') continue
     const dice = random.next()
@@ -124,6 +125,12 @@ function makeNumber(random: Random, numbers: Map<string, WorldNumber>, place: Pl
     return number
   }
 }
+
+/** After so many numbers that are taken, a block counts as full. */
+const CROWDED = 30
+
+/** A large world runs out of the small blocks: the digits behind the first three become free. */
+const widen = (pattern: string): string => pattern.slice(0, 3) + 'n'.repeat(pattern.length - 3)
 
 /** Lower-case ASCII for addresses. */
 export const plain = (text: string): string =>

@@ -87,9 +87,9 @@ function Holds({ facts, why }: { facts: ColumnFacts; why: string }) {
     <div className="min-w-0">
       <div className="flex h-2 w-full overflow-hidden rounded-[2px] bg-line" aria-hidden="true">
         {known.map(([name, share, color]) => (
-          <span key={name} className={color} style={{ width: percent(share) }} />
+          <span key={name} className={color} style={{ width: `${share * 100}%` }} />
         ))}
-        <span className="bg-contour" style={{ width: percent(rest) }} />
+        <span className="bg-contour" style={{ width: `${rest * 100}%` }} />
       </div>
       <p className="truncate pt-0.5 text-[12.5px] text-soft">
         {told.join(' · ')}

@@ -20,7 +20,9 @@ export const COUNTRY: GridColumn = { title: 'Country', width: '60px', cell: (c) 
 export const WAS: GridColumn = {
   title: 'As it stood',
   width: 'minmax(0,1.5fr)',
-  cell: (c) => <span className="num text-[13px] text-soft">{c.rawNumber || '—'}</span>,
+  cell: (c) => (
+    <span className="num text-[13px] text-soft">{c.rawNumber || (c.number ? 'found by a provider' : '—')}</span>
+  ),
 }
 export const NUMBER: GridColumn = {
   title: 'Number',
