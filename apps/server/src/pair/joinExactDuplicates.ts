@@ -1,4 +1,4 @@
-import { joinExact, type KeyHolder, type SharedKey } from '@upper-field/core/pair'
+import { type ExactJoin, joinExact, type KeyHolder, type SharedKey } from '@upper-field/core/pair'
 import { sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import { copyInto } from '../db/copy'
@@ -26,9 +26,17 @@ export async function joinExactDuplicates(tx: Db, client: PoolClient, batch: Bat
     tx,
     joins.map(({ survivor }) => survivor),
   )
-  const holders = keys.filter(({ kind }) => kind === 'number').flatMap((key) => key.holders.map(({ id }) => id))
-  await refreshContacts(tx, client, [...new Set([...joins.map(({ survivor }) => survivor), ...holders])])
+  await refreshContacts(tx, client, [...new Set([...joins.map(({ survivor }) => survivor), ...sharers(keys, joins)])])
   return joins.length
+}
+
+/** Contacts that stand for themselves and hold a number that another such contact holds too. */
+function sharers(keys: readonly SharedKey[], joins: readonly ExactJoin[]): number[] {
+  const survivorOf = new Map(joins.map(({ member, survivor }) => [member, survivor]))
+  return keys.flatMap(({ kind, holders }) => {
+    const standing = new Set(holders.map(({ id }) => survivorOf.get(id) ?? id))
+    return kind === 'number' && standing.size > 1 ? [...standing] : []
+  })
 }
 
 const SHARED = {

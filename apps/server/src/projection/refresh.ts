@@ -12,6 +12,8 @@ import { type BatchSettings, projectStored, settingsOf } from './rowCells'
 import { viewOf } from './viewOf'
 
 const PAGE = 2000
+/** Pages kept between the two passes; those of a longer run are projected twice, so that memory stays bounded. */
+const KEPT = 8
 
 interface StoredContact {
   readonly id: number
@@ -30,13 +32,14 @@ interface StoredContact {
 export async function refreshContacts(tx: Db, client: PoolClient, ids: readonly number[]): Promise<void> {
   const all = [...new Set(ids)]
   const pages = Array.from({ length: Math.ceil(all.length / PAGE) }, (_, i) => all.slice(i * PAGE, (i + 1) * PAGE))
-  let loaded: LoadedPage | null = null
+  const kept: LoadedPage[] = []
   for (const page of pages) {
-    loaded = await loadPage(tx, page)
+    const loaded = await loadPage(tx, page)
+    if (kept.length < KEPT) kept.push(loaded)
     await writeNumbers(client, linesWith(loaded, new Set()))
   }
-  for (const page of pages) {
-    const one = pages.length === 1 && loaded ? loaded : await loadPage(tx, page)
+  for (const [i, page] of pages.entries()) {
+    const one = kept[i] ?? (await loadPage(tx, page))
     await writeContacts(client, linesWith(one, await sharedNumbers(tx, one)))
   }
 }

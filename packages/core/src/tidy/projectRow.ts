@@ -50,9 +50,8 @@ export function projectRow(
   cells: readonly string[],
   { mapping, defaultCountry = null }: ProjectOptions,
 ): ProjectedContact {
-  const cellsOf = (field: Field): string[] =>
-    mapping.flatMap((mapped, i) => (mapped === field ? [(cells[i] ?? '').trim()] : [])).filter((cell) => cell !== '')
-  const first = (field: Field): string => cellsOf(field)[0] ?? ''
+  const byField = gather(cells, mapping)
+  const first = (field: Field): string => byField[field]?.[0] ?? ''
   const stated = readCountry(first('country'))
   const country = stated ?? defaultCountry ?? ''
   const readings = readCells(cells, mapping, country)
@@ -60,7 +59,7 @@ export function projectRow(
     readings.flatMap(({ reading }) => reading.numbers),
     (number) => `${number.e164};${number.extension}`,
   )
-  const emails = uniqueBy(cellsOf('email').flatMap(readEmails), (email) => email.address)
+  const emails = uniqueBy((byField.email ?? []).flatMap(readEmails), (email) => email.address)
   const name = nameOf(first('full-name'), first('given-name'), first('family-name'))
   return {
     values: {
@@ -78,6 +77,20 @@ export function projectRow(
     emails,
     readings,
   }
+}
+
+/** The cells that are not blank, by the field of their column, in one pass: this runs for every row. */
+function gather(cells: readonly string[], mapping: Mapping): Partial<Record<Field, string[]>> {
+  const byField: Partial<Record<Field, string[]>> = {}
+  for (let i = 0; i < mapping.length; i++) {
+    const field = mapping[i]
+    const cell = cells[i]?.trim()
+    if (!field || !cell) continue
+    const found = byField[field]
+    if (found) found.push(cell)
+    else byField[field] = [cell]
+  }
+  return byField
 }
 
 function readCells(cells: readonly string[], mapping: Mapping, country: string): CellReading[] {
@@ -105,7 +118,8 @@ function domainOf(web: string, emails: readonly ReadEmail[]): string {
   return (work && readDomain(work.address)) ?? ''
 }
 
-function uniqueBy<T>(items: readonly T[], keyOf: (item: T) => string): T[] {
+function uniqueBy<T>(items: readonly T[], keyOf: (item: T) => string): readonly T[] {
+  if (items.length < 2) return items
   const seen = new Set<string>()
   return items.filter((item) => {
     const key = keyOf(item)
