@@ -45,6 +45,7 @@ const keyOf = (text: string): string =>
     .toLowerCase()
     .normalize('NFD')
     .replace(/\p{M}/gu, '')
+    .replaceAll('ß', 'ss')
     .replace(/[.,;'’-]+/g, ' ')
     .replace(/\s+/g, ' ')
     .trim()
