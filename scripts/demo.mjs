@@ -3,7 +3,7 @@ import { randomBytes } from 'node:crypto'
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { ensureDatabase, freePort, startCluster } from './postgres.mjs'
-import { fail, mustRun, ROOT, run, start } from './run.mjs'
+import { fail, mustRun, ROOT, start } from './run.mjs'
 import { setUp } from './setUp.mjs'
 
 const HOME = join(ROOT, '.local', 'demo')
@@ -95,6 +95,15 @@ function refuseSecondStart() {
   const { pid, url } = JSON.parse(readFileSync(RUNNING, 'utf8'))
   if (run('kill', ['-0', String(pid)], { quiet: true }).code === 0)
     fail(`The demo of this folder is running already: ${url}`)
+}
+
+function isAlive(pid) {
+  try {
+    process.kill(pid, 0)
+    return true
+  } catch (error) {
+    return error.code === 'EPERM'
+  }
 }
 
 /** Keys and the secret are made once and stay, so that sessions and sealed keys go on working. */
