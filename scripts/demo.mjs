@@ -93,8 +93,7 @@ async function stop(code) {
 function refuseSecondStart() {
   if (!existsSync(RUNNING)) return
   const { pid, url } = JSON.parse(readFileSync(RUNNING, 'utf8'))
-  if (run('kill', ['-0', String(pid)], { quiet: true }).code === 0)
-    fail(`The demo of this folder is running already: ${url}`)
+  if (isAlive(pid)) fail(`The demo of this folder is running already: ${url}`)
 }
 
 function isAlive(pid) {
