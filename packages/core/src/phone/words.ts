@@ -41,7 +41,7 @@ const LABEL_WORDS: Record<NumberLabel, string> = {
   fax: 'telefax|fax|télécopie|f[.:]',
   main: 'switchboard|reception|main|standard|centralita|centrale',
   other:
-    'telephone|telefono|teléfono|telefon|téléphone|telefoon|phone|fon|tel|tél|tlf|ph|nr|no|number|neu|new|alt|old|whatsapp|sms|text|call|fixe|fijo|festnetz|landline|contact|[tp][.:]',
+    'telephone|telefono|teléfono|telefon|téléphone|telefoon|phone|fon|tel|tél|tlf|ph|nr|no|number|neu|new|alt|old|sms|text|call|fixe|fijo|festnetz|landline|contact|[tp][.:]',
 }
 const LEADING = byLabel(
   (words) => new RegExp(`^\\W*(?:${words})\\.?\\s*(?:(?:nr|no|number)\\.?\\s*)?[:.=-]?\\s*(?=[+(\\dOl])`, 'iu'),

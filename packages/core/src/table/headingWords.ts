@@ -11,7 +11,7 @@ const HEADING_WORDS: Record<Field, string> = {
   company:
     'company,company name,organisation,organization,business,firm,account,firma,firmenname,unternehmen,betrieb,société,societe,entreprise,raison sociale,empresa,azienda,società,bedrijf,bedrijfsnaam,venue,site name',
   number:
-    'phone,phone number,telephone,tel,mobile,mobile phone,mobile number,cell,cell phone,cellphone,landline,office phone,work phone,home phone,direct line,telefon,telefonnummer,rufnummer,handy,handynummer,mobil,mobiltelefon,mobilnummer,telefon mobil,festnetz,téléphone,téléphone fixe,portable,mobile portable,numéro,teléfono,teléfono móvil,móvil,telefono,cellulare,telefoon,telefoonnummer,mobiel,gsm,number,contact number,whatsapp',
+    'phone,phone number,telephone,tel,mobile,mobile phone,mobile number,cell,cell phone,cellphone,landline,office phone,work phone,home phone,direct line,telefon,telefonnummer,rufnummer,handy,handynummer,mobil,mobiltelefon,mobilnummer,telefon mobil,festnetz,téléphone,téléphone fixe,portable,mobile portable,numéro,teléfono,teléfono móvil,móvil,telefono,cellulare,telefoon,telefoonnummer,mobiel,gsm,number,contact number',
   email:
     'email,e-mail,mail,email address,e-mail address,e mail,mailadresse,e-mail-adresse,courriel,adresse e-mail,adresse mail,correo,correo electrónico,posta elettronica,e-mailadres,personal email,work email',
   country: 'country,country code,land,staat,pays,país,pais,paese,nazione,nation',

@@ -114,7 +114,7 @@ function nameOf(
 function domainOf(web: string, emails: readonly ReadEmail[]): string {
   const stated = readDomain(web)
   if (stated) return stated
-  const work = emails.find((email) => email.kind !== 'personal')
+  const work = emails.find(({ kind }) => kind !== 'personal')
   return (work && readDomain(work.address)) ?? ''
 }
 

@@ -1,0 +1,164 @@
+import { sql } from 'drizzle-orm'
+import {
+  bigint,
+  boolean,
+  date,
+  index,
+  integer,
+  pgSequence,
+  pgTable,
+  primaryKey,
+  smallint,
+  text,
+  uniqueIndex,
+  uuid,
+} from 'drizzle-orm/pg-core'
+import { instant } from './columns'
+import { ofList } from './lists'
+
+export const contactIds = pgSequence('contact_ids')
+
+/** A projection of rows, joins, fills and line facts: can be rebuilt, and rebuilding gives the same. */
+export const contacts = pgTable(
+  'contacts',
+  {
+    id: bigint('id', { mode: 'number' }).primaryKey(),
+    listId: uuid('list_id').notNull(),
+    batchId: uuid('batch_id').notNull(),
+    row: integer('row').notNull(),
+    fullName: text('full_name').notNull(),
+    givenName: text('given_name').notNull(),
+    familyName: text('family_name').notNull(),
+    company: text('company').notNull(),
+    title: text('title').notNull(),
+    city: text('city').notNull(),
+    region: text('region').notNull(),
+    postalCode: text('postal_code').notNull(),
+    domain: text('domain').notNull(),
+    profile: text('profile').notNull(),
+    country: text('country').notNull(),
+    number: text('number'),
+    rawNumber: text('raw_number').notNull(),
+    email: text('email'),
+    lineType: text('line_type').notNull(),
+    lineStatus: text('line_status').notNull(),
+    knownFrom: text('known_from').notNull(),
+    verdict: text('verdict').notNull(),
+    repairs: text('repairs').array().notNull(),
+    /** The row itself holds a readable number or e-mail. */
+    isReadable: boolean('is_readable').notNull(),
+    /** What the row holds is known to be dead: no e-mail, and no line in service. */
+    isDead: boolean('is_dead').notNull(),
+    /** Reached by a filled value, where the row alone would not do. */
+    isFilled: boolean('is_filled').notNull(),
+    wantsMobile: boolean('wants_mobile').notNull(),
+    isShared: boolean('is_shared').notNull().default(false),
+    isSent: boolean('is_sent').notNull().default(false),
+    lane: text('lane').notNull(),
+    laneReason: text('lane_reason').notNull(),
+    joined: integer('joined').notNull().default(0),
+    joinedInto: bigint('joined_into', { mode: 'number' }),
+    search: text('search').notNull(),
+  },
+  (t) => [
+    index('contacts_list').on(t.listId, t.id),
+    index('contacts_batch').on(t.batchId, t.row),
+    index('contacts_joined_into').on(t.joinedInto).where(sql`joined_into is not null`),
+    index('contacts_search').using('gin', sql`search gin_trgm_ops`),
+  ],
+)
+
+export const contactNumbers = pgTable(
+  'contact_numbers',
+  {
+    listId: uuid('list_id').notNull(),
+    contactId: bigint('contact_id', { mode: 'number' }).notNull(),
+    position: smallint('position').notNull(),
+    e164: text('e164').notNull(),
+    extension: text('extension'),
+    label: text('label'),
+    country: text('country'),
+    lineType: text('line_type').notNull(),
+    isValid: boolean('is_valid').notNull(),
+    /** `row`, `join` (from another row of the same person) or `fill`. */
+    origin: text('origin').notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.contactId, t.position] }),
+    index('contact_numbers_e164').on(t.e164, t.listId),
+    index('contact_numbers_list').on(t.listId),
+  ],
+)
+
+export const contactEmails = pgTable(
+  'contact_emails',
+  {
+    listId: uuid('list_id').notNull(),
+    contactId: bigint('contact_id', { mode: 'number' }).notNull(),
+    position: smallint('position').notNull(),
+    address: text('address').notNull(),
+    kind: text('kind').notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.contactId, t.position] }),
+    index('contact_emails_address').on(t.address, t.listId),
+    index('contact_emails_list').on(t.listId),
+  ],
+)
+
+/** What the line register has said about a number, for all lists. */
+export const numbers = pgTable('numbers', {
+  e164: text('e164').primaryKey(),
+  lineType: text('line_type'),
+  status: text('status'),
+  carrier: text('carrier'),
+  isPorted: boolean('is_ported'),
+  timeZone: text('time_zone'),
+  lastSeen: date('last_seen'),
+  checkedAt: instant('checked_at'),
+})
+
+export const joins = pgTable(
+  'joins',
+  {
+    id: bigint('id', { mode: 'number' }).primaryKey().generatedAlwaysAsIdentity(),
+    listId: ofList(),
+    survivorId: bigint('survivor_id', { mode: 'number' }).notNull(),
+    memberId: bigint('member_id', { mode: 'number' }).notNull(),
+    keyKind: text('key_kind').notNull(),
+    key: text('key').notNull(),
+    madeAt: instant('made_at').notNull().defaultNow(),
+    undoneAt: instant('undone_at'),
+  },
+  (t) => [
+    uniqueIndex('joins_member_once').on(t.memberId).where(sql`undone_at is null`),
+    index('joins_survivor').on(t.survivorId),
+    index('joins_list').on(t.listId),
+  ],
+)
+
+/** Counts of a list's contacts by everything the sieve and the terrace show. */
+export const contactCube = pgTable(
+  'contact_cube',
+  {
+    listId: uuid('list_id').notNull(),
+    batchId: uuid('batch_id').notNull(),
+    country: text('country').notNull(),
+    verdict: text('verdict').notNull(),
+    lineType: text('line_type').notNull(),
+    lineStatus: text('line_status').notNull(),
+    knownFrom: text('known_from').notNull(),
+    lane: text('lane').notNull(),
+    laneReason: text('lane_reason').notNull(),
+    isReadable: boolean('is_readable').notNull(),
+    isDead: boolean('is_dead').notNull(),
+    isFilled: boolean('is_filled').notNull(),
+    wantsMobile: boolean('wants_mobile').notNull(),
+    isShared: boolean('is_shared').notNull(),
+    isSent: boolean('is_sent').notNull(),
+    isJoined: boolean('is_joined').notNull(),
+    hasJoined: boolean('has_joined').notNull(),
+    contacts: integer('contacts').notNull(),
+  },
+  (t) => [index('contact_cube_list').on(t.listId)],
+)

@@ -1,0 +1,6 @@
+export * from './auth'
+export { contactCube, contactEmails, contactIds, contactNumbers, contacts, joins, numbers } from './contacts'
+export { attempts, candidates, connections, fillRuns, fillSearches, fills } from './fill'
+export { charges, idempotencyKeys, jobs, lineChecks } from './jobs'
+export { batches, batchPieces, heldRows, lists, rows } from './lists'
+export { editionMembers, editionPieces, editions } from './send'
