@@ -4,10 +4,13 @@ import { readConfig } from './config'
 import { setupCode } from './people/setupCode'
 import { prepareDatabase, startHttp } from './start'
 
+// Work goes in small steps, so a small heap is enough: it keeps memory level however large the file.
+const MEMORY = { maxOldGenerationSizeMb: 384, maxYoungGenerationSizeMb: 48 }
+
 const config = readConfig(process.env)
 await prepareDatabase(config)
 const http = await startHttp(config)
-const jobs = new Worker(join(import.meta.dirname, 'jobsThread.js'))
+const jobs = new Worker(join(import.meta.dirname, 'jobsThread.js'), { resourceLimits: MEMORY })
 jobs.on('error', (error) => {
   // Without its jobs the application would look alive and do nothing: end, and be started again.
   console.error(`jobs: ${error.name}`)

@@ -1,5 +1,6 @@
 import type { Filter, FilterField } from '@upper-field/core/split'
 import { type SQL, sql } from 'drizzle-orm'
+import { searchTerms } from '../projection/searchText'
 
 const COLUMN: Partial<Record<FilterField, string>> = {
   batch: 'batch_id',
@@ -60,10 +61,5 @@ export function pileConditions({ piles }: Filter, place: 'table' | 'cube'): SQL[
 const storedValue = (value: string): string => (value === 'none' ? '' : value)
 
 /** Free words: each must stand somewhere in name, company, number or e-mail. */
-export function wordConditions({ words }: Filter): SQL[] {
-  return words
-    .toLowerCase()
-    .split(/\s+/)
-    .filter((word) => word !== '')
-    .map((word) => sql`search like ${`%${word.replace(/[\\%_]/g, '\\$&')}%`}`)
-}
+export const wordConditions = ({ words }: Filter): SQL[] =>
+  searchTerms(words).map((term) => sql`search like ${`%${term.replace(/[\\%_]/g, '\\$&')}%`}`)

@@ -1,4 +1,5 @@
 import type { CopyValue } from '../db/copy'
+import { searchText } from './searchText'
 import type { ContactView } from './viewOf'
 
 /** Who a projected contact is. */
@@ -122,13 +123,4 @@ export function linesOf(key: ContactKey, view: ContactView, joined: number): Con
 function rawOf({ cell, best, numbers }: ContactView): string {
   const isFound = numbers.some(({ e164, origin }) => e164 === best?.e164 && origin === 'fill')
   return isFound ? '' : (cell?.raw.trim().slice(0, 120) ?? '')
-}
-
-/** Lower-case text that the free search looks in: name, company, e-mails, numbers with and without their code. */
-function searchText({ values, numbers, emails }: ContactView): string {
-  return [values.fullName, values.company, ...emails.map(({ address }) => address), ...numbers.map(({ e164 }) => e164)]
-    .filter(Boolean)
-    .map((part) => part.slice(0, 200))
-    .join(' ')
-    .toLowerCase()
 }

@@ -241,6 +241,12 @@ describe('the whole path', () => {
       const page = await server.api.call('readContacts', { params: { listId }, query: { filter: word ?? '' } })
       expect(page.contacts.map(({ id }) => id)).toContain(Number(someone?.id))
     }
+    const [gb] = await server.sql<{ id: string; number: string }>(
+      `select id, number from contacts where joined_into is null and number like '+44%' limit 1`,
+    )
+    const national = `0${gb?.number.slice(3, 7)} ${gb?.number.slice(7)}`
+    const home = await server.api.call('readContacts', { params: { listId }, query: { filter: national } })
+    expect(home.contacts.map(({ id }) => id)).toContain(Number(gb?.id))
     const seen: number[] = []
     let cursor: string | undefined
     do {

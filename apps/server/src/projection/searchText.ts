@@ -1,0 +1,42 @@
+import type { ContactView } from './viewOf'
+
+/** Lower case without accents, so that `oceane` finds `Océane`. Applied to what is stored and to what is typed. */
+export const fold = (text: string): string => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase()
+
+/** Text that the free search looks in: name, company, e-mails, numbers. */
+export function searchText({ values, numbers, emails }: ContactView): string {
+  const parts = [
+    values.fullName,
+    values.company,
+    ...emails.map(({ address }) => address),
+    ...numbers.map(({ e164 }) => e164),
+  ]
+  return fold(
+    parts
+      .filter(Boolean)
+      .map((part) => part.slice(0, 200))
+      .join(' '),
+  )
+}
+
+/**
+ * What each typed word must match. Words of digits that stand side by side are one number, as it is dialled at home
+ * or from abroad: `07911 204481`, `+44 (0)7911 204 481` and `7911204481` find the same contact.
+ */
+export function searchTerms(words: string): string[] {
+  const terms: string[] = []
+  let digits = ''
+  const end = () => {
+    if (digits !== '') terms.push(digits.replace(/^0+(?=\d{3})/, ''))
+    digits = ''
+  }
+  for (const word of fold(words).split(/\s+/).filter(Boolean)) {
+    if (/^[+\d()./-]*\d[\d()./-]*$/.test(word)) digits += word.replace(/\(0\)/g, '').replace(/\D/g, '')
+    else {
+      end()
+      terms.push(word)
+    }
+  }
+  end()
+  return terms
+}
