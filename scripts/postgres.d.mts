@@ -9,4 +9,5 @@ export function findBinaries(): string | null
 export function startCluster(folder: string): Promise<Cluster>
 export function ensureDatabase(cluster: Cluster, name: string): void
 export function dropDatabase(cluster: Cluster, name: string): void
+export function dropLeftovers(cluster: Cluster, prefixes: readonly string[]): void
 export function freePort(): Promise<number>

@@ -178,4 +178,16 @@ export function dropDatabase(cluster, name) {
   )
 }
 
+/** Drops what earlier runs left behind. */
+export function dropLeftovers(cluster, prefixes) {
+  const psql = (sql) =>
+    execFileSync(join(findBinaries(), 'psql'), ['-X', '-q', '-A', '-t', '-c', sql, cluster.url('postgres')], {
+      encoding: 'utf8',
+    })
+  const names = psql('select datname from pg_database')
+    .split('\n')
+    .filter((name) => prefixes.some((prefix) => name.startsWith(prefix)))
+  for (const name of names) dropDatabase(cluster, name)
+}
+
 export { freePort }

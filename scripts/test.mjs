@@ -1,7 +1,7 @@
 // Everything that must hold: set-up, lint, types, unit, integration and browser tests, in this order.
 import { mkdirSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
-import { ensureDatabase, startCluster } from './postgres.mjs'
+import { dropLeftovers, ensureDatabase, startCluster } from './postgres.mjs'
 import { ROOT, run } from './run.mjs'
 import { CHROMIUM, setUp } from './setUp.mjs'
 
@@ -28,6 +28,7 @@ async function withCluster() {
   const cluster = await startCluster(join(HOME, 'postgres'))
   try {
     ensureDatabase(cluster, 'tests')
+    dropLeftovers(cluster, ['test_', 'browser_'])
     await buildAll()
     const env = { TEST_CLUSTER_URL: cluster.url('tests') }
     step('integration', () => jest('integration', env))

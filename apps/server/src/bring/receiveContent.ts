@@ -7,7 +7,7 @@ import { Problem } from '../http/problem'
 import { createJob } from '../jobs/store'
 import type { BatchRow } from '../projection/rowCells'
 import type { Services } from '../services'
-import { tooLarge } from './routes'
+import { tooLarge } from './tooLarge'
 
 /** Pieces of the file are stored in this size, in bytes. */
 export const PIECE = 1 << 20
@@ -40,8 +40,12 @@ export async function receiveContent(
 
 async function receiveLocked(services: Services, batch: BatchRow, body: ReadableStream<Uint8Array>): Promise<void> {
   const { db, pool } = services
-  const [now] = await db.select({ state: batches.state }).from(batches).where(eq(batches.id, batch.id))
-  if (now?.state !== 'uploading' && now?.state !== 'failed')
+  const [now] = await db
+    .select({ state: batches.state, jobId: batches.jobId })
+    .from(batches)
+    .where(eq(batches.id, batch.id))
+  // A batch whose reading failed has a job, and goes on with it: its file is here already.
+  if ((now?.state !== 'uploading' && now?.state !== 'failed') || now.jobId !== null)
     throw new Problem(409, 'already-received', 'The file of this batch has been received already.')
   await db.delete(batchPieces).where(eq(batchPieces.batchId, batch.id))
   try {

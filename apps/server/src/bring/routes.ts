@@ -9,6 +9,7 @@ import type { Services } from '../services'
 import { asBatch, batchesOf } from './batches'
 import { heldRowsOf, streamHeldRows } from './heldRows'
 import { receiveContent } from './receiveContent'
+import { tooLarge } from './tooLarge'
 
 export function bringRoutes(app: Hono, services: Services): void {
   const { db, config } = services
@@ -67,10 +68,3 @@ export function bringRoutes(app: Hono, services: Services): void {
     })
   })
 }
-
-export const tooLarge = (limit: number): Problem =>
-  new Problem(
-    413,
-    'file-too-large',
-    `The file is larger than ${Math.floor(limit / 1_000_000).toLocaleString('en')} MB, the most this installation takes. Nothing was stored.`,
-  )

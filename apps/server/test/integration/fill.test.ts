@@ -75,8 +75,8 @@ describe('a fill', () => {
       'select provider, state from attempts where list_id = $1',
       [listId],
     )
-    expect(new Set(attempts.filter(({ provider }) => provider === 'brindle').map(({ state }) => state))).not.toContain(
-      'accepted',
+    expect(new Set(attempts.filter(({ provider }) => provider === 'brindle').map(({ state }) => state))).toEqual(
+      new Set(['late']),
     )
     expect(attempts.filter(({ provider }) => provider === 'tansy').length).toBeGreaterThan(0)
   })
