@@ -64,6 +64,14 @@ test('an address that leads nowhere says so', async ({ page }) => {
   }
 })
 
+test('the bare address leads to the door, and what it asked for is opened behind it', async ({ page }) => {
+  await page.goto(`${appUrl()}/`)
+  await expect(page).toHaveURL(/sign-in/)
+  await page.goto(`${appUrl()}/spend`)
+  await page.getByRole('button', { name: /^Enter as/ }).click()
+  await expect(page.getByRole('heading', { name: 'Spend' })).toBeVisible()
+})
+
 test('signing out closes the door', async ({ page }) => {
   await enterDemo(page)
   await page.getByRole('button', { name: /^Account of/ }).click()

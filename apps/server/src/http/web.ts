@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { serveStatic } from '@hono/node-server/serve-static'
-import type { Hono } from 'hono'
+import type { Context, Hono } from 'hono'
 
 /** The built web client. Every address that is no file is a view of it. */
 export function webRoutes(app: Hono, folder: string | null): void {
@@ -11,6 +11,9 @@ export function webRoutes(app: Hono, folder: string | null): void {
     await next()
     c.header('cache-control', 'public, max-age=31536000, immutable')
   })
+  const view = (c: Context) => c.html(page, 200, { 'cache-control': 'no-cache' })
+  // The bare address is a view too: as a file it would be the folder itself.
+  app.get('/', view)
   app.use('/*', serveStatic({ root: folder, index: '' }))
-  app.get('*', (c) => c.html(page, 200, { 'cache-control': 'no-cache' }))
+  app.get('*', view)
 }
