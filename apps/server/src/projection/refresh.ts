@@ -13,7 +13,7 @@ import { viewOf } from './viewOf'
 
 const PAGE = 2000
 /** Pages kept between the two passes; those of a longer run are projected twice, so that memory stays bounded. */
-const KEPT = 8
+const KEPT = 2
 
 interface StoredContact {
   readonly id: number
