@@ -1,24 +1,23 @@
 import { type ApiClient, type Batch, isUnderWay, type Job, type NewBatch } from '@upper-field/contract'
 import { openTable } from '@upper-field/core/table'
 
-/** Brings a file in the way a person does who takes every suggestion. */
-export async function bringIn(
+const HEAD = 262_144
+
+/** Announces a file with every suggestion taken, from its first bytes. */
+export function announce(
   api: ApiClient,
   listId: string,
-  file: { name: string; bytes: Uint8Array },
+  { name, head, size }: { name: string; head: Uint8Array; size: number },
   facts: Partial<NewBatch> = {},
 ): Promise<Batch> {
-  const opened = openTable(file.bytes.subarray(0, 262_144), {
-    isWhole: file.bytes.length <= 262_144,
-    country: facts.defaultCountry ?? null,
-  })
+  const opened = openTable(head, { isWhole: size <= head.length, country: facts.defaultCountry ?? null })
   if (opened.status === 'refused') throw new Error(opened.problem)
-  const batch = await api.call('makeBatch', {
+  return api.call('makeBatch', {
     params: { listId },
     body: {
-      name: file.name,
-      fileName: file.name,
-      bytes: file.bytes.length,
+      name,
+      fileName: name,
+      bytes: size,
       ...opened.dialect,
       hasHeadings: opened.hasHeadings,
       headings: [...opened.headings],
@@ -31,6 +30,21 @@ export async function bringIn(
       ...facts,
     },
   })
+}
+
+/** Brings a file in the way a person does who takes every suggestion. */
+export async function bringIn(
+  api: ApiClient,
+  listId: string,
+  file: { name: string; bytes: Uint8Array },
+  facts: Partial<NewBatch> = {},
+): Promise<Batch> {
+  const batch = await announce(
+    api,
+    listId,
+    { ...file, head: file.bytes.subarray(0, HEAD), size: file.bytes.length },
+    facts,
+  )
   const response = await api.raw('sendContent', {
     params: { batchId: batch.id },
     body: file.bytes as Uint8Array<ArrayBuffer>,

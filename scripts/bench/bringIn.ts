@@ -2,10 +2,9 @@ import { execFileSync, spawn } from 'node:child_process'
 import { mkdirSync, openAsBlob, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { createClient } from '@upper-field/contract'
-import { openTable } from '@upper-field/core/table'
 import { fairBadges } from '@upper-field/demo'
 import { createWorld } from '@upper-field/standins/world'
-import { untilEnded } from '../bringIn'
+import { announce, untilEnded } from '../bringIn'
 import { dropDatabase, ensureDatabase, findBinaries, freePort, startCluster } from '../postgres.mjs'
 
 const ROOT = process.cwd()
@@ -73,31 +72,14 @@ async function wholeJob(url: string, path: string, pid: number): Promise<{ secon
   const api = createClient(url)
   await api.call('enterDemo')
   const list = await api.call('makeList', { body: { name: 'Bench' } })
-  const opened = openTable(readFileSync(path).subarray(0, 262_144), { isWhole: false })
-  if (opened.status === 'refused') throw new Error(opened.problem)
   let peak = 0
   const watch = setInterval(() => {
     peak = Math.max(peak, memoryOf(pid))
   }, 100)
   const start = performance.now()
   const file = await openAsBlob(path)
-  const batch = await api.call('makeBatch', {
-    params: { listId: list.id },
-    body: {
-      name: 'bench',
-      fileName: 'bench.csv',
-      bytes: file.size,
-      ...opened.dialect,
-      hasHeadings: opened.hasHeadings,
-      headings: [...opened.headings],
-      mapping: opened.suggestions.map(({ field }) => field),
-      defaultCountry: null,
-      sourceKind: 'other',
-      gatheredOn: null,
-      lawfulBasis: 'not-stated',
-      note: '',
-    },
-  })
+  const head = new Uint8Array(await file.slice(0, 262_144).arrayBuffer())
+  const batch = await announce(api, list.id, { name: 'bench.csv', head, size: file.size })
   const response = await api.raw('sendContent', { params: { batchId: batch.id }, body: file.stream() })
   const { jobId } = (await response.json()) as { jobId: string }
   const job = await untilEnded(api, list.id, jobId, 3600)

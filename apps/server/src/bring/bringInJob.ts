@@ -6,7 +6,8 @@ import { batches, batchPieces } from '../db/schema'
 import { type JobHandler, JobProblem, type StepOutcome } from '../jobs/runner'
 import { type JobRow, saveJob } from '../jobs/store'
 import { joinExactDuplicates } from '../pair/joinExactDuplicates'
-import { CONTACT_COLUMNS, EMAIL_COLUMNS, linesOf, NUMBER_COLUMNS } from '../projection/columns'
+import { linesOf } from '../projection/columns'
+import { copyContacts, copyNumbersAndEmails } from '../projection/copyLines'
 import { countContacts } from '../projection/cube'
 import { factsOfNumbers } from '../projection/facts'
 import type { BatchRow } from '../projection/rowCells'
@@ -69,24 +70,8 @@ async function readStep(services: Services, job: JobRow, batch: BatchRow, cursor
     // A step that a crash takes back is simply done again, so it need not wait for the disk.
     await client.query('set local synchronous_commit = off')
     await storeRows(client, batch, piece)
-    await copyInto(
-      client,
-      'contacts',
-      CONTACT_COLUMNS,
-      lines.map(({ contact }) => contact),
-    )
-    await copyInto(
-      client,
-      'contact_numbers',
-      NUMBER_COLUMNS,
-      lines.flatMap(({ numbers }) => numbers),
-    )
-    await copyInto(
-      client,
-      'contact_emails',
-      EMAIL_COLUMNS,
-      lines.flatMap(({ emails }) => emails),
-    )
+    await copyContacts(client, 'contacts', lines)
+    await copyNumbersAndEmails(client, lines)
     const stored = piece.read.length + piece.held.length
     await tx
       .update(batches)

@@ -2,11 +2,11 @@ import type { RegisterFacts } from '@upper-field/core/check'
 import type { ProjectedContact } from '@upper-field/core/tidy'
 import { inArray, sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
-import { copyInto } from '../db/copy'
 import type { Db } from '../db/database'
 import { groupBy } from '../db/groupBy'
 import { batches } from '../db/schema'
-import { CONTACT_COLUMNS, type ContactLines, EMAIL_COLUMNS, linesOf, NUMBER_COLUMNS } from './columns'
+import { CONTACT_COLUMNS, type ContactLines, linesOf } from './columns'
+import { copyContacts, copyNumbersAndEmails } from './copyLines'
 import { factsOfNumbers } from './facts'
 import { type BatchSettings, projectStored, settingsOf } from './rowCells'
 import { viewOf } from './viewOf'
@@ -142,18 +142,7 @@ async function writeNumbers(client: PoolClient, lines: readonly ContactLines[]):
   const ids = lines.map(({ contact }) => contact[0])
   await client.query('delete from contact_numbers where contact_id = any($1::bigint[])', [ids])
   await client.query('delete from contact_emails where contact_id = any($1::bigint[])', [ids])
-  await copyInto(
-    client,
-    'contact_numbers',
-    NUMBER_COLUMNS,
-    lines.flatMap(({ numbers }) => numbers),
-  )
-  await copyInto(
-    client,
-    'contact_emails',
-    EMAIL_COLUMNS,
-    lines.flatMap(({ emails }) => emails),
-  )
+  await copyNumbersAndEmails(client, lines)
 }
 
 async function writeContacts(client: PoolClient, lines: readonly ContactLines[]): Promise<void> {
@@ -161,12 +150,7 @@ async function writeContacts(client: PoolClient, lines: readonly ContactLines[])
     'create temp table if not exists refreshed (like contacts including defaults) on commit delete rows',
   )
   await client.query('delete from refreshed')
-  await copyInto(
-    client,
-    'refreshed',
-    CONTACT_COLUMNS,
-    lines.map(({ contact }) => contact),
-  )
+  await copyContacts(client, 'refreshed', lines)
   const sets = CONTACT_COLUMNS.filter((column) => column !== 'id').map((column) => `${column} = r.${column}`)
   await client.query(`update contacts c set ${sets.join(', ')} from refreshed r where c.id = r.id`)
 }
