@@ -1,32 +1,34 @@
 import { type ApiClient, type Batch, isUnderWay, type Job, type NewBatch } from '@upper-field/contract'
-import { openTable } from '@upper-field/core/table'
+import { FILE_PROBLEM_TEXT } from '@upper-field/core/table'
+import { type ByteSource, type FileWishes, openFile, settingsOfFile, sourceOfBytes } from '@upper-field/files'
 
-const HEAD = 262_144
-
-/** Announces a file with every suggestion taken, from its first bytes. */
-export function announce(
+/** Announces a file with every suggestion taken, from its head. */
+export async function announce(
   api: ApiClient,
   listId: string,
-  { name, head, size }: { name: string; head: Uint8Array; size: number },
+  { name, source }: { name: string; source: ByteSource },
   facts: Partial<NewBatch> = {},
+  wishes: FileWishes = {},
 ): Promise<Batch> {
-  const opened = openTable(head, { isWhole: size <= head.length, country: facts.defaultCountry ?? null })
-  if (opened.status === 'refused') throw new Error(opened.problem)
+  const opened = await openFile(source, name, { country: facts.defaultCountry ?? null, ...wishes })
+  if (opened.status === 'refused') throw new Error(FILE_PROBLEM_TEXT[opened.problem])
+  const settings = settingsOfFile(opened, wishes)
   return api.call('makeBatch', {
     params: { listId },
     body: {
       name,
       fileName: name,
-      bytes: size,
-      ...opened.dialect,
-      hasHeadings: opened.hasHeadings,
-      headings: [...opened.headings],
-      mapping: opened.suggestions.map(({ field }) => field),
+      bytes: source.size,
+      ...settings,
+      headings: [...settings.headings],
+      notes: [...settings.notes],
+      mapping: opened.table.suggestions.map(({ field }) => field),
       defaultCountry: null,
       sourceKind: 'other',
       gatheredOn: null,
       lawfulBasis: 'not-stated',
       note: '',
+      price: null,
       ...facts,
     },
   })
@@ -38,13 +40,9 @@ export async function bringIn(
   listId: string,
   file: { name: string; bytes: Uint8Array },
   facts: Partial<NewBatch> = {},
+  wishes: FileWishes = {},
 ): Promise<Batch> {
-  const batch = await announce(
-    api,
-    listId,
-    { ...file, head: file.bytes.subarray(0, HEAD), size: file.bytes.length },
-    facts,
-  )
+  const batch = await announce(api, listId, { name: file.name, source: sourceOfBytes(file.bytes) }, facts, wishes)
   const response = await api.raw('sendContent', {
     params: { batchId: batch.id },
     body: file.bytes as Uint8Array<ArrayBuffer>,

@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals'
 import { readPhoneCell } from '@upper-field/core/phone'
-import { openTable } from '@upper-field/core/table'
+import { openText } from '@upper-field/core/table'
 import { createWorld, DEMO_WORLD } from '@upper-field/standins/world'
 import { FAULTS, fairBadges, quotationRequests } from '../src'
 
@@ -48,7 +48,7 @@ describe('the fair’s badges', () => {
   })
 
   it('are mapped without a hand', () => {
-    const opened = openTable(badges.bytes, { isWhole: true })
+    const opened = openText(badges.bytes, { isWhole: true })
     expect(opened.status === 'opened' && opened.suggestions.map(({ field }) => field)).toEqual([
       'full-name',
       'company',
@@ -67,7 +67,7 @@ describe('the fair’s badges', () => {
 
 describe('the quotation requests', () => {
   it('are Windows-1252 with semicolons, and mapped without a hand', () => {
-    const opened = openTable(quotationRequests(world, { rows: 140 }).bytes, { isWhole: true })
+    const opened = openText(quotationRequests(world, { rows: 140 }).bytes, { isWhole: true })
     expect(opened).toMatchObject({ status: 'opened', dialect: { encoding: 'windows-1252', delimiter: ';' } })
     expect(opened.status === 'opened' && opened.suggestions.map(({ field }) => field)).toEqual([
       'given-name',

@@ -78,8 +78,13 @@ async function wholeJob(url: string, path: string, pid: number): Promise<{ secon
   }, 100)
   const start = performance.now()
   const file = await openAsBlob(path)
-  const head = new Uint8Array(await file.slice(0, 262_144).arrayBuffer())
-  const batch = await announce(api, list.id, { name: 'bench.csv', head, size: file.size })
+  const batch = await announce(api, list.id, {
+    name: 'bench.csv',
+    source: {
+      size: file.size,
+      read: async (from, to) => new Uint8Array(await file.slice(from, to).arrayBuffer()),
+    },
+  })
   const response = await api.raw('sendContent', { params: { batchId: batch.id }, body: file.stream() })
   const { jobId } = (await response.json()) as { jobId: string }
   const job = await untilEnded(api, list.id, jobId, 3600)

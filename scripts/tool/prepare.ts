@@ -1,13 +1,11 @@
 import { createHash } from 'node:crypto'
 import { once } from 'node:events'
-import { open } from 'node:fs/promises'
 import { parseArgs } from 'node:util'
 import { findDestination, headingsOf, prepareMember } from '@upper-field/core/send'
-import { csvLine, type Dialect, judgeRow, openTable, scanRecords } from '@upper-field/core/table'
-import { type ProjectOptions, projectRow } from '@upper-field/core/tidy'
-
-const HEAD = 524_288
-const PIECE = 4 << 20
+import { csvLine, FILE_PROBLEM_TEXT } from '@upper-field/core/table'
+import { projectRow } from '@upper-field/core/tidy'
+import { openFile, readFileRows } from '@upper-field/files'
+import { fileSource } from './fileSource'
 
 /** Prints the audience of a clean CSV in a destination's form, in constant memory. What is left out is told on standard error. */
 export async function prepare(args: string[]): Promise<void> {
@@ -47,45 +45,19 @@ export async function prepare(args: string[]): Promise<void> {
 
 type Row = ReturnType<typeof projectRow> | string
 
-/** The contacts of a CSV, or the reason why a row could not be read. */
+/** The contacts of a file, or the reason why a row could not be read. */
 async function* rowsOf(path: string, country: string | null): AsyncGenerator<Row> {
-  const file = await open(path).catch(() => {
-    throw new Error(`${path} cannot be opened.`)
-  })
+  const source = await fileSource(path)
   try {
-    const { size } = await file.stat()
-    const head = Buffer.alloc(Math.min(HEAD, size))
-    await file.read(head, 0, head.length, 0)
-    const opened = openTable(head, { isWhole: size <= HEAD, country })
-    if (opened.status === 'refused') throw new Error(`${path}: ${opened.problem}`)
-    const options: ProjectOptions = { mapping: opened.suggestions.map(({ field }) => field), defaultCountry: country }
-    const shape = { ...opened.dialect, columns: opened.headings.length }
-    let isHeading = opened.hasHeadings
-    for await (const { text, problem } of recordsOf(file, size, opened.dialect)) {
-      const judged = isHeading ? { status: 'blank' as const } : judgeRow(text, problem, shape)
-      isHeading = false
-      if (judged.status === 'read') yield projectRow(judged.cells, options)
+    const opened = await openFile(source, path, { country })
+    if (opened.status === 'refused') throw new Error(`${path}: ${FILE_PROBLEM_TEXT[opened.problem]}`)
+    const mapping = opened.table.suggestions.map(({ field }) => field)
+    for await (const { judged } of readFileRows(source, opened)) {
+      if (judged.status === 'read') yield projectRow(judged.cells, { mapping, defaultCountry: country })
       if (judged.status === 'held') yield judged.reason
     }
   } finally {
-    await file.close()
-  }
-}
-
-type File = Awaited<ReturnType<typeof open>>
-
-async function* recordsOf(file: File, size: number, dialect: Dialect) {
-  const decoder = new TextDecoder(dialect.encoding)
-  for (let offset = dialect.bom, length = PIECE; offset < size; ) {
-    const bytes = Buffer.alloc(Math.min(length, size - offset))
-    await file.read(bytes, 0, bytes.length, offset)
-    const { records, consumed } = scanRecords(bytes, {
-      delimiter: dialect.delimiter,
-      isLast: offset + bytes.length >= size,
-    })
-    for (const { start, end, problem } of records) yield { text: decoder.decode(bytes.subarray(start, end)), problem }
-    offset += consumed
-    length = consumed === 0 ? length * 2 : PIECE
+    await source.close()
   }
 }
 

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { Batch, HeldRow, NewBatch } from './batches'
+import { Batch, BatchYield, HeldRow, KnownLayout, LetIn, LetInResult, MendedRow, NewBatch, SameFile } from './batches'
 import { ContactPage, ContactStory } from './contacts'
 import { Job } from './jobs'
 import { List, ListChange, NewList, Piles } from './lists'
@@ -139,11 +139,56 @@ export const endpoints = {
     role: 'operator',
   }),
 
+  mendHeld: endpoint('put', '/batches/{batchId}/held/{row}', 'Let a held row in, mended', {
+    params: OfBatch.extend({ row: z.coerce.number().int().positive() }),
+    body: MendedRow,
+    response: Batch,
+    role: 'operator',
+  }),
+  letInHeld: endpoint('post', '/batches/{batchId}/held', 'Let held rows of one reason in as they stand', {
+    params: OfBatch,
+    body: LetIn,
+    response: LetInResult,
+    role: 'operator',
+  }),
+  takeBatchBack: endpoint('post', '/batches/{batchId}/take-back', 'Take a batch back with its contacts and joins', {
+    params: OfBatch,
+    response: Batch,
+    role: 'operator',
+  }),
+  bringBatchBack: endpoint('post', '/batches/{batchId}/bring-back', 'Bring a batch back that was taken back', {
+    params: OfBatch,
+    response: Batch,
+    role: 'operator',
+  }),
+  throwAway: endpoint('delete', '/batches/{batchId}', 'Throw away a batch that was never shown', {
+    params: OfBatch,
+    response: nothing,
+    role: 'operator',
+  }),
+  readYields: endpoint('get', '/lists/{listId}/yields', 'What became of each batch', {
+    params: OfList,
+    response: z.array(BatchYield),
+  }),
+  readLayout: endpoint('get', '/layouts/{key}', 'How files of this layout were brought in last time', {
+    params: z.object({ key: z.string().max(80) }),
+    response: KnownLayout,
+  }),
+  readSameFiles: endpoint('get', '/files/{fingerprint}', 'Batches brought in from the same file', {
+    params: z.object({ fingerprint: z.string().max(100) }),
+    response: z.array(SameFile),
+  }),
+
   readJobs: endpoint('get', '/lists/{listId}/jobs', 'Latest jobs of a list', {
     params: OfList,
     response: z.array(Job),
   }),
   stopJob: endpoint('post', '/jobs/{jobId}/stop', 'Stop a job; what is done stays done', {
+    params: OfJob,
+    response: Job,
+    role: 'operator',
+  }),
+  pauseJob: endpoint('post', '/jobs/{jobId}/pause', 'Pause a job after its current step', {
     params: OfJob,
     response: Job,
     role: 'operator',

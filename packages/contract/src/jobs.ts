@@ -1,10 +1,20 @@
 import { z } from 'zod'
 import { Id, Instant } from './words'
 
-export const JOB_KINDS = ['bring-in', 'check', 'fill', 'edition'] as const
+export const JOB_KINDS = ['bring-in', 'take-back', 'check', 'fill', 'edition'] as const
 export const JobKind = z.enum(JOB_KINDS)
 export type JobKind = z.infer<typeof JobKind>
-export const JOB_STATES = ['queued', 'running', 'waiting', 'stopping', 'stopped', 'done', 'failed'] as const
+export const JOB_STATES = [
+  'queued',
+  'running',
+  'waiting',
+  'stopping',
+  'stopped',
+  'pausing',
+  'paused',
+  'done',
+  'failed',
+] as const
 export const JobState = z.enum(JOB_STATES)
 
 /** Work that takes time. `done` and `total` count in `unit`. */
@@ -27,4 +37,8 @@ export const Job = z.object({
 export type Job = z.infer<typeof Job>
 
 export const isUnderWay = (job: Pick<Job, 'state'>): boolean =>
-  job.state === 'queued' || job.state === 'running' || job.state === 'waiting' || job.state === 'stopping'
+  job.state === 'queued' ||
+  job.state === 'running' ||
+  job.state === 'waiting' ||
+  job.state === 'stopping' ||
+  job.state === 'pausing'

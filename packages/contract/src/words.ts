@@ -2,7 +2,7 @@ import { LINE_STATUSES } from '@upper-field/core/check'
 import { LABELS, LINE_TYPES, PROBLEMS, REPAIRS, VERDICTS } from '@upper-field/core/phone'
 import { LANE_REASONS, LANES } from '@upper-field/core/split'
 import { RISERS, STAGES } from '@upper-field/core/story'
-import { ENCODINGS, FIELDS, HELD_REASONS } from '@upper-field/core/table'
+import { ENCODINGS, FIELDS, FORMATS, HELD_REASONS, MERGED, NOTE_CODES } from '@upper-field/core/table'
 import { EMAIL_KINDS } from '@upper-field/core/tidy'
 import { z } from 'zod'
 
@@ -19,6 +19,9 @@ export const Stage = z.enum(STAGES)
 export const Riser = z.enum(RISERS)
 export const Field = z.enum(FIELDS)
 export const Encoding = z.enum(ENCODINGS)
+export const Format = z.enum(FORMATS)
+export const Merged = z.enum(MERGED)
+export const Note = z.object({ code: z.enum(NOTE_CODES), text: z.string().max(1000) })
 export const HeldReason = z.enum(HELD_REASONS)
 export const EmailKind = z.enum(EMAIL_KINDS)
 

@@ -1,5 +1,8 @@
 // Part of every JavaScript host (WHATWG Encoding), but of no ECMAScript library that TypeScript ships.
 declare class TextDecoder {
   constructor(label?: string, options?: { fatal?: boolean; ignoreBOM?: boolean })
-  decode(input?: Uint8Array): string
+  decode(input?: Uint8Array, options?: { stream?: boolean }): string
+}
+declare class TextEncoder {
+  encode(input?: string): Uint8Array
 }

@@ -1,8 +1,9 @@
 import type { HeldRow } from '@upper-field/contract'
-import { csvLine } from '@upper-field/core/table'
+import { csvLine, decoderOf, harmlessCell, splitCells } from '@upper-field/core/table'
+import { BROKEN_ITEM } from '@upper-field/files'
 import { sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
-import type { BatchRow } from '../projection/rowCells'
+import { type BatchRow, settingsOf } from '../projection/rowCells'
 
 const SHOWN = 500
 const LONGEST_SHOWN = 2000
@@ -10,33 +11,46 @@ const LONGEST_SHOWN = 2000
 /** The first held rows of a batch, with their text cut to a length that can be looked at. */
 export async function heldRowsOf(db: Db, batch: BatchRow): Promise<HeldRow[]> {
   const page = await pageOfHeld(db, batch, 0, SHOWN)
-  return page.map((held) => ({ ...held, text: held.text.slice(0, LONGEST_SHOWN) }))
+  return page.map(({ cells, ...held }) => ({
+    ...held,
+    text: held.text.slice(0, LONGEST_SHOWN),
+    cells: cells.slice(0, batch.headings.length + 20).map((cell) => cell.slice(0, LONGEST_SHOWN)),
+  }))
 }
 
 async function pageOfHeld(db: Db, batch: BatchRow, after: number, limit: number): Promise<HeldRow[]> {
   const { rows } = await db.execute<{ row: number; reason: string; bytes: Buffer }>(
-    sql`select row, reason, bytes from held_rows where batch_id = ${batch.id} and row > ${after} order by row limit ${limit}`,
+    sql`select row, reason, bytes from held_rows where batch_id = ${batch.id} and row > ${after} and let_in_at is null order by row limit ${limit}`,
   )
-  const decoder = new TextDecoder(batch.encoding)
-  return rows.map(({ row, reason, bytes }) => ({
-    row,
-    reason: reason as HeldRow['reason'],
-    text: visible(decoder.decode(bytes)),
-  }))
+  const { dialect } = settingsOf(batch)
+  const decode = decoderOf(dialect.encoding)
+  return rows.map(({ row, reason, bytes }) => {
+    const text = visible(decode(bytes))
+    return { row, reason: reason as HeldRow['reason'], text, cells: likelyCells(text, reason, dialect.delimiter) }
+  })
+}
+
+/** The cells a person would start mending from: where a quote was never closed it is taken for a letter. */
+function likelyCells(text: string, reason: string, delimiter: string): string[] {
+  if (reason === 'broken-item') return [splitCells(text, delimiter)[0]?.replace(BROKEN_ITEM, '') ?? '']
+  return reason === 'open-quote'
+    ? text.split(delimiter).map((cell) => cell.replace(/^"/, ''))
+    : splitCells(text, delimiter)
 }
 
 /** NUL cannot be shown: its symbol stands for it. */
 const visible = (text: string): string => text.replaceAll('\0', '\u2400')
 
-/** All held rows as CSV: row number, reason, the row as it stood. */
+/** All held rows as CSV under the headings of the file, so that they can be mended elsewhere and brought in again. */
 export function streamHeldRows(db: Db, batch: BatchRow): ReadableStream<Uint8Array> {
   const encoder = new TextEncoder()
   let after = -1
   return new ReadableStream({
-    start: (controller) => controller.enqueue(encoder.encode(csvLine(['Row', 'Reason', 'As it stood']))),
+    start: (controller) => controller.enqueue(encoder.encode(csvLine(['Held row', 'Reason', ...batch.headings]))),
     pull: async (controller) => {
       const page = await pageOfHeld(db, batch, after, SHOWN)
-      for (const held of page) controller.enqueue(encoder.encode(csvLine([String(held.row), held.reason, held.text])))
+      for (const held of page)
+        controller.enqueue(encoder.encode(csvLine([String(held.row), held.reason, ...held.cells].map(harmlessCell))))
       const last = page.at(-1)
       if (last) after = last.row
       else controller.close()

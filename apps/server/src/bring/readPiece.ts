@@ -1,7 +1,7 @@
-import { type HeldReason, judgeRow, scanRecords } from '@upper-field/core/table'
+import { decoderOf, type HeldReason, scanRecords } from '@upper-field/core/table'
 import { type ProjectedContact, projectRow } from '@upper-field/core/tidy'
-
-import { type BatchRow, type BatchSettings, settingsOf } from '../projection/rowCells'
+import { judgeRecord, rowRules } from '@upper-field/files'
+import { type BatchRow, type BatchSettings, fileSettingsOf, settingsOf } from '../projection/rowCells'
 
 export interface ReadRow {
   readonly row: number
@@ -35,15 +35,15 @@ export function readPiece(
 ): ReadPiece {
   const settings = settingsOf(batch)
   const decode = decoderFor(settings)
-  const shape = { ...settings.dialect, columns: batch.headings.length }
-  const { records, consumed } = scanRecords(bytes, { delimiter: batch.delimiter, isLast })
+  const rules = rowRules(fileSettingsOf(batch))
+  const { records, consumed } = scanRecords(bytes, { delimiter: settings.dialect.delimiter, isLast })
   const read: ReadRow[] = []
   const held: HeldBytes[] = []
   let row = firstRow
   for (const { start, end, problem } of records) {
     const number = row++
-    if (number === 1 && batch.hasHeadings) continue
-    const judged = judgeRow(decode(bytes, start, end), problem, shape)
+    if (number < batch.firstRow) continue
+    const judged = judgeRecord(decode(bytes, start, end), problem, settings.dialect, rules)
     if (judged.status === 'held')
       held.push({ row: number, reason: judged.reason, bytes: Buffer.from(bytes.subarray(start, end)) })
     if (judged.status === 'read') read.push({ row: number, text: judged.text, own: projectRow(judged.cells, settings) })
@@ -55,6 +55,6 @@ type Decode = (bytes: Buffer, start: number, end: number) => string
 
 function decoderFor({ dialect }: BatchSettings): Decode {
   if (dialect.encoding === 'utf-8') return (bytes, start, end) => bytes.toString('utf8', start, end)
-  const decoder = new TextDecoder(dialect.encoding)
-  return (bytes, start, end) => decoder.decode(bytes.subarray(start, end))
+  const decode = decoderOf(dialect.encoding)
+  return (bytes, start, end) => decode(bytes.subarray(start, end))
 }

@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto'
-import { judgeHead } from '@upper-field/core/table'
+import { FILE_PROBLEM_TEXT, type Format, recognise } from '@upper-field/core/table'
+import { isContainer } from '@upper-field/files'
 import { eq } from 'drizzle-orm'
 import { transaction } from '../db/database'
 import { batches, batchPieces } from '../db/schema'
@@ -7,10 +8,8 @@ import { Problem } from '../http/problem'
 import { createJob } from '../jobs/store'
 import type { BatchRow } from '../projection/rowCells'
 import type { Services } from '../services'
+import { inPieces } from './pieces'
 import { tooLarge } from './tooLarge'
-
-/** Pieces of the file are stored in this size, in bytes. */
-export const PIECE = 1 << 20
 
 /**
  * Streams a file into the database, piece by piece, and starts the job that reads it. What arrives incomplete, too
@@ -49,7 +48,7 @@ async function receiveLocked(services: Services, batch: BatchRow, body: Readable
     throw new Problem(409, 'already-received', 'The file of this batch has been received already.')
   await db.delete(batchPieces).where(eq(batchPieces.batchId, batch.id))
   try {
-    const { bytes, sha256 } = await storePieces(services, batch, body)
+    const { bytes, sha256, fingerprint } = await storePieces(services, batch, body)
     await transaction(pool, async (tx) => {
       const job = await createJob(tx, {
         kind: 'bring-in',
@@ -60,7 +59,7 @@ async function receiveLocked(services: Services, batch: BatchRow, body: Readable
       })
       await tx
         .update(batches)
-        .set({ state: 'queued', problem: null, bytes, sha256, jobId: job.id })
+        .set({ state: 'queued', problem: null, bytes, sha256, fingerprint, jobId: job.id })
         .where(eq(batches.id, batch.id))
     })
   } catch (error) {
@@ -83,13 +82,15 @@ async function storePieces(
   services: Services,
   batch: BatchRow,
   body: ReadableStream<Uint8Array>,
-): Promise<{ bytes: number; sha256: string }> {
+): Promise<{ bytes: number; sha256: string; fingerprint: string }> {
   const hash = createHash('sha256')
   let received = 0
-  for await (const piece of inPieces(body)) {
-    if (received === 0) refuseWhatIsNoTable(piece, batch)
+  let first = ''
+  for await (const piece of inPieces(body as unknown as AsyncIterable<Uint8Array>)) {
+    if (received === 0) refuseWhatIsOff(piece, batch)
     if (received + piece.length > services.config.maxUploadBytes) throw tooLarge(services.config.maxUploadBytes)
     await services.db.insert(batchPieces).values({ batchId: batch.id, offset: received, bytes: piece })
+    if (received === 0) first = createHash('sha256').update(piece).digest('hex')
     hash.update(piece)
     received += piece.length
   }
@@ -101,39 +102,20 @@ async function storePieces(
       `Only ${received.toLocaleString('en')} of ${batch.bytes.toLocaleString('en')} bytes arrived. Nothing of the file was kept: send it again.`,
     )
   }
-  return { bytes: received, sha256: hash.digest('hex') }
+  return { bytes: received, sha256: hash.digest('hex'), fingerprint: `${first}-${received}` }
 }
 
-const REFUSALS = {
-  'empty-file': 'The file is empty.',
-  'binary-file': 'This is not a table of text: it holds bytes that no text has. Export it as CSV and bring that in.',
-  workbook: 'This is a workbook or an archive, whatever its name says. Save the sheet as CSV and bring that in.',
-  'utf-16': 'This file is in UTF-16, which is not read yet. Save it as UTF-8 and bring that in.',
-  'no-table': 'There are no rows in this file.',
-} as const
-
-function refuseWhatIsNoTable(head: Uint8Array, batch: BatchRow): void {
-  const judged = judgeHead(head.subarray(0, 65_536), {
-    encoding: batch.encoding as 'utf-8',
-    delimiter: batch.delimiter,
-  })
-  if (judged.status === 'refused')
-    throw new Problem(415, judged.problem, `${REFUSALS[judged.problem]} Nothing was stored.`)
-}
-
-/** The stream in pieces of equal size, whatever sizes arrive. */
-async function* inPieces(body: ReadableStream<Uint8Array>): AsyncGenerator<Buffer> {
-  let held: Buffer[] = []
-  let size = 0
-  for await (const chunk of body as unknown as AsyncIterable<Uint8Array>) {
-    held.push(Buffer.from(chunk.buffer, chunk.byteOffset, chunk.byteLength))
-    size += chunk.byteLength
-    if (size < PIECE) continue
-    const all = Buffer.concat(held)
-    let at = 0
-    for (; all.length - at >= PIECE; at += PIECE) yield all.subarray(at, at + PIECE)
-    held = [Buffer.from(all.subarray(at))]
-    size = all.length - at
+/** A file that is refused at first sight, or is another kind than was announced, is not received. */
+function refuseWhatIsOff(head: Uint8Array, batch: BatchRow): void {
+  const found = recognise(head)
+  if (found.kind === 'refused')
+    throw new Problem(415, found.problem, `${FILE_PROBLEM_TEXT[found.problem]} Nothing was stored.`)
+  const isAnnouncedAsText = !isContainer(batch.format as Format)
+  if ((found.kind === 'text') !== isAnnouncedAsText) {
+    throw new Problem(
+      415,
+      'format-off',
+      `This is not the file that was announced as “${batch.format}”. Nothing was stored.`,
+    )
   }
-  if (size > 0) yield Buffer.concat(held)
 }

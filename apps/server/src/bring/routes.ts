@@ -1,15 +1,22 @@
-import { eq } from 'drizzle-orm'
+import { and, eq } from 'drizzle-orm'
 import type { Hono } from 'hono'
+import { transaction } from '../db/database'
 import { batches } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { serve } from '../http/serve'
+import { createJob } from '../jobs/store'
 import { findList, findOpenList } from '../lists/routes'
 import type { BatchRow } from '../projection/rowCells'
 import type { Services } from '../services'
-import { asBatch, batchesOf } from './batches'
+import { asBatch, describeBatches } from './batches'
 import { heldRowsOf, streamHeldRows } from './heldRows'
+import { knownLayout, rememberLayout } from './layouts'
+import { letInAsTheyStand, letInMended } from './letIn'
 import { receiveContent } from './receiveContent'
+import { filesLike } from './sameFiles'
+import { throwAway } from './throwAway'
 import { tooLarge } from './tooLarge'
+import { yieldsOf } from './yields'
 
 export function bringRoutes(app: Hono, services: Services): void {
   const { db, config } = services
@@ -19,9 +26,15 @@ export function bringRoutes(app: Hono, services: Services): void {
     return batch
   }
 
+  const findOpenBatch = async (batchId: string): Promise<BatchRow> => {
+    const batch = await findBatch(batchId)
+    await findOpenList(db, batch.listId)
+    return batch
+  }
+
   serve(app, services, 'readBatches', async ({ params }) => {
     await findList(db, params.listId)
-    return (await batchesOf(db, params.listId)).map(asBatch)
+    return describeBatches(db, params.listId)
   })
 
   serve(app, services, 'makeBatch', async ({ params, body }) => {
@@ -36,10 +49,14 @@ export function bringRoutes(app: Hono, services: Services): void {
         'No column is a number or an e-mail. Choose one, or nobody in this file could be reached.',
       )
     }
-    const [batch] = await db
-      .insert(batches)
-      .values({ ...body, listId: list.id, state: 'uploading' })
-      .returning()
+    const batch = await transaction(services.pool, async (tx) => {
+      await rememberLayout(tx, body)
+      const [made] = await tx
+        .insert(batches)
+        .values({ ...body, listId: list.id, state: 'uploading' })
+        .returning()
+      return made
+    })
     if (!batch) throw new Error('insert returned nothing')
     return asBatch(batch)
   })
@@ -57,6 +74,55 @@ export function bringRoutes(app: Hono, services: Services): void {
   })
 
   serve(app, services, 'readHeld', async ({ params }) => heldRowsOf(db, await findBatch(params.batchId)))
+
+  serve(app, services, 'mendHeld', async ({ params, body }) => {
+    const batch = await findOpenBatch(params.batchId)
+    await letInMended(services, batch, params.row, body.cells)
+    return asBatch(await findBatch(batch.id))
+  })
+
+  serve(app, services, 'letInHeld', async ({ params, body }) => {
+    const batch = await findOpenBatch(params.batchId)
+    const letIn = await letInAsTheyStand(services, batch, body.reason)
+    return { letIn, stillHeld: (await findBatch(batch.id)).held }
+  })
+
+  serve(app, services, 'takeBatchBack', async ({ params }) =>
+    turn(await findOpenBatch(params.batchId), { from: 'ready', to: 'taking-back' }),
+  )
+
+  serve(app, services, 'bringBatchBack', async ({ params }) =>
+    turn(await findOpenBatch(params.batchId), { from: 'taken-back', to: 'coming-back' }),
+  )
+
+  /** Starts taking a batch back or bringing it back, once: only the state it is in decides. */
+  async function turn(batch: BatchRow, { from, to }: { from: string; to: 'taking-back' | 'coming-back' }) {
+    await transaction(services.pool, async (tx) => {
+      const [turned] = await tx
+        .update(batches)
+        .set({ state: to })
+        .where(and(eq(batches.id, batch.id), eq(batches.state, from)))
+        .returning()
+      if (!turned) throw new Problem(409, 'batch-not-there', 'This batch is not in a state for that. Look at it again.')
+      const payload = { batchId: batch.id, isBack: to === 'coming-back' }
+      await createJob(tx, { kind: 'take-back', listId: batch.listId, unit: 'contacts', total: batch.rows, payload })
+    })
+    return asBatch(await findBatch(batch.id))
+  }
+
+  serve(app, services, 'throwAway', async ({ params }) => {
+    await throwAway(services, await findOpenBatch(params.batchId))
+    return {}
+  })
+
+  serve(app, services, 'readYields', async ({ params }) => {
+    await findList(db, params.listId)
+    return yieldsOf(db, params.listId)
+  })
+
+  serve(app, services, 'readLayout', async ({ params }) => ({ layout: await knownLayout(db, params.key) }))
+
+  serve(app, services, 'readSameFiles', async ({ params }) => filesLike(db, params.fingerprint))
 
   serve(app, services, 'downloadHeld', async ({ params }) => {
     const batch = await findBatch(params.batchId)

@@ -63,7 +63,7 @@ async function rowText(db: Db, batchId: string, row: number): Promise<string> {
 }
 
 function rowAsItStood(text: string, batch: BatchRow): ContactStory['row'] {
-  const cells = splitCells(text, batch.delimiter)
+  const cells = splitCells(text, settingsOf(batch).dialect.delimiter)
   return batch.headings.map((heading, i) => ({
     heading,
     cell: cells[i] ?? '',
@@ -110,6 +110,7 @@ async function numbersOf(db: Db, contactId: number, listId: string): Promise<Num
     holders: string
   }>(sql`
     select n.*, (select count(distinct coalesce(c.joined_into, c.id)) from contact_numbers o join contacts c on c.id = o.contact_id
+                 join batches b on b.id = c.batch_id and b.state = 'ready'
                  where o.e164 = n.e164 and o.list_id = ${listId}) as holders
     from contact_numbers n where n.contact_id = ${contactId} order by n.position`)
   const facts = await factsOfNumbers(

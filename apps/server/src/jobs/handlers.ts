@@ -1,8 +1,15 @@
 import { bringInJob } from '../bring/bringInJob'
+import { takeBackJob } from '../bring/takeBackJob'
 import { checkJob } from '../check/checkJob'
 import { fillJob } from '../fill/fillJob'
 import { editionJob } from '../send/editionJob'
 import type { JobHandlers } from './runner'
 
 /** Who does which kind of work. */
-export const jobHandlers: JobHandlers = { 'bring-in': bringInJob, check: checkJob, fill: fillJob, edition: editionJob }
+export const jobHandlers: JobHandlers = {
+  'bring-in': bringInJob,
+  'take-back': takeBackJob,
+  check: checkJob,
+  fill: fillJob,
+  edition: editionJob,
+}

@@ -4,7 +4,7 @@ import { transaction } from '../db/database'
 import { serve } from '../http/serve'
 import type { Services } from '../services'
 import type { JobEvents } from './events'
-import { asJob, findJob, latestJobs, resumeJob, stopJob } from './store'
+import { asJob, findJob, latestJobs, pauseJob, resumeJob, stopJob } from './store'
 
 const HEARTBEAT = 20_000
 
@@ -13,6 +13,10 @@ export function jobRoutes(app: Hono, services: Services, events: JobEvents): voi
 
   serve(app, services, 'stopJob', async ({ params }) =>
     asJob(await transaction(services.pool, (tx) => stopJob(tx, params.jobId))),
+  )
+
+  serve(app, services, 'pauseJob', async ({ params }) =>
+    asJob(await transaction(services.pool, (tx) => pauseJob(tx, params.jobId))),
   )
 
   serve(app, services, 'resumeJob', async ({ params }) =>

@@ -17,7 +17,7 @@ export type StepOutcome =
 export interface JobHandler {
   step(services: Services, job: JobRow): Promise<StepOutcome>
   /** Called once when the job was stopped or has failed. */
-  ended?(services: Services, job: JobRow, state: 'stopped' | 'failed'): Promise<void>
+  ended?(services: Services, job: JobRow, state: 'stopped' | 'failed', problem: string | null): Promise<void>
 }
 
 /** An expected end before the work is done; the code is shown to people. */
@@ -61,7 +61,7 @@ async function sweep({ db, pool }: Services): Promise<void> {
   const open = await db
     .select({ id: jobs.id })
     .from(jobs)
-    .where(inArray(jobs.state, ['running', 'queued', 'stopping']))
+    .where(inArray(jobs.state, ['running', 'queued', 'stopping', 'pausing']))
   for (const { id } of open) {
     const client = await pool.connect()
     try {
@@ -109,14 +109,15 @@ async function workOn(services: Services, handlers: JobHandlers, jobId: string):
 
 async function runSteps(services: Services, handlers: JobHandlers, jobId: string): Promise<void> {
   const first = await findJob(services.db, jobId)
-  if (['done', 'stopped', 'failed'].includes(first.state)) return
+  if (['done', 'stopped', 'paused', 'failed'].includes(first.state)) return
   const handler = handlers[first.kind as JobKind]
-  if (first.state !== 'stopping') {
+  if (first.state !== 'stopping' && first.state !== 'pausing') {
     await saveJob(services.db, jobId, { state: 'running', startedAt: first.startedAt ?? new Date(services.now()) })
   }
   for (;;) {
     const job = await findJob(services.db, jobId)
     if (job.state === 'stopping') return end(services, handler, job, 'stopped', null)
+    if (job.state === 'pausing') return saveJob(services.db, jobId, { state: 'paused' })
     try {
       const outcome = await handler.step(services, job)
       if (outcome.next === 'done')
@@ -143,7 +144,7 @@ async function end(
   state: 'stopped' | 'failed',
   problem: string | null,
 ): Promise<void> {
-  await handler.ended?.(services, job, state)
+  await handler.ended?.(services, job, state, problem)
   await saveJob(services.db, job.id, { state, problem, finishedAt: new Date(services.now()) })
 }
 

@@ -60,7 +60,7 @@ export const latestJobs = (db: Db, listId: string): Promise<JobRow[]> =>
 /** Asks a job to stop after its current step. */
 export async function stopJob(tx: Db, jobId: string): Promise<JobRow> {
   const job = await findJob(tx, jobId)
-  if (!['queued', 'running', 'waiting', 'stopping'].includes(job.state)) {
+  if (!['queued', 'running', 'waiting', 'stopping', 'pausing', 'paused'].includes(job.state)) {
     throw new Problem(409, 'not-under-way', 'This job has ended already.')
   }
   await saveJob(tx, jobId, { state: 'stopping' })
@@ -68,11 +68,21 @@ export async function stopJob(tx: Db, jobId: string): Promise<JobRow> {
   return findJob(tx, jobId)
 }
 
-/** Lets a stopped or failed job go on from its last step. */
+/** Asks a job to rest after its current step; it keeps everything and goes on when asked. */
+export async function pauseJob(tx: Db, jobId: string): Promise<JobRow> {
+  const job = await findJob(tx, jobId)
+  if (!['queued', 'running', 'waiting'].includes(job.state))
+    throw new Problem(409, 'not-under-way', 'This job is not under way.')
+  await saveJob(tx, jobId, { state: 'pausing' })
+  await enqueue(tx, jobId)
+  return findJob(tx, jobId)
+}
+
+/** Lets a paused, stopped or failed job go on from its last step. */
 export async function resumeJob(tx: Db, jobId: string): Promise<JobRow> {
   const job = await findJob(tx, jobId)
-  if (job.state !== 'stopped' && job.state !== 'failed')
-    throw new Problem(409, 'not-stopped', 'Only a stopped job can go on.')
+  if (job.state !== 'paused' && job.state !== 'stopped' && job.state !== 'failed')
+    throw new Problem(409, 'not-stopped', 'Only a paused or stopped job can go on.')
   await saveJob(tx, jobId, { state: 'queued', problem: null, finishedAt: null })
   await enqueue(tx, jobId)
   return findJob(tx, jobId)

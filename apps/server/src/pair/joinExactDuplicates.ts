@@ -4,15 +4,20 @@ import type { PoolClient } from 'pg'
 import { copyInto } from '../db/copy'
 import type { Db } from '../db/database'
 import { refreshContacts } from '../projection/refresh'
-import type { BatchRow } from '../projection/rowCells'
 import { pointToSurvivors } from './pointToSurvivors'
 
+/** The contacts that are new to a list: a whole batch, or some by their ids. */
+export interface Added {
+  readonly listId: string
+  readonly added: { readonly batchId: string } | { readonly ids: readonly number[] }
+}
+
 /**
- * Joins the contacts of a batch to those of its list, and to each other, that share a number or a personal e-mail
+ * Joins added contacts to those of their list, and to each other, that share a number or a personal e-mail
  * and whose names agree. Numbers that different people hold are marked as shared lines.
  * @returns how many contacts were joined
  */
-export async function joinExactDuplicates(tx: Db, client: PoolClient, batch: BatchRow): Promise<number> {
+export async function joinExactDuplicates(tx: Db, client: PoolClient, batch: Added): Promise<number> {
   const keys = [...(await sharedKeys(tx, batch, 'number')), ...(await sharedKeys(tx, batch, 'email'))]
   const apart = await keptApart(tx, batch.listId)
   const joins = joinExact(keys, (a, b) => apart.has(pairOf(a, b)))
@@ -44,17 +49,19 @@ const SHARED = {
   email: { table: 'contact_emails', key: 'address', condition: "n.kind <> 'role'" },
 } as const
 
-/** Keys of the new batch that more than one contact of the list holds, joined contacts left out. */
-async function sharedKeys(tx: Db, batch: BatchRow, kind: 'number' | 'email'): Promise<SharedKey[]> {
+/** Keys of the added contacts that more than one contact of the list holds, joined contacts left out. */
+async function sharedKeys(tx: Db, { listId, added }: Added, kind: 'number' | 'email'): Promise<SharedKey[]> {
   const { table, key, condition } = SHARED[kind]
   const source = sql.raw(table)
+  const isAdded =
+    'batchId' in added ? sql`c.batch_id = ${added.batchId}` : sql`c.id = any(${sql.param(added.ids)}::bigint[])`
   const { rows } = await tx.execute<{ key: string; ids: string[]; names: string[] }>(sql`
     select n.${sql.raw(key)} as key, array_agg(c.id order by c.id) as ids, array_agg(c.full_name order by c.id) as names
     from ${source} n join contacts c on c.id = n.contact_id
-    where n.list_id = ${batch.listId} and ${sql.raw(condition)} and c.joined_into is null
+    where n.list_id = ${listId} and ${sql.raw(condition)} and c.joined_into is null
       and exists (select 1 from batches b where b.id = c.batch_id and b.state = 'ready')
     group by 1
-    having count(distinct c.id) > 1 and bool_or(c.batch_id = ${batch.id})
+    having count(distinct c.id) > 1 and bool_or(${isAdded})
     order by 1`)
   return rows.map((row) => ({ kind, key: row.key, holders: holdersOf(row.ids, row.names) }))
 }

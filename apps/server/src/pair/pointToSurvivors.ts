@@ -10,9 +10,9 @@ export async function pointToSurvivors(tx: Db, survivors: readonly number[]): Pr
     with recursive below as (
       select j.member_id, j.survivor_id as root from joins j
       join contacts c on c.id = j.survivor_id and c.joined_into is null
-      where j.survivor_id = any(${sql.param(survivors)}::bigint[]) and j.undone_at is null
+      where j.survivor_id = any(${sql.param(survivors)}::bigint[]) and j.undone_at is null and j.suspended_by is null
       union all
-      select j.member_id, b.root from below b join joins j on j.survivor_id = b.member_id and j.undone_at is null
+      select j.member_id, b.root from below b join joins j on j.survivor_id = b.member_id and j.undone_at is null and j.suspended_by is null
     )
     update contacts c set joined_into = below.root from below where c.id = below.member_id`)
 }

@@ -134,6 +134,7 @@ async function sharedNumbers(tx: Db, { listId, e164s }: LoadedPage): Promise<Set
   const { rows } = await tx.execute<{ e164: string }>(sql`
     select n.e164 from contact_numbers n join contacts c on c.id = n.contact_id
     where n.list_id = ${listId} and n.e164 = any(${sql.param(e164s)}::text[])
+      and exists (select 1 from batches b where b.id = c.batch_id and b.state <> 'taken-back')
     group by n.e164 having count(distinct coalesce(c.joined_into, c.id)) > 1`)
   return new Set(rows.map((row) => row.e164))
 }

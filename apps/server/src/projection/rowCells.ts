@@ -1,5 +1,14 @@
-import { type Dialect, type Encoding, type Mapping, splitCells } from '@upper-field/core/table'
+import {
+  type Dialect,
+  type Encoding,
+  type Format,
+  type Mapping,
+  type Merged,
+  type Note,
+  splitCells,
+} from '@upper-field/core/table'
 import { type ProjectedContact, projectRow } from '@upper-field/core/tidy'
+import { type FileSettings, readingDialect } from '@upper-field/files'
 import type { batches } from '../db/schema'
 
 export type BatchRow = typeof batches.$inferSelect
@@ -11,8 +20,23 @@ export interface BatchSettings {
   readonly defaultCountry: string | null
 }
 
+/** How the file of a batch is read. */
+export const fileSettingsOf = (batch: BatchRow): FileSettings => ({
+  format: batch.format as Format,
+  sheet: batch.sheet,
+  encoding: batch.encoding as Encoding,
+  delimiter: batch.delimiter,
+  bom: batch.bom,
+  firstRow: batch.firstRow,
+  headingsRow: batch.headingsRow,
+  headings: batch.headings,
+  merged: batch.merged as Merged,
+  takesHidden: batch.takesHidden,
+  notes: batch.notes as Note[],
+})
+
 export const settingsOf = (batch: BatchRow): BatchSettings => ({
-  dialect: { encoding: batch.encoding as Encoding, delimiter: batch.delimiter, bom: batch.bom },
+  dialect: readingDialect(fileSettingsOf(batch)),
   mapping: batch.mapping as Mapping,
   defaultCountry: batch.defaultCountry,
 })

@@ -20,3 +20,9 @@ export type Mapping = readonly (Field | null)[]
 
 /** Fields of which a list may have several columns. */
 export const isRepeatable = (field: Field): boolean => field === 'number' || field === 'email'
+
+/** Gives a column a field; a field that a list can have only once is taken from the column that had it. */
+export function assignField(mapping: Mapping, column: number, field: Field | null): Mapping {
+  const isOnce = field !== null && !isRepeatable(field)
+  return mapping.map((one, i) => (i === column ? field : isOnce && one === field ? null : one))
+}

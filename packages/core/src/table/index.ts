@@ -1,8 +1,39 @@
+export { CELL_KINDS, type CellKind } from './cellKinds'
 export { splitCells } from './cells'
-export { DELIMITERS, type Dialect, ENCODINGS, type Encoding, type FileProblem, judgeHead } from './dialect'
-export { FIELDS, type Field, isRepeatable, type Mapping } from './fields'
-export { HELD_REASONS, type HeldReason, type JudgedRow, judgeRow } from './judgeRow'
-export { looksLikeHeadings, type OpenedHead, type OpenedTable, openTable } from './openTable'
-export { type ScannedRecord, scanRecords } from './scanRecords'
-export type { ColumnFacts, FieldSuggestion } from './suggestFields'
-export { csvCell, csvLine, harmlessCell } from './writing'
+export type { ColumnFacts } from './columnFacts'
+export { readCountry } from './countries'
+export { DAMAGES, type Damage } from './damage'
+export { DELIMITERS, type Dialect } from './dialect'
+export {
+  decoderOf,
+  decodeText,
+  ENCODINGS,
+  type Encoding,
+  type EncodingJudgement,
+  judgeEncoding,
+  keepsAsciiInPlace,
+} from './encodings'
+export { assignField, FIELDS, type Field, isRepeatable, type Mapping } from './fields'
+export { FILE_PROBLEM_TEXT } from './fileProblems'
+export type { TableShape, WantedHeadings } from './findTable'
+export { type GridRow, isBlankRow, MERGED, type Merge, type Merged, type SheetRow } from './grid'
+export { fieldOfHeading } from './headingWords'
+export { HELD_REASONS, type HeldReason, type JudgedRow, judgeRow, type RowRules } from './judgeRow'
+export { layoutKey } from './layoutKey'
+export { NOTE_CODES, type Note, type NoteCode, notes } from './notes'
+export {
+  columnName,
+  isLeftOut,
+  MOST_COLUMNS,
+  type OpenedHead,
+  type OpenedTable,
+  openTable,
+  type TableHead,
+  type TableWishes,
+} from './openTable'
+export { delimiterName, ENCODING_NAMES, type OpenedText, openText } from './openText'
+export { FILE_PROBLEMS, type FileProblem, FORMATS, type Format, type Recognised, recognise } from './recognise'
+export { LONGEST_CELL, type ScannedRecord, scanRecords } from './scanRecords'
+export { type FieldSuggestion, SUGGESTION_REASONS, type SuggestionReason } from './suggestFields'
+export { type RowWishes, rowTaker } from './takeRows'
+export { csvCell, csvLine, harmlessCell, writeRecord } from './writing'

@@ -1,66 +1,122 @@
-import { splitCells } from './cells'
-import { type Dialect, type FileProblem, judgeHead } from './dialect'
-import { fieldOfHeading } from './headingWords'
-import { scanRecords } from './scanRecords'
-import { type ColumnFacts, describeColumn, type FieldSuggestion, suggestFields } from './suggestFields'
+import { type ColumnFacts, describeColumn } from './columnFacts'
+import { type FoundTable, findTable, type TableShape, type WantedHeadings } from './findTable'
+import { type GridRow, isBlankCell, isBlankRow, type Merge, type SheetRow } from './grid'
+import { type Note, notes } from './notes'
+import type { FileProblem } from './recognise'
+import { type FieldSuggestion, suggestFields } from './suggestFields'
+import { type RowWishes, rowTaker } from './takeRows'
+
+/** Most columns a table may have. */
+export const MOST_COLUMNS = 2000
+/** Rows that the columns are judged by. */
+const SAMPLE = 300
+
+/** The first rows of a sheet or text. */
+export interface TableHead {
+  readonly rows: readonly SheetRow[]
+  readonly merges?: readonly Merge[]
+  /** Names of the columns, where the container gives them and no row does. */
+  readonly headings?: readonly string[] | null
+  /** True where every row stands in its columns, so that a long row widens the table instead of being held. */
+  readonly isSheet: boolean
+}
 
 export interface OpenedTable {
   readonly status: 'opened'
-  readonly dialect: Dialect
-  readonly hasHeadings: boolean
+  readonly shape: TableShape
   readonly headings: readonly string[]
   readonly columns: readonly ColumnFacts[]
   readonly suggestions: readonly FieldSuggestion[]
-  /** The first data rows of the head, as cells. */
-  readonly firstRows: readonly (readonly string[])[]
+  /** Rows of the head that can be contacts. */
+  readonly firstRows: readonly GridRow[]
+  readonly above: readonly GridRow[]
+  readonly notes: readonly Note[]
 }
 
 export type OpenedHead = OpenedTable | { readonly status: 'refused'; readonly problem: FileProblem }
 
-const SAMPLE = 300
+export interface TableWishes extends Partial<RowWishes> {
+  readonly country?: string | null
+  readonly headings?: WantedHeadings
+}
 
-/**
- * Opens the head of a file: dialect, headings, what each column holds and which field it suggests.
- * @param head the first bytes of the file
- * @param options.isWhole true where the head is the whole file
- * @param options.dialect parts of the dialect that the operator has set
- */
+/** Opens the head of a table: where it lies, what its headings are, what each column holds and suggests. */
 export function openTable(
-  head: Uint8Array,
-  {
-    isWhole,
-    country = null,
-    dialect: wanted = {},
-  }: { isWhole: boolean; country?: string | null; dialect?: Partial<Dialect> },
+  head: TableHead,
+  { country = null, headings: wanted, merged = 'every', takesHidden = false }: TableWishes = {},
 ): OpenedHead {
-  const judged = judgeHead(head, wanted)
-  if (judged.status === 'refused') return judged
-  const { dialect } = judged
-  const body = head.subarray(dialect.bom)
-  const { records } = scanRecords(body, { delimiter: dialect.delimiter, isLast: isWhole, limit: SAMPLE })
-  const decoder = new TextDecoder(dialect.encoding)
-  const rows = records
-    .map(({ start, end }) => splitCells(decoder.decode(body.subarray(start, end)), dialect.delimiter))
-    .filter((cells) => cells.some((cell) => cell.trim() !== ''))
-  const first = rows[0]
-  if (!first) return { status: 'refused', problem: 'no-table' }
-  const hasHeadings = looksLikeHeadings(first)
-  const firstRows = hasHeadings ? rows.slice(1) : rows
-  const headings = first.map((cell, i) => (hasHeadings && cell.trim() ? cell.trim() : `Column ${i + 1}`))
-  const columns = headings.map((heading, i) =>
+  const width = head.headings?.length ?? widthOf(head)
+  if (width === 0) return { status: 'refused', problem: 'no-table' }
+  if (width > MOST_COLUMNS) return { status: 'refused', problem: 'too-many-columns' }
+  const merges = head.merges ?? []
+  const visible = head.rows.filter(({ isHidden }) => takesHidden || !isHidden)
+  const found: FoundTable = head.headings
+    ? { shape: { headings: null, firstRow: 1 }, headings: head.headings, above: [], notes: [] }
+    : findTable(visible, width, { merges, ...(wanted === undefined ? {} : { wanted }) })
+  const take = rowTaker(merges, { merged, takesHidden })
+  const firstRows = head.rows.flatMap((row) => take(row) ?? []).filter(({ row }) => row >= found.shape.firstRow)
+  const sample = firstRows.slice(0, SAMPLE)
+  const columns = found.headings.map((heading, i) =>
     describeColumn(
       heading,
-      firstRows.map((row) => row[i] ?? ''),
+      sample.map(({ cells }) => cells[i] ?? ''),
       country,
     ),
   )
-  return { status: 'opened', dialect, hasHeadings, headings, columns, suggestions: suggestFields(columns), firstRows }
+  return {
+    status: 'opened',
+    shape: found.shape,
+    headings: found.headings,
+    columns,
+    suggestions: suggestFields(columns),
+    firstRows,
+    above: found.above,
+    notes: [...found.notes, ...columnNotes(found, columns)],
+  }
 }
 
-/** Headings name things: at least one known word, or no digits and no at-sign in any cell. */
-export function looksLikeHeadings(cells: readonly string[]): boolean {
-  const filled = cells.filter((cell) => cell.trim() !== '')
-  if (filled.length === 0) return false
-  if (filled.some((cell) => /@[^\s]+\./.test(cell) || cell.replace(/\D/g, '').length > 5)) return false
-  return filled.some((cell) => fieldOfHeading(cell) !== null) || filled.every((cell) => !/\d/.test(cell))
+/** A column that has neither heading nor value in the head is left out of sight; its cells stay in the row. */
+export const isLeftOut = (facts: Pick<ColumnFacts, 'heading' | 'blank'>): boolean =>
+  facts.heading === '' && facts.blank === 1
+
+/** How many columns the table has: a sheet's own extent, a text's usual number of cells. */
+function widthOf({ rows, isSheet }: TableHead): number {
+  const extents = rows.map(({ cells }) => lastFilled(cells)).filter((extent) => extent > 0)
+  const widest = Math.max(0, ...extents)
+  if (isSheet || rows.length < 3) return widest
+  const counts = new Map<number, number>()
+  for (const { cells } of rows) if (!isBlankRow(cells)) counts.set(cells.length, (counts.get(cells.length) ?? 0) + 1)
+  const [usual = [widest, 0]] = [...counts].sort((a, b) => b[1] - a[1] || b[0] - a[0])
+  return usual[0]
+}
+
+function lastFilled(cells: readonly string[]): number {
+  let last = cells.length
+  while (last > 0 && isBlankCell(cells[last - 1])) last--
+  return last
+}
+
+function columnNotes(found: FoundTable, columns: readonly ColumnFacts[]): Note[] {
+  const empty = columns.flatMap((facts, i) => (isLeftOut(facts) ? [columnName(i)] : []))
+  const cells = (damage: string) =>
+    columns.reduce((sum, { damages }) => sum + (damages.find((one) => one.damage === damage)?.cells ?? 0), 0)
+  const unclear = columns.filter((facts) => facts.kinds.date > 0.5 && facts.samples.every(isAmbiguousDate))
+  return [
+    ...(empty.length > 0 && found.headings.length > empty.length ? [notes.emptyColumns(empty)] : []),
+    ...(cells('control-characters') > 0 ? [notes.controlCharacters(cells('control-characters'))] : []),
+    ...(cells('direction-marks') > 0 ? [notes.directionMarks(cells('direction-marks'))] : []),
+    ...unclear.map(({ heading }) => notes.ambiguousDates(heading)),
+  ]
+}
+
+function isAmbiguousDate(cell: string): boolean {
+  const [, first = '', second = ''] = /^(\d{1,2})[./-](\d{1,2})[./-]\d{2,4}/.exec(cell.trim()) ?? []
+  return first !== '' && Number(first) <= 12 && Number(second) <= 12 && !cell.includes('.')
+}
+
+/** The letters a spreadsheet puts over a column; `index` counts from 0. */
+export function columnName(index: number): string {
+  let name = ''
+  for (let n = index + 1; n > 0; n = Math.floor((n - 1) / 26)) name = String.fromCharCode(65 + ((n - 1) % 26)) + name
+  return name
 }

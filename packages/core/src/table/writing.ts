@@ -5,6 +5,12 @@ export function csvCell(value: string): string {
 
 export const csvLine = (cells: readonly string[]): string => `${cells.map(csvCell).join(',')}\r\n`
 
+/** One record as `splitCells` reads it, without a line end. */
+export const writeRecord = (cells: readonly string[], delimiter: string): string =>
+  cells
+    .map((cell) => (cell.includes(delimiter) || /["\r\n]/.test(cell) ? `"${cell.replaceAll('"', '""')}"` : cell))
+    .join(delimiter)
+
 /**
  * A cell for a file that people open: text that a spreadsheet would take for a formula gets an apostrophe in front.
  * A telephone number in E.164 is left alone: it holds digits only and computes nothing.

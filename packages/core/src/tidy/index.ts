@@ -1,4 +1,4 @@
-export { readCountry } from './countries'
+export { readCountry } from '../table'
 export { EMAIL_KINDS, type EmailKind, type ReadEmail, readEmails } from './emails'
 export { joinName, type PersonName, splitName } from './names'
 export {

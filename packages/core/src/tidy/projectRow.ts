@@ -1,6 +1,6 @@
 import { type Reading, type ReadNumber, readPhoneCell } from '../phone'
 import type { Field, Mapping } from '../table'
-import { readCountry } from './countries'
+import { readCountry } from '../table'
 import { type ReadEmail, readEmails } from './emails'
 import { joinName, splitName } from './names'
 import { readDomain, readProfile } from './web'

@@ -129,9 +129,11 @@ export const joins = pgTable(
     key: text('key').notNull(),
     madeAt: instant('made_at').notNull().defaultNow(),
     undoneAt: instant('undone_at'),
+    /** The batch that was taken back and this join with it. */
+    suspendedBy: uuid('suspended_by'),
   },
   (t) => [
-    uniqueIndex('joins_member_once').on(t.memberId).where(sql`undone_at is null`),
+    uniqueIndex('joins_member_once').on(t.memberId).where(sql`undone_at is null and suspended_by is null`),
     index('joins_survivor').on(t.survivorId),
     index('joins_list').on(t.listId),
   ],

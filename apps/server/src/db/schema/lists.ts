@@ -26,7 +26,14 @@ export const batches = pgTable(
     encoding: text('encoding').notNull(),
     delimiter: text('delimiter').notNull(),
     bom: integer('bom').notNull(),
-    hasHeadings: boolean('has_headings').notNull(),
+    format: text('format').notNull().default('csv'),
+    sheet: text('sheet'),
+    firstRow: integer('first_row').notNull().default(1),
+    headingsRow: integer('headings_row'),
+    merged: text('merged').notNull().default('every'),
+    takesHidden: boolean('takes_hidden').notNull().default(false),
+    notes: jsonb('notes').$type<{ code: string; text: string }[]>().notNull().default([]),
+    price: bigint('price', { mode: 'number' }),
     headings: jsonb('headings').$type<string[]>().notNull(),
     mapping: jsonb('mapping').$type<(string | null)[]>().notNull(),
     defaultCountry: text('default_country'),
@@ -37,24 +44,30 @@ export const batches = pgTable(
     state: text('state').notNull(),
     problem: text('problem'),
     sha256: text('sha256'),
+    /** Digest of the first megabyte, with the size: known before the whole file is here. */
+    fingerprint: text('fingerprint'),
+    /** Size of the plain text that the file was unpacked into; null before, and where it needs no unpacking. */
+    tableBytes: bigint('table_bytes', { mode: 'number' }),
     rows: integer('rows').notNull().default(0),
     held: integer('held').notNull().default(0),
     withMobile: integer('with_mobile').notNull().default(0),
     jobId: uuid('job_id'),
     createdAt: instant('created_at').notNull().defaultNow(),
   },
-  (t) => [index('batches_list').on(t.listId, t.createdAt)],
+  (t) => [index('batches_list').on(t.listId, t.createdAt), index('batches_fingerprint').on(t.fingerprint)],
 )
 
-/** The file while it is being read: pieces in order. Gone once every row of it is stored. */
+/** The file while it is being read, and the table unpacked from it: pieces in order. Gone once every row is stored. */
 export const batchPieces = pgTable(
   'batch_pieces',
   {
     batchId: uuid('batch_id').notNull(),
+    /** `file` as it arrived, or `table` as it was unpacked. */
+    part: text('part').notNull().default('file'),
     offset: bigint('byte_offset', { mode: 'number' }).notNull(),
     bytes: bytea('bytes').notNull(),
   },
-  (t) => [primaryKey({ columns: [t.batchId, t.offset] })],
+  (t) => [primaryKey({ columns: [t.batchId, t.part, t.offset] })],
 )
 
 /** Rows as they stood. Never changed, never deleted by a step. */
@@ -76,6 +89,19 @@ export const heldRows = pgTable(
     reason: text('reason').notNull(),
     /** The bytes exactly as they stood: text columns cannot hold every byte. */
     bytes: bytea('bytes').notNull(),
+    /** Set once the row was let in, as it stood or mended. */
+    letInAt: instant('let_in_at'),
   },
   (t) => [primaryKey({ columns: [t.batchId, t.row] })],
 )
+
+/** How files of one layout were brought in last. */
+export const layouts = pgTable('layouts', {
+  key: text('key').primaryKey(),
+  mapping: jsonb('mapping').$type<(string | null)[]>().notNull(),
+  defaultCountry: text('default_country'),
+  sourceKind: text('source_kind').notNull(),
+  lawfulBasis: text('lawful_basis').notNull(),
+  batchName: text('batch_name').notNull(),
+  usedAt: instant('used_at').notNull().defaultNow(),
+})

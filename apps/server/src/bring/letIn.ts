@@ -1,0 +1,89 @@
+import type { HeldReason } from '@upper-field/core/table'
+import { LONGEST_CELL, splitCells, writeRecord } from '@upper-field/core/table'
+import { projectRow } from '@upper-field/core/tidy'
+import { and, eq, isNull, sql } from 'drizzle-orm'
+import { transaction } from '../db/database'
+import { batches, heldRows } from '../db/schema'
+import { notFound, Problem } from '../http/problem'
+import { joinExactDuplicates } from '../pair/joinExactDuplicates'
+import { countContacts } from '../projection/cube'
+import { type BatchRow, settingsOf } from '../projection/rowCells'
+import type { Services } from '../services'
+import { heldRowsOf } from './heldRows'
+import { projectRows, storeProjected } from './projectRows'
+import type { ReadRow } from './readPiece'
+
+/** Lets one held row in with the cells a person has given it. The row as it stood stays beside it. */
+export async function letInMended(
+  services: Services,
+  batch: BatchRow,
+  row: number,
+  cells: readonly string[],
+): Promise<void> {
+  const [held] = await services.db
+    .select({ row: heldRows.row })
+    .from(heldRows)
+    .where(and(eq(heldRows.batchId, batch.id), eq(heldRows.row, row), isNull(heldRows.letInAt)))
+  if (!held) throw notFound('held row')
+  if (cells.length !== batch.headings.length)
+    throw new Problem(422, 'cells-off', `There must be ${batch.headings.length} cells, one for each column.`)
+  if (cells.every((cell) => cell.trim() === ''))
+    throw new Problem(422, 'blank-row', 'Every cell is blank: this row would be no contact.')
+  await letIn(services, batch, [{ row, cells }])
+}
+
+/** Reasons for which rows can be let in as they stand: their cells are known, if not their number. */
+const AS_THEY_STAND: ReadonlySet<HeldReason> = new Set(['too-few-cells', 'heading-again', 'totals-row', 'footer'])
+
+/** Lets the shown held rows of one reason in; missing cells are blank at the end. @returns how many were let in */
+export async function letInAsTheyStand(services: Services, batch: BatchRow, reason: HeldReason): Promise<number> {
+  if (!AS_THEY_STAND.has(reason))
+    throw new Problem(422, 'must-be-mended', 'These rows cannot be read as they stand: mend them one by one.')
+  const found = (await heldRowsOf(services.db, batch)).filter((one) => one.reason === reason)
+  const { dialect } = settingsOf(batch)
+  const width = batch.headings.length
+  await letIn(
+    services,
+    batch,
+    found.map(({ row, text }) => {
+      const cells = splitCells(text, dialect.delimiter)
+      return { row, cells: Array.from({ length: width }, (_, i) => cells[i] ?? '') }
+    }),
+  )
+  return found.length
+}
+
+interface MendedCells {
+  readonly row: number
+  readonly cells: readonly string[]
+}
+
+async function letIn(services: Services, batch: BatchRow, mended: readonly MendedCells[]): Promise<void> {
+  if (batch.state !== 'ready')
+    throw new Problem(409, 'batch-not-ready', 'Rows can be let in once the batch has been read.')
+  if (mended.length === 0) return
+  const settings = settingsOf(batch)
+  const rows = mended.map(({ row, cells }): ReadRow => {
+    const plain = cells.map((cell) => cell.replaceAll('\0', '').slice(0, LONGEST_CELL))
+    return { row, text: writeRecord(plain, settings.dialect.delimiter), own: projectRow(plain, settings) }
+  })
+  const projected = await projectRows(services, batch, rows)
+  await transaction(services.pool, async (tx, client) => {
+    const { rows: marked } = await tx.execute(sql`
+      update held_rows set let_in_at = now() where batch_id = ${batch.id} and let_in_at is null
+        and row = any(${sql.param(rows.map(({ row }) => row))}::int[]) returning row`)
+    if (marked.length !== rows.length)
+      throw new Problem(409, 'let-in-already', 'Somebody else has just let this row in.')
+    await storeProjected(client, batch, projected)
+    await tx
+      .update(batches)
+      .set({
+        held: sql`${batches.held} - ${rows.length}`,
+        withMobile: sql`${batches.withMobile} + ${projected.withMobile}`,
+      })
+      .where(eq(batches.id, batch.id))
+    const ids = rows.map((_, i) => projected.firstId + i)
+    await joinExactDuplicates(tx, client, { listId: batch.listId, added: { ids } })
+    await countContacts(tx, batch.listId)
+  })
+}

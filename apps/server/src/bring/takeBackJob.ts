@@ -1,0 +1,108 @@
+import { eq, sql } from 'drizzle-orm'
+import type { PoolClient } from 'pg'
+import { type Db, transaction } from '../db/database'
+import { batches } from '../db/schema'
+import { type JobHandler, JobProblem, type StepOutcome } from '../jobs/runner'
+import { saveJob } from '../jobs/store'
+import { joinExactDuplicates } from '../pair/joinExactDuplicates'
+import { pointToSurvivors } from '../pair/pointToSurvivors'
+import { countContacts } from '../projection/cube'
+import { refreshContacts } from '../projection/refresh'
+import type { BatchRow } from '../projection/rowCells'
+import type { Services } from '../services'
+
+/**
+ * Takes a batch back whole, or brings it back: all of it in one transaction, so that a list never shows half.
+ * Contacts, fills and joins of the batch stay where they are and are not shown; joins with other batches rest.
+ */
+export const takeBackJob: JobHandler = {
+  async step(services, job): Promise<StepOutcome> {
+    const { batchId, isBack } = job.payload as { batchId: string; isBack: boolean }
+    await transaction(services.pool, async (tx, client) => {
+      const [batch] = await tx.select().from(batches).where(eq(batches.id, batchId))
+      if (!batch) throw new JobProblem('batch-gone')
+      await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${batch.listId}::text, 7416))`)
+      const touched = isBack ? await bringBack(tx, batch) : await takeBack(tx, client, batch)
+      await refreshContacts(tx, client, [...touched, ...(await sharers(tx, batch))])
+      await countContacts(tx, batch.listId)
+      await saveJob(tx, job.id, { phase: 'done', done: batch.rows, result: { rows: batch.rows } })
+    })
+    return { next: 'done' }
+  },
+
+  async ended({ db }: Services, job) {
+    const { batchId, isBack } = job.payload as { batchId: string; isBack: boolean }
+    await db
+      .update(batches)
+      .set({ state: isBack ? 'taken-back' : 'ready' })
+      .where(eq(batches.id, batchId))
+  },
+}
+
+/** @returns contacts of other batches that are no longer joined with this one's */
+async function takeBack(tx: Db, client: PoolClient, batch: BatchRow): Promise<number[]> {
+  const { rows } = await tx.execute<{ survivor_id: string; member_id: string; is_survivor: boolean }>(sql`
+    update joins j set suspended_by = ${batch.id}
+    from contacts s, contacts m
+    where s.id = j.survivor_id and m.id = j.member_id and j.list_id = ${batch.listId}
+      and j.undone_at is null and j.suspended_by is null
+      and (s.batch_id = ${batch.id}) <> (m.batch_id = ${batch.id})
+    returning j.survivor_id, j.member_id, s.batch_id = ${batch.id} as is_survivor`)
+  const freed = rows.map((row) => Number(row.member_id))
+  const survivors = rows.map((row) => Number(row.survivor_id))
+  await tx.update(batches).set({ state: 'taken-back' }).where(eq(batches.id, batch.id))
+  await pointAnew(tx, [...freed, ...survivors])
+  // Rows of other batches that were joined through one of this batch may be one person all the same.
+  const left = rows.filter((row) => row.is_survivor).map((row) => Number(row.member_id))
+  await joinExactDuplicates(tx, client, { listId: batch.listId, added: { ids: left } })
+  const { rows: others } = await tx.execute<{ id: string }>(sql`
+    select id from contacts where batch_id <> ${batch.id} and id = any(${sql.param([...freed, ...survivors])}::bigint[])`)
+  return others.map(({ id }) => Number(id))
+}
+
+/** @returns contacts whose joins are back */
+async function bringBack(tx: Db, batch: BatchRow): Promise<number[]> {
+  await tx.update(batches).set({ state: 'ready' }).where(eq(batches.id, batch.id))
+  // A member that was joined to another meanwhile, or whose partner is taken back too, stays as it is.
+  const { rows } = await tx.execute<{ survivor_id: string; member_id: string }>(sql`
+    update joins j set suspended_by = null
+    from contacts s, contacts m
+    where s.id = j.survivor_id and m.id = j.member_id and j.suspended_by = ${batch.id} and j.undone_at is null
+      and not exists (select 1 from joins o where o.member_id = j.member_id and o.undone_at is null and o.suspended_by is null)
+      and not exists (select 1 from batches b where b.id in (s.batch_id, m.batch_id) and b.state <> 'ready')
+    returning j.survivor_id, j.member_id`)
+  const ids = rows.flatMap((row) => [Number(row.survivor_id), Number(row.member_id)])
+  await pointAnew(tx, ids)
+  const { rows: mine } = await tx.execute<{ id: string }>(sql`
+    select distinct coalesce(joined_into, id) as id from contacts where id = any(${sql.param(ids)}::bigint[])`)
+  return [...ids, ...mine.map(({ id }) => Number(id))]
+}
+
+/** Lets these contacts stand for themselves, and then points them to whom they are joined now. */
+async function pointAnew(tx: Db, ids: readonly number[]): Promise<void> {
+  const { rows } = await tx.execute<{ id: string }>(sql`
+    select id from contacts where id = any(${sql.param(ids)}::bigint[]) or joined_into = any(${sql.param(ids)}::bigint[])`)
+  const all = rows.map(({ id }) => Number(id))
+  await tx.execute(sql`
+    update contacts c set joined_into = null where c.id = any(${sql.param(all)}::bigint[]) and not exists (
+      select 1 from joins j where j.member_id = c.id and j.undone_at is null and j.suspended_by is null)`)
+  const { rows: standing } = await tx.execute<{ id: string }>(sql`
+    select c.id from contacts c where c.joined_into is null and (c.id = any(${sql.param(all)}::bigint[]) or c.id in (
+      select j.survivor_id from joins j where j.member_id = any(${sql.param(all)}::bigint[]) and j.undone_at is null and j.suspended_by is null))`)
+  await pointToSurvivors(
+    tx,
+    standing.map(({ id }) => Number(id)),
+  )
+}
+
+/** Standing contacts of other batches that hold a number of this one: whether it is shared may have changed. */
+async function sharers(tx: Db, batch: BatchRow): Promise<number[]> {
+  const { rows } = await tx.execute<{ id: string }>(sql`
+    select distinct o.contact_id as id from contact_numbers n
+    join contacts mine on mine.id = n.contact_id and mine.batch_id = ${batch.id}
+    join contact_numbers o on o.e164 = n.e164 and o.list_id = n.list_id
+    join contacts c on c.id = o.contact_id and c.joined_into is null
+    group by o.contact_id, o.e164, mine.batch_id
+    having count(*) > 0 and bool_or(o.contact_id <> n.contact_id)`)
+  return rows.map(({ id }) => Number(id))
+}

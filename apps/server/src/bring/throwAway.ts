@@ -1,0 +1,30 @@
+import { eq, inArray, sql } from 'drizzle-orm'
+import { transaction } from '../db/database'
+import { batches, batchPieces, heldRows, rows } from '../db/schema'
+import { Problem } from '../http/problem'
+import type { BatchRow } from '../projection/rowCells'
+import type { Services } from '../services'
+
+/** States in which nothing of a batch was ever shown. */
+const NEVER_SHOWN = ['uploading', 'stopped', 'failed']
+
+/** Throws away a batch that was stopped or failed before it was shown. One that was shown is taken back instead. */
+export async function throwAway({ pool }: Services, batch: BatchRow): Promise<void> {
+  await transaction(pool, async (tx) => {
+    const [found] = await tx
+      .select({ state: batches.state })
+      .from(batches)
+      .where(eq(batches.id, batch.id))
+      .for('update')
+    if (!found || !NEVER_SHOWN.includes(found.state))
+      throw new Problem(409, 'batch-in-use', 'This batch is shown or being read. Stop it first, or take it back.')
+    const mine = sql`select id from contacts where batch_id = ${batch.id}`
+    await tx.execute(sql`delete from contact_numbers where contact_id in (${mine})`)
+    await tx.execute(sql`delete from contact_emails where contact_id in (${mine})`)
+    await tx.execute(sql`delete from contacts where batch_id = ${batch.id}`)
+    await tx.delete(rows).where(eq(rows.batchId, batch.id))
+    await tx.delete(heldRows).where(eq(heldRows.batchId, batch.id))
+    await tx.delete(batchPieces).where(eq(batchPieces.batchId, batch.id))
+    await tx.delete(batches).where(inArray(batches.id, [batch.id]))
+  })
+}

@@ -1,0 +1,61 @@
+import {
+  type Dialect,
+  type Encoding,
+  type Format,
+  keepsAsciiInPlace,
+  type Merged,
+  type Note,
+  type RowRules,
+} from '@upper-field/core/table'
+import type { FileWishes, OpenedFile } from './openFile'
+import { UNPACKED } from './readRows'
+
+/** How a file is to be read, as it is stored with its batch. */
+export interface FileSettings {
+  readonly format: Format
+  readonly sheet: string | null
+  readonly encoding: Encoding
+  readonly delimiter: string
+  readonly bom: number
+  readonly firstRow: number
+  /** Row of the (last) headings; null where there are none. */
+  readonly headingsRow: number | null
+  readonly headings: readonly string[]
+  readonly merged: Merged
+  readonly takesHidden: boolean
+  readonly notes: readonly Note[]
+}
+
+export function settingsOfFile(opened: OpenedFile, wishes: FileWishes = {}): FileSettings {
+  return {
+    format: opened.format,
+    sheet: opened.sheet,
+    ...(opened.dialect ?? UNPACKED),
+    firstRow: opened.table.shape.firstRow,
+    headingsRow: opened.table.shape.headings?.last ?? null,
+    headings: opened.table.headings,
+    merged: wishes.merged ?? 'every',
+    takesHidden: wishes.takesHidden ?? false,
+    notes: opened.notes,
+  }
+}
+
+type Reading = Pick<FileSettings, 'format' | 'encoding' | 'delimiter' | 'bom'>
+
+export const isContainer = (format: Format): boolean => format !== 'csv' && format !== 'tsv'
+
+/** True where a file is turned into a plain text in UTF-8 before its rows are read. */
+export const needsUnpacking = ({ format, encoding }: Reading): boolean =>
+  isContainer(format) || !keepsAsciiInPlace(encoding)
+
+/** The form in which the rows of a file are found and stored. */
+export function readingDialect({ format, encoding, delimiter, bom }: Reading): Dialect {
+  if (isContainer(format)) return UNPACKED
+  return keepsAsciiInPlace(encoding) ? { encoding, delimiter, bom } : { encoding: 'utf-8', delimiter, bom: 0 }
+}
+
+export const rowRules = (settings: Pick<FileSettings, 'headings' | 'headingsRow' | 'format'>): RowRules => ({
+  headings: settings.headings,
+  hasHeadings: settings.headingsRow !== null,
+  isSheet: isContainer(settings.format),
+})
