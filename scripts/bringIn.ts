@@ -34,22 +34,46 @@ export async function announce(
   })
 }
 
+interface LocalFile {
+  readonly name: string
+  readonly bytes: Uint8Array
+}
+
 /** Brings a file in the way a person does who takes every suggestion. */
 export async function bringIn(
   api: ApiClient,
   listId: string,
-  file: { name: string; bytes: Uint8Array },
+  file: LocalFile,
   facts: Partial<NewBatch> = {},
   wishes: FileWishes = {},
 ): Promise<Batch> {
   const batch = await announce(api, listId, { name: file.name, source: sourceOfBytes(file.bytes) }, facts, wishes)
-  const response = await api.raw('sendContent', {
-    params: { batchId: batch.id },
-    body: file.bytes as Uint8Array<ArrayBuffer>,
-  })
-  if (!response.ok) throw new Error(await response.text())
-  await untilEnded(api, listId, ((await response.json()) as Batch).jobId ?? '')
+  const jobId = await send(api, batch.id, file)
+  await untilEnded(api, listId, jobId)
   return (await api.call('readBatches', { params: { listId } })).find(({ id }) => id === batch.id) as Batch
+}
+
+/** Sends a file and leaves it waiting: it is read once its job is told to go on. */
+export async function leaveWaiting(
+  api: ApiClient,
+  listId: string,
+  file: LocalFile,
+  facts: Partial<NewBatch>,
+): Promise<void> {
+  const batch = await announce(api, listId, { name: file.name, source: sourceOfBytes(file.bytes) }, facts)
+  await send(api, batch.id, file, { wait: 'yes' })
+}
+
+async function send(
+  api: ApiClient,
+  batchId: string,
+  { bytes }: LocalFile,
+  query: { wait?: 'yes' } = {},
+): Promise<string> {
+  const body = bytes as Uint8Array<ArrayBuffer>
+  const response = await api.raw('sendContent', { params: { batchId }, query, body })
+  if (!response.ok) throw new Error(await response.text())
+  return ((await response.json()) as Batch).jobId ?? ''
 }
 
 /** Waits until a job has ended, however. */

@@ -1,11 +1,11 @@
 import { mkdirSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { createClient } from '@upper-field/contract'
-import { fairBadges, quotationRequests } from '@upper-field/demo'
+import { type ApiClient, createClient, type NewBatch } from '@upper-field/contract'
+import { type DemoFile, scenarioFiles } from '@upper-field/demo'
 import { createWorld, DEMO_WORLD } from '@upper-field/standins/world'
-import { bringIn } from './bringIn'
+import { bringIn, leaveWaiting, untilEnded } from './bringIn'
 
-// Loads the demo: connections to the stand-ins, the made-up files, and the autumn list with its first batch.
+// Loads the demo: connections to the stand-ins, the seven made-up files, and the autumn list partly worked.
 const [baseUrl = '', standInsUrl = '', folder = '', keysJson = '{}'] = process.argv.slice(2)
 const keys = JSON.parse(keysJson) as Record<string, string>
 const api = createClient(baseUrl)
@@ -13,22 +13,60 @@ await api.call('enterDemo')
 for (const [provider, key] of Object.entries(keys)) {
   await api.call('changeConnection', { params: { provider }, body: { baseUrl: standInsUrl, key } })
 }
-const world = createWorld(DEMO_WORLD.seed, DEMO_WORLD)
-const badges = fairBadges(world, { rows: 800 })
-const quotations = quotationRequests(world, { rows: 140 })
+const files = scenarioFiles(createWorld(DEMO_WORLD.seed, DEMO_WORLD))
 mkdirSync(folder, { recursive: true })
-for (const file of [badges, quotations]) {
+for (const file of files) {
   writeFileSync(join(folder, file.name), file.bytes)
-  writeFileSync(join(folder, file.name.replace('.csv', '.truth.json')), JSON.stringify(file.truth))
+  writeFileSync(join(folder, file.name.replace(/\.\w+$/, '.truth.json')), JSON.stringify(file.truth))
 }
-if ((await api.call('readLists')).length === 0) {
-  const list = await api.call('makeList', { body: { name: 'Autumn terraces' } })
-  const batch = await bringIn(api, list.id, badges, {
-    name: 'Fair badges',
-    sourceKind: 'event',
-    gatheredOn: '2026-09-18',
-    lawfulBasis: 'legitimate-interest',
-    note: 'Outdoor living fair, badge scans',
+const CHECKED = 'country:FR'
+const BATCHES: readonly (readonly [file: string, facts: Partial<NewBatch>])[] = [
+  [
+    'fair-badges.xlsx',
+    {
+      name: 'Fair badges',
+      sourceKind: 'event',
+      gatheredOn: '2026-09-18',
+      lawfulBasis: 'legitimate-interest',
+      note: 'Outdoor living fair, badge scans',
+    },
+  ],
+  [
+    'hospitality-directory.csv',
+    {
+      name: 'Hospitality directory',
+      sourceKind: 'bought',
+      gatheredOn: '2026-08-01',
+      lawfulBasis: 'legitimate-interest',
+      price: 480_000_000,
+    },
+  ],
+]
+if ((await api.call('readLists')).length === 0) await makeAutumnList(api)
+
+/** Two batches in, the lines of one country checked, and a third batch waiting to be brought in. */
+async function makeAutumnList(client: ApiClient): Promise<void> {
+  const list = await client.call('makeList', { body: { name: 'Autumn terraces' } })
+  for (const [name, facts] of BATCHES) {
+    const batch = await bringIn(client, list.id, named(name), facts)
+    console.log(`Brought in ${batch.rows} rows as "${batch.name}"; ${batch.held} held.`)
+  }
+  const estimate = await client.call('estimateCheck', { params: { listId: list.id }, query: { filter: CHECKED } })
+  const check = await client.call('startCheck', {
+    params: { listId: list.id },
+    body: { filter: CHECKED, agreed: estimate.most },
   })
-  console.log(`Brought in ${batch.rows} rows as "Autumn terraces"; ${batch.held} held.`)
+  await untilEnded(client, list.id, check.id)
+  await leaveWaiting(client, list.id, named('profile-export.csv'), {
+    name: 'Profile export',
+    sourceKind: 'public-page',
+    gatheredOn: '2026-11-02',
+    lawfulBasis: 'legitimate-interest',
+  })
+}
+
+function named(name: string): DemoFile {
+  const file = files.find((one) => one.name === name)
+  if (!file) throw new Error(`There is no ${name}.`)
+  return file
 }

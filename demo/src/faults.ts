@@ -155,12 +155,13 @@ export const FAULTS: readonly Fault[] = [
   },
 ]
 
-/** Writes a number with a fault drawn by weight. */
-export function writeCell(input: FaultInput): CellTruth {
-  const total = FAULTS.reduce((sum, { weight }) => sum + weight, 0)
+/** Writes a number with a fault drawn by weight from those named, or from all. */
+export function writeCell(input: FaultInput, names?: ReadonlySet<string>): CellTruth {
+  const faults = names ? FAULTS.filter(({ name }) => names.has(name)) : FAULTS
+  const total = faults.reduce((sum, { weight }) => sum + weight, 0)
   for (;;) {
     let at = input.random.below(total)
-    const fault = FAULTS.find(({ weight }) => {
+    const fault = faults.find(({ weight }) => {
       at -= weight
       return at < 0
     })

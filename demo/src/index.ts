@@ -1,2 +1,13 @@
 export { type CellTruth, FAULTS, writeCell } from './faults'
-export { type DemoFile, fairBadges, quotationRequests, type RowTruth } from './files'
+export {
+  campsitePages,
+  customers,
+  directory,
+  fairBadges,
+  fairWorkbook,
+  optOuts,
+  profileExport,
+  quotationRequests,
+  scenarioFiles,
+} from './files'
+export type { DemoFile, RowTruth } from './table'

@@ -18,12 +18,20 @@ export interface StandInsInput extends Partial<StandInOptions> {
   readonly port: number
   readonly seed: string
   readonly people: number
+  readonly consumers?: number
   readonly keys: Readonly<Record<'pellow' | 'tansy' | 'brindle', string>>
 }
 
 /** Starts the simulated outside world on loopback. */
-export async function startStandIns({ port, seed, people, keys, speed = 1 }: StandInsInput): Promise<StandIns> {
-  const world = createWorld(seed, { people })
+export async function startStandIns({
+  port,
+  seed,
+  people,
+  consumers = 0,
+  keys,
+  speed = 1,
+}: StandInsInput): Promise<StandIns> {
+  const world = createWorld(seed, { people, consumers })
   const directory = createDirectory(world)
   const services = {
     pellow: pellow(world, keys.pellow, { speed }),

@@ -124,6 +124,8 @@ export const endpoints = {
   }),
   sendContent: endpoint('put', '/batches/{batchId}/content', 'Stream the file itself', {
     params: OfBatch,
+    /** `wait=yes`: the file is kept, and read once its job is told to go on. */
+    query: z.object({ wait: z.enum(['yes', 'no']).default('no') }),
     body: 'file',
     response: Batch,
     role: 'operator',

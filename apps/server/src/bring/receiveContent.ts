@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto'
-import { FILE_PROBLEM_TEXT, type Format, recognise } from '@upper-field/core/table'
+import { FILE_PROBLEM_TEXT, type Format, judgeEncoding, recognise } from '@upper-field/core/table'
 import { isContainer } from '@upper-field/files'
 import { eq } from 'drizzle-orm'
 import { transaction } from '../db/database'
@@ -12,13 +12,14 @@ import { inPieces } from './pieces'
 import { tooLarge } from './tooLarge'
 
 /**
- * Streams a file into the database, piece by piece, and starts the job that reads it. What arrives incomplete, too
+ * Streams a file into the database, piece by piece, and starts the job that reads it, or leaves it waiting. What arrives incomplete, too
  * large or as no table of text is thrown away whole; the batch says why.
  */
 export async function receiveContent(
   services: Services,
   batch: BatchRow,
   body: ReadableStream<Uint8Array>,
+  { waits = false }: { waits?: boolean } = {},
 ): Promise<void> {
   const client = await services.pool.connect()
   try {
@@ -28,7 +29,7 @@ export async function receiveContent(
     )
     if (!rows[0]?.mine) throw new Problem(409, 'upload-under-way', 'This file is being received already.')
     try {
-      await receiveLocked(services, batch, body)
+      await receiveLocked(services, batch, body, waits)
     } finally {
       await client.query('select pg_advisory_unlock(hashtextextended($1, 7414))', [batch.id])
     }
@@ -37,7 +38,12 @@ export async function receiveContent(
   }
 }
 
-async function receiveLocked(services: Services, batch: BatchRow, body: ReadableStream<Uint8Array>): Promise<void> {
+async function receiveLocked(
+  services: Services,
+  batch: BatchRow,
+  body: ReadableStream<Uint8Array>,
+  waits: boolean,
+): Promise<void> {
   const { db, pool } = services
   const [now] = await db
     .select({ state: batches.state, jobId: batches.jobId })
@@ -50,13 +56,17 @@ async function receiveLocked(services: Services, batch: BatchRow, body: Readable
   try {
     const { bytes, sha256, fingerprint } = await storePieces(services, batch, body)
     await transaction(pool, async (tx) => {
-      const job = await createJob(tx, {
-        kind: 'bring-in',
-        listId: batch.listId,
-        unit: 'bytes',
-        total: bytes,
-        payload: { batchId: batch.id },
-      })
+      const job = await createJob(
+        tx,
+        {
+          kind: 'bring-in',
+          listId: batch.listId,
+          unit: 'bytes',
+          total: bytes,
+          payload: { batchId: batch.id },
+        },
+        { isPaused: waits },
+      )
       await tx
         .update(batches)
         .set({ state: 'queued', problem: null, bytes, sha256, fingerprint, jobId: job.id })
@@ -111,7 +121,9 @@ function refuseWhatIsOff(head: Uint8Array, batch: BatchRow): void {
   if (found.kind === 'refused')
     throw new Problem(415, found.problem, `${FILE_PROBLEM_TEXT[found.problem]} Nothing was stored.`)
   const isAnnouncedAsText = !isContainer(batch.format as Format)
-  if ((found.kind === 'text') !== isAnnouncedAsText) {
+  const isWide = judgeEncoding(head.subarray(0, 65_536)).encoding.startsWith('utf-16')
+  const isOtherEncoding = found.kind === 'text' && isWide && !batch.encoding.startsWith('utf-16')
+  if ((found.kind === 'text') !== isAnnouncedAsText || isOtherEncoding) {
     throw new Problem(
       415,
       'format-off',

@@ -1,3 +1,4 @@
+import { canBeReached } from '@upper-field/core/table'
 import { and, eq } from 'drizzle-orm'
 import type { Hono } from 'hono'
 import { transaction } from '../db/database'
@@ -42,11 +43,11 @@ export function bringRoutes(app: Hono, services: Services): void {
     if (body.bytes > config.maxUploadBytes) throw tooLarge(config.maxUploadBytes)
     if (body.mapping.length !== body.headings.length)
       throw new Problem(422, 'mapping-off', 'There must be one field, or none, for each heading.')
-    if (!body.mapping.some((field) => field === 'number' || field === 'email')) {
+    if (!canBeReached(body.mapping)) {
       throw new Problem(
         422,
         'nobody-reachable',
-        'No column is a number or an e-mail. Choose one, or nobody in this file could be reached.',
+        'No column tells how to reach or find anybody: choose a number, an e-mail, an address on the web, or name and company.',
       )
     }
     const batch = await transaction(services.pool, async (tx) => {
@@ -61,11 +62,11 @@ export function bringRoutes(app: Hono, services: Services): void {
     return asBatch(batch)
   })
 
-  serve(app, services, 'sendContent', async ({ params, c }) => {
+  serve(app, services, 'sendContent', async ({ params, query, c }) => {
     const batch = await findBatch(params.batchId)
     const body = c.req.raw.body
     if (!body) throw new Problem(400, 'empty-file', 'The file is empty: it has no bytes.')
-    await receiveContent(services, batch, body).catch((error: unknown) => {
+    await receiveContent(services, batch, body, { waits: query.wait === 'yes' }).catch((error: unknown) => {
       // The rest of a refused file is not read: the connection cannot be used again.
       c.header('connection', 'close')
       throw error

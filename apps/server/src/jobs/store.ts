@@ -17,11 +17,18 @@ export interface NewJob {
   readonly payload: Record<string, unknown>
 }
 
-/** Writes a job and hands it to the queue in the same transaction: never the one without the other. */
-export async function createJob(tx: Db, job: NewJob): Promise<JobRow> {
-  const [made] = await tx.insert(jobs).values(job).returning()
+/**
+ * Writes a job and hands it to the queue in the same transaction: never the one without the other. A paused one waits
+ * until somebody lets it go on.
+ */
+export async function createJob(tx: Db, job: NewJob, { isPaused = false } = {}): Promise<JobRow> {
+  const state = isPaused ? 'paused' : 'queued'
+  const [made] = await tx
+    .insert(jobs)
+    .values({ ...job, state })
+    .returning()
   if (!made) throw new Error('insert returned nothing')
-  await enqueue(tx, made.id)
+  if (!isPaused) await enqueue(tx, made.id)
   await announce(tx, made.id)
   return made
 }

@@ -56,8 +56,9 @@ describe('files that are no table', () => {
   it.each([
     ['empty', new Uint8Array(), 'empty-file'],
     ['binary', Uint8Array.from({ length: 500 }, (_, i) => (i * 31) % 256), 'binary-file'],
-    ['a workbook', new Uint8Array([0x50, 0x4b, 3, 4, 9, 9]), 'workbook'],
-    ['UTF-16', new Uint8Array([0xff, 0xfe, 0x61, 0]), 'utf-16'],
+    ['a workbook announced as CSV', new Uint8Array([0x50, 0x4b, 3, 4, 9, 9]), 'format-off'],
+    ['UTF-16 announced as UTF-8', new Uint8Array([0xff, 0xfe, 0x61, 0, 0x2c, 0]), 'format-off'],
+    ['a compressed file', new Uint8Array([0x1f, 0x8b, 8, 0]), 'compressed-file'],
   ])('%s: refused with a sentence, nothing kept', async (_, bytes, code) => {
     const batch = await announce({ bytes: Math.max(1, bytes.length) })
     const { status, problem } = await send(batch.id, bytes)

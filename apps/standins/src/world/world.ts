@@ -42,20 +42,38 @@ export interface WorldPerson {
   readonly profile: string
 }
 
+/** Somebody at home who asked for a quotation: no company, only personal ways to reach them. */
+export interface WorldConsumer {
+  readonly id: number
+  readonly given: string
+  readonly family: string
+  readonly place: Place
+  readonly city: string
+  readonly postalCode: string
+  readonly mobile: WorldNumber
+  readonly home: WorldNumber
+  readonly personalEmail: string
+}
+
 export interface World {
   readonly seed: string
   readonly companies: readonly WorldCompany[]
   readonly people: readonly WorldPerson[]
+  readonly consumers: readonly WorldConsumer[]
   numberOf(e164: string): WorldNumber | undefined
 }
 
 /** Makes the world. Same seed and size, same world. */
-export function createWorld(seed: string, { people: count }: { people: number }): World {
+export function createWorld(
+  seed: string,
+  { people: count, consumers: atHome = 0 }: { people: number; consumers?: number },
+): World {
   const random = createRandom(seed)
   const numbers = new Map<string, WorldNumber>()
   const companies = Array.from({ length: Math.ceil(count / 2.2) }, (_, id) => makeCompany(random, numbers, id))
   const people = Array.from({ length: count }, (_, id) => makePerson(random, numbers, id, random.pick(companies)))
-  return { seed, companies, people, numberOf: (e164) => numbers.get(e164) }
+  const consumers = Array.from({ length: atHome }, (_, id) => makeConsumer(random, numbers, id))
+  return { seed, companies, people, consumers, numberOf: (e164) => numbers.get(e164) }
 }
 
 function makeCompany(random: Random, numbers: Map<string, WorldNumber>, id: number): WorldCompany {
@@ -91,6 +109,24 @@ function makePerson(random: Random, numbers: Map<string, WorldNumber>, id: numbe
     workEmail: `${handle}${id}@${company.domain}`,
     personalEmail: `${handle}${id}@${random.pick(FREE_MAIL_HOSTS)}`,
     profile: `rollcall.example/p/${plain(given)}-${plain(family)}-${id.toString(36)}`,
+  }
+}
+
+function makeConsumer(random: Random, numbers: Map<string, WorldNumber>, id: number): WorldConsumer {
+  const place = pickPlace(random)
+  const [city, postalCode] = random.pick(place.cities)
+  const given = random.pick(place.given)
+  const family = random.pick(place.family)
+  return {
+    id,
+    given,
+    family,
+    place,
+    city,
+    postalCode,
+    mobile: makeNumber(random, numbers, place, 'mobile'),
+    home: makeNumber(random, numbers, place, 'fixed'),
+    personalEmail: `${plain(given)}.${plain(family)}.${id}@${random.pick(FREE_MAIL_HOSTS)}`,
   }
 }
 

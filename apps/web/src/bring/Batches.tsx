@@ -1,4 +1,5 @@
 import type { Batch } from '@upper-field/contract'
+import { TextButton } from '../kit/Button'
 import { count, date, plural } from '../words/format'
 import { SOURCE } from '../words/sentences'
 
@@ -9,6 +10,9 @@ const STATE: Record<Batch['state'], string> = {
   ready: '',
   stopped: 'stopped, not shown',
   failed: 'failed, not shown',
+  'taking-back': 'being taken back',
+  'taken-back': 'taken back',
+  'coming-back': 'coming back',
 }
 
 /** The batches of a list, in the order in which they came. */
@@ -23,7 +27,14 @@ export function Batches({
 }) {
   return (
     <>
-      <h2 className="px-2 pb-2 text-[15px]">Batches</h2>
+      <div className="flex items-baseline justify-between px-2 pb-2">
+        <h2 className="text-[15px]">Batches</h2>
+        {batches.length > 1 ? (
+          <TextButton aria-pressed={chosen === 'compare'} onClick={() => onChoose('compare')}>
+            Side by side
+          </TextButton>
+        ) : null}
+      </div>
       {batches.length === 0 ? <p className="px-2 text-soft">None yet.</p> : null}
       <ul>
         {batches.map((batch) => (

@@ -7,51 +7,65 @@ import { JobLine } from '../shell/JobStrip'
 import { StoryPanel } from '../shell/StoryPanel'
 import { useListView } from '../shell/useListView'
 import { Batches } from './Batches'
+import { BatchView } from './BatchView'
+import { CompareBatches } from './CompareBatches'
 import { DropZone } from './DropZone'
-import { HeldRows } from './HeldRows'
+import { FilesOnBench } from './FilesOnBench'
 import { Specimen } from './Specimen'
+import { useBenchFiles } from './useBenchFiles'
 
-/** Bring in: the batches of the list, and a file opened like a specimen before any of it is sent. */
+/** Bring in: the batches of the list, and files opened like specimens before any of them is sent. */
 export function BringView() {
   const list = useOutletContext<List>()
   const { listId, contactId } = useListView()
-  const [file, setFile] = useState<File | null>(null)
+  const bench = useBenchFiles()
   const { data: me } = useReadMeQuery({})
   const { data: batches = [] } = useReadBatchesQuery({ params: { listId } })
   const { data: jobs = [] } = useReadJobsQuery({ params: { listId } })
-  const [chosenBatch, setChosenBatch] = useState<string | null>(null)
+  const [chosen, setChosen] = useState<string | 'compare' | null>(null)
   const mayBring = me?.role !== 'viewer' && !list.archivedAt
-  if (file && mayBring) {
+  if (bench.items.length > 0 && mayBring) {
     return (
-      <Specimen
-        key={`${file.name}${file.size}${file.lastModified}`}
-        file={file}
-        listId={listId}
-        onDone={(batchId) => {
-          setFile(null)
-          setChosenBatch(batchId)
-        }}
-        onCancel={() => setFile(null)}
-      />
+      <div className="flex h-full min-h-0">
+        {bench.items.length > 1 ? <FilesOnBench {...bench} onShow={bench.show} /> : null}
+        {bench.items.map((item) => (
+          <Specimen
+            key={item.id}
+            item={item}
+            listId={listId}
+            isShown={item.id === bench.shown}
+            onState={(state) => bench.tell(item.id, state)}
+            onSent={(batchId) => {
+              bench.remove(item.id)
+              setChosen(batchId)
+            }}
+            onRemove={() => bench.remove(item.id)}
+            onSheet={(sheet) => bench.add([item.file], sheet)}
+          />
+        ))}
+      </div>
     )
   }
-  const batch =
-    batches.find(({ id }) => id === chosenBatch) ?? batches.findLast(({ held }) => held > 0) ?? batches.at(-1)
+  const batch = batches.find(({ id }) => id === chosen) ?? batches.findLast(({ held }) => held > 0) ?? batches.at(-1)
   const job = jobs.find(({ id }) => id === batch?.jobId)
   return (
     <div className="flex h-full min-h-0">
       <aside aria-label="Batches" className="h-full w-[260px] shrink-0 overflow-y-auto border-r border-line px-3 py-3">
-        <Batches batches={batches} chosen={batch?.id ?? null} onChoose={setChosenBatch} />
+        <Batches batches={batches} chosen={chosen === 'compare' ? chosen : (batch?.id ?? null)} onChoose={setChosen} />
       </aside>
       <main className="min-w-0 flex-1 overflow-y-auto px-5 py-3">
-        {batch ? (
-          <HeldRows batch={batch} isViewer={me?.role === 'viewer'} job={job ? <JobLine job={job} /> : null} />
+        {chosen === 'compare' && batches.length > 0 ? (
+          <CompareBatches listId={listId} batches={batches} onChoose={setChosen} />
+        ) : batch ? (
+          <BatchView key={batch.id} batch={batch} mayChange={mayBring} job={job ? <JobLine job={job} /> : null} />
         ) : (
           <Empty title="Bring in the first file">
-            <p>A CSV of prospects, as messy as it is. It is looked at here first; nothing is sent until you say so.</p>
+            <p>
+              Lists of prospects, as messy as they are. They are looked at here first; nothing is sent until you say so.
+            </p>
           </Empty>
         )}
-        {mayBring ? <DropZone onFile={setFile} /> : null}
+        {mayBring ? <DropZone onFiles={(files) => bench.add(files)} /> : null}
       </main>
       {contactId !== null ? (
         <aside aria-label="Story" className="h-full w-[312px] shrink-0 border-l border-line bg-surface">

@@ -1,16 +1,16 @@
 import { type DragEvent, useRef, useState } from 'react'
 import { Button } from '../kit/Button'
 
-/** Drop, choose or paste: each gives a file. */
-export function DropZone({ onFile }: { onFile: (file: File) => void }) {
+/** Drop, choose or paste: each gives files. */
+export function DropZone({ onFiles }: { onFiles: (files: readonly File[]) => void }) {
   const input = useRef<HTMLInputElement>(null)
   const [isOver, setOver] = useState(false)
   const [pasted, setPasted] = useState<string | null>(null)
   const drop = (event: DragEvent) => {
     event.preventDefault()
     setOver(false)
-    const [file] = event.dataTransfer.files
-    if (file) onFile(file)
+    const files = [...event.dataTransfer.files]
+    if (files.length > 0) onFiles(files)
   }
   return (
     <section
@@ -25,21 +25,24 @@ export function DropZone({ onFile }: { onFile: (file: File) => void }) {
     >
       <div className="flex flex-wrap items-center gap-3">
         <Button look="main" onClick={() => input.current?.click()}>
-          Choose a CSV
+          Choose files
         </Button>
         <Button onClick={() => setPasted(pasted === null ? '' : null)} aria-expanded={pasted !== null}>
           Paste
         </Button>
-        <span className="text-soft">or drop it here. Commas, semicolons or tabs; UTF-8 or Windows-1252.</span>
+        <span className="text-soft">or drop them here: CSV, workbooks (.xlsx, .xls, .ods), vCards, JSON.</span>
       </div>
       <input
         ref={input}
         type="file"
-        accept=".csv,.tsv,.txt,text/csv,text/plain"
-        aria-label="CSV file"
+        multiple
+        aria-label="Files"
         className="sr-only"
         tabIndex={-1}
-        onChange={(event) => event.target.files?.[0] && onFile(event.target.files[0])}
+        onChange={({ target }) => {
+          onFiles([...(target.files ?? [])])
+          target.value = ''
+        }}
       />
       {pasted !== null ? (
         <div className="flex flex-col items-start gap-2 pt-4">
@@ -55,7 +58,7 @@ export function DropZone({ onFile }: { onFile: (file: File) => void }) {
           />
           <Button
             disabled={pasted.trim() === ''}
-            onClick={() => onFile(new File([pasted], 'pasted.csv', { type: 'text/csv' }))}
+            onClick={() => onFiles([new File([pasted], 'pasted.txt', { type: 'text/plain' })])}
           >
             Look at it
           </Button>

@@ -1,59 +1,21 @@
-import { addressOf, type Batch } from '@upper-field/contract'
-import type { ReactNode } from 'react'
-import { problemText, useReadHeldQuery } from '../api'
+import { addressOf, type Batch, type HeldRow } from '@upper-field/contract'
+import type { HeldReason } from '@upper-field/core/table'
+import { useState } from 'react'
+import { problemText, useLetInHeldMutation, useMendHeldMutation, useReadHeldQuery } from '../api'
+import { Button, TextButton } from '../kit/Button'
 import { Loading, Notice } from '../kit/Notice'
-import { bytes, count, plural } from '../words/format'
-import { BASIS, BATCH_PROBLEM, FIELD, HELD, SOURCE } from '../words/sentences'
+import { count, plural } from '../words/format'
+import { FIELD, HELD } from '../words/sentences'
 
-const DELIMITER: Record<string, string> = { ',': 'commas', ';': 'semicolons', '\t': 'tabs', '|': 'bars' }
+/** Reasons for which rows can be let in as they stand. */
+const AS_THEY_STAND: readonly HeldReason[] = ['too-few-cells', 'heading-again', 'totals-row', 'footer']
 
-/** One batch: what it was, how it was understood, and the rows that could not be read. */
-export function HeldRows({ batch, isViewer, job }: { batch: Batch; isViewer: boolean; job: ReactNode }) {
-  return (
-    <>
-      <h1>{batch.name}</h1>
-      <p className="pb-3 text-soft">
-        {batch.fileName} · {bytes(batch.bytes)} · {DELIMITER[batch.delimiter] ?? batch.delimiter} ·{' '}
-        {batch.encoding === 'utf-8' ? 'UTF-8' : 'Windows-1252'}
-        {batch.defaultCountry ? ` · default country ${batch.defaultCountry}` : ''}
-      </p>
-      {job && batch.state !== 'ready' ? <div className="max-w-md pb-4">{job}</div> : null}
-      {batch.problem ? (
-        <Notice tone="bad">
-          {BATCH_PROBLEM[batch.problem] ?? 'This batch could not be brought in. Nothing of it is shown.'}
-        </Notice>
-      ) : null}
-      <dl className="grid max-w-2xl grid-cols-4 gap-4 border-y border-line py-3">
-        <Fact name="Rows" value={count(batch.rows)} />
-        <Fact name="Held" value={count(batch.held)} />
-        <Fact name="With a mobile" value={count(batch.withMobile)} />
-        <Fact name="Source" value={SOURCE[batch.sourceKind]} more={BASIS[batch.lawfulBasis]} />
-      </dl>
-      <h2 className="pt-5 pb-2 text-[15px]">How the columns were understood</h2>
-      <ul className="flex flex-wrap gap-x-5 gap-y-1">
-        {batch.headings.map((heading, i) => (
-          // biome-ignore lint/suspicious/noArrayIndexKey: headings may repeat; the order is the file's
-          <li key={i}>
-            {heading}{' '}
-            <span className="text-soft">→ {batch.mapping[i] ? FIELD[batch.mapping[i]] : 'kept as extra'}</span>
-          </li>
-        ))}
-      </ul>
-      {batch.held > 0 && !isViewer ? <Held batch={batch} /> : null}
-    </>
-  )
-}
-
-const Fact = ({ name, value, more }: { name: string; value: string; more?: string }) => (
-  <div>
-    <dt className="text-[13px] text-soft">{name}</dt>
-    <dd className="font-semibold">{value}</dd>
-    {more ? <dd className="text-[13px] text-soft">{more}</dd> : null}
-  </div>
-)
-
-function Held({ batch }: { batch: Batch }) {
-  const { data: rows, error, isLoading } = useReadHeldQuery({ params: { batchId: batch.id } })
+/** The rows of a batch that could not be read: looked at as they stood, mended in place and let in. */
+export function HeldRows({ batch }: { batch: Batch }) {
+  const { data: rows = [], error, isLoading } = useReadHeldQuery({ params: { batchId: batch.id } })
+  const [open, setOpen] = useState<number | null>(null)
+  const [letIn, letting] = useLetInHeldMutation()
+  const whole = AS_THEY_STAND.map((reason) => [reason, rows.filter((row) => row.reason === reason).length] as const)
   return (
     <section id="held" aria-label="Held rows" className="pt-5">
       <div className="flex items-baseline justify-between pb-1">
@@ -66,27 +28,129 @@ function Held({ batch }: { batch: Batch }) {
           Download them as CSV
         </a>
       </div>
-      <p className="pb-2 text-soft">They could not be read. Nothing of them is lost: here they are as they stood.</p>
-      {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
+      <p className="pb-2 text-soft">
+        Nothing of them is lost: here they are as they stood. Mend one and let it in, or download them, mend them
+        elsewhere and bring that file in.
+      </p>
+      {whole.map(([reason, n]) =>
+        n > 1 ? (
+          <p key={reason} className="pb-1">
+            {HELD[reason]}{' '}
+            <TextButton onClick={() => void letIn({ params: { batchId: batch.id }, body: { reason } })}>
+              Let {reason === 'too-few-cells' ? `${count(n)} rows in, blank at the end` : `these ${count(n)} rows in`}
+            </TextButton>
+          </p>
+        ) : null,
+      )}
+      {error || letting.error ? <Notice tone="bad">{problemText(error ?? letting.error)}</Notice> : null}
       {isLoading ? <Loading what="the held rows" /> : null}
       <table className="w-full table-fixed">
         <thead className="text-left text-[13px] text-soft">
           <tr className="border-b border-edge">
             <th className="w-16 py-1">Row</th>
-            <th className="w-[36%]">Why</th>
+            <th className="w-[32%]">Why</th>
             <th>As it stood</th>
+            <th className="w-20" />
           </tr>
         </thead>
         <tbody>
-          {rows?.map((row) => (
-            <tr key={row.row} className="border-b border-line align-top">
-              <td className="num py-1.5">{count(row.row)}</td>
-              <td className="py-1.5 pr-3">{HELD[row.reason]}</td>
-              <td className="num break-all py-1.5 text-[13px]">{row.text.slice(0, 240)}</td>
-            </tr>
+          {rows.map((row) => (
+            <HeldLine
+              key={row.row}
+              batch={batch}
+              row={row}
+              isOpen={open === row.row}
+              onOpen={(isOpen) => setOpen(isOpen ? row.row : null)}
+            />
           ))}
         </tbody>
       </table>
     </section>
+  )
+}
+
+interface HeldLineProps {
+  readonly batch: Batch
+  readonly row: HeldRow
+  readonly isOpen: boolean
+  readonly onOpen: (isOpen: boolean) => void
+}
+
+function HeldLine({ batch, row, isOpen, onOpen }: HeldLineProps) {
+  return (
+    <>
+      <tr className="border-b border-line align-top">
+        <td className="num py-1.5">{count(row.row)}</td>
+        <td className="py-1.5 pr-3">{HELD[row.reason]}</td>
+        <td className="num break-all py-1.5 text-[13px]">
+          <bdi>{row.text.slice(0, 240)}</bdi>
+        </td>
+        <td className="py-1.5 text-right">
+          <TextButton aria-expanded={isOpen} onClick={() => onOpen(!isOpen)} aria-label={`Mend row ${row.row}`}>
+            {isOpen ? 'Close' : 'Mend'}
+          </TextButton>
+        </td>
+      </tr>
+      {isOpen ? (
+        <tr className="border-b border-line bg-surface">
+          <td colSpan={4} className="p-3">
+            <MendForm batch={batch} row={row} onDone={() => onOpen(false)} />
+          </td>
+        </tr>
+      ) : null}
+    </>
+  )
+}
+
+/** A cell for each column, started from what can be told of the row. Enter lets it in. */
+function MendForm({ batch, row, onDone }: { batch: Batch; row: HeldRow; onDone: () => void }) {
+  const width = batch.headings.length
+  const [cells, setCells] = useState<readonly string[]>(() =>
+    Array.from({ length: width }, (_, i) => row.cells[i] ?? ''),
+  )
+  const [mend, { error, isLoading }] = useMendHeldMutation()
+  const over = row.cells.slice(width)
+  const letIn = async () => {
+    const result = await mend({ params: { batchId: batch.id, row: row.row }, body: { cells: [...cells] } })
+    if (result.data) onDone()
+  }
+  return (
+    <form
+      onSubmit={(event) => {
+        event.preventDefault()
+        void letIn()
+      }}
+    >
+      {over.length > 0 ? (
+        <p className="pb-2 text-[13px] text-straw-ink">
+          {plural(over.length, 'cell')} too many: {over.map((cell) => `“${cell.slice(0, 60)}”`).join(', ')}
+        </p>
+      ) : null}
+      <div className="grid grid-cols-4 gap-2">
+        {batch.headings.map((heading, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: headings may repeat; the order is the file's
+          <label key={i} className="text-[13px]">
+            <span className="block truncate text-soft">
+              {heading || `Column ${i + 1}`}
+              {batch.mapping[i] ? ` → ${FIELD[batch.mapping[i]]}` : ''}
+            </span>
+            <input
+              // biome-ignore lint/a11y/noAutofocus: the operator has just asked to mend this row
+              autoFocus={i === 0}
+              value={cells[i] ?? ''}
+              onChange={({ target }) => setCells(cells.map((cell, n) => (n === i ? target.value : cell)))}
+              className="num w-full rounded-small border border-edge bg-paper px-2 py-1"
+            />
+          </label>
+        ))}
+      </div>
+      <div className="flex items-center gap-3 pt-3">
+        <Button type="submit" look="main" disabled={isLoading}>
+          Let row {count(row.row)} in
+        </Button>
+        <Button onClick={onDone}>Leave it held</Button>
+        {error ? <span className="text-beet">{problemText(error)}</span> : null}
+      </div>
+    </form>
   )
 }

@@ -1,231 +1,161 @@
-import { type Batch, LAWFUL_BASES, SOURCE_KINDS } from '@upper-field/contract'
-import { DELIMITERS, type Dialect, ENCODINGS, type Field, type OpenedTable } from '@upper-field/core/table'
-import { type ReactNode, useRef, useState } from 'react'
-import { problemText, useMakeBatchMutation } from '../api'
+import { isLeftOut, layoutKey } from '@upper-field/core/table'
+import type { FileWishes, OpenedFile } from '@upper-field/files'
+import { useEffect, useState } from 'react'
+import { useReadLayoutQuery, useReadSameFilesQuery } from '../api'
 import { Button } from '../kit/Button'
-import { SelectField, TextField } from '../kit/Field'
 import { Loading, Notice } from '../kit/Notice'
-import { bytes } from '../words/format'
-import { BASIS, FILE_PROBLEM, SOURCE } from '../words/sentences'
+import { bytes, date, plural } from '../words/format'
+import { BATCH_PROBLEM, FORMAT } from '../words/sentences'
 import { ColumnStrips } from './ColumnStrips'
-import { CountrySelect } from './CountrySelect'
-import { sendFile } from './sendFile'
-import { useHead } from './useHead'
+import { Findings } from './Findings'
+import { LiveRows } from './LiveRows'
+import { SourceForm } from './SourceForm'
+import type { BenchFile, FileState } from './useBenchFiles'
+import { useMapping } from './useMapping'
+import { useSpecimen } from './useSpecimen'
 
-interface SpecimenProps {
-  readonly file: File
+export interface SpecimenProps {
+  readonly item: BenchFile
   readonly listId: string
-  readonly onDone: (batchId: string) => void
-  readonly onCancel: () => void
+  readonly isShown: boolean
+  readonly onState: (state: FileState) => void
+  readonly onSent: (batchId: string) => void
+  readonly onRemove: () => void
+  /** Puts another sheet of the same workbook on the bench, to be a batch of its own. */
+  readonly onSheet: (sheet: string) => void
 }
 
-/** A file on the bench: what its columns hold, what they become, where it came from. Nothing is sent yet. */
-export function Specimen({ file, listId, onDone, onCancel }: SpecimenProps) {
+/** A file on the bench: its shape, what its columns hold and become, where it came from. Nothing is sent yet. */
+export function Specimen({ item, listId, isShown, onState, onSent, onRemove, onSheet }: SpecimenProps) {
+  const [wishes, setWishes] = useState<FileWishes>(item.sheet === null ? {} : { sheet: item.sheet })
   const [country, setCountry] = useState<string | null>(null)
-  const [dialect, setDialect] = useState<Partial<Dialect>>({})
-  const opened = useHead(file, country, dialect)
-  const [changed, setChanged] = useState<Readonly<Record<number, Field | null>>>({})
-  if (!opened) return <Loading what={file.name} />
-  if (opened.status === 'refused') {
+  const { head, rows, read } = useSpecimen(item.file, { ...wishes, country })
+  const opening = head?.opening
+  const opened = opening?.status === 'opened' ? opening : null
+  const key = opened ? layoutKey(opened.table.headings) : null
+  const { data: known } = useReadLayoutQuery({ params: { key: key ?? '' } }, { skip: !key })
+  const { data: same = [] } = useReadSameFilesQuery(
+    { params: { fingerprint: head?.fingerprint ?? '' } },
+    { skip: !head || item.sheet !== null },
+  )
+  const layout = (key && known?.layout) || null
+  const { mapping, isKnown, assign, sourceOf } = useMapping(opened?.table ?? null, layout)
+  const mappingText = JSON.stringify(mapping)
+  useEffect(() => {
+    if (opened) read(JSON.parse(mappingText), country)
+  }, [opened, mappingText, country, read])
+  const state: FileState = opening ? (opened ? 'ready' : 'refused') : 'looking'
+  // biome-ignore lint/correctness/useExhaustiveDependencies: told once for each state
+  useEffect(() => onState(state), [state])
+  if (!isShown && state !== 'ready') return null
+  if (!opening) return <Loading what={item.file.name} />
+  if (!opened) {
     return (
       <main className="flex max-w-xl flex-col items-start gap-4 p-6">
-        <h1>{file.name}</h1>
-        <Notice tone="bad">{FILE_PROBLEM[opened.problem]}</Notice>
-        <Button onClick={onCancel}>Choose another file</Button>
+        <h1>{item.file.name}</h1>
+        <Notice tone="bad">{opening.status === 'refused' ? BATCH_PROBLEM[opening.problem] : ''}</Notice>
+        <Button onClick={onRemove}>Put it aside</Button>
       </main>
     )
   }
-  const mapping = opened.suggestions.map(({ field }, i) => (i in changed ? (changed[i] ?? null) : field))
-  const mapped = mapping.filter((field) => field !== null).length
   return (
-    <div className="flex h-full min-h-0">
-      <main className="flex min-w-0 flex-1 flex-col px-5 py-3">
-        <div className="flex flex-wrap items-baseline gap-x-3 pb-2">
-          <h1>{file.name}</h1>
-          <p className="text-soft">
-            {bytes(file.size)} · {opened.hasHeadings ? 'headings in row 1' : 'no headings'} · {mapped} of{' '}
-            {mapping.length} columns understood
+    <div className={isShown ? 'flex h-full min-h-0 flex-1' : 'hidden'}>
+      <main className="min-w-0 flex-1 overflow-y-auto px-5 py-3">
+        <Title item={item} opened={opened} mapped={mapping.filter((field) => field !== null).length} />
+        {same.length > 0 ? (
+          <div className="pb-2">
+            <Notice tone="look">
+              This very file was brought in before:{' '}
+              {same.map((one) => `“${one.name}” in ${one.listName}, ${date(one.createdAt)}`).join('; ')}. Bring it in
+              again only if you mean to.
+            </Notice>
+          </div>
+        ) : null}
+        {isKnown && layout ? (
+          <p className="pb-2 text-[13px] text-slate">
+            This layout is known: mapped as “{layout.batchName}” was on {date(layout.usedAt)}.
           </p>
-        </div>
-        <ColumnStrips
-          opened={opened}
-          mapping={mapping}
-          onMap={(column, field) => {
-            const once = field !== null && field !== 'number' && field !== 'email'
-            const others = once
-              ? Object.fromEntries(mapping.flatMap((other, i) => (other === field && i !== column ? [[i, null]] : [])))
-              : {}
-            setChanged({ ...changed, ...others, [column]: field })
-          }}
-        />
+        ) : null}
+        <Sheets opened={opened} onSheet={(sheet) => setWishes({ sheet })} onTake={onSheet} />
+        <Findings opened={opened} wishes={wishes} onWish={(change) => setWishes({ ...wishes, ...change })} />
+        <h2 className="pt-3 pb-1 text-[15px]">Columns</h2>
+        <ColumnStrips table={opened.table} mapping={mapping} sourceOf={sourceOf} onMap={assign} />
+        <LiveRows rows={rows} />
       </main>
       <SourceForm
-        {...{ file, listId, opened, mapping, country, setCountry, onDone, onCancel }}
-        dialectFields={
-          <div className="grid grid-cols-2 gap-2">
-            <SelectField
-              label="Between cells"
-              value={opened.dialect.delimiter}
-              onChange={(event) => setDialect({ ...dialect, delimiter: event.target.value })}
-            >
-              {DELIMITERS.map((delimiter) => (
-                <option key={delimiter} value={delimiter}>
-                  {{ ',': 'comma', ';': 'semicolon', '\t': 'tab', '|': 'bar' }[delimiter]}
-                </option>
-              ))}
-            </SelectField>
-            <SelectField
-              label="Letters"
-              value={opened.dialect.encoding}
-              onChange={(event) => setDialect({ ...dialect, encoding: event.target.value as Dialect['encoding'] })}
-            >
-              {ENCODINGS.map((encoding) => (
-                <option key={encoding} value={encoding}>
-                  {encoding === 'utf-8' ? 'UTF-8' : 'Windows-1252'}
-                </option>
-              ))}
-            </SelectField>
-          </div>
-        }
+        {...{
+          item,
+          listId,
+          opened,
+          wishes,
+          mapping,
+          country,
+          setCountry,
+          layout: isKnown ? layout : null,
+          onState,
+          onSent,
+          onRemove,
+        }}
       />
     </div>
   )
 }
 
-interface SourceFormProps extends SpecimenProps {
-  readonly opened: OpenedTable
-  readonly mapping: readonly (Field | null)[]
-  readonly country: string | null
-  readonly setCountry: (country: string | null) => void
-  readonly dialectFields: ReactNode
+function Title({ item, opened, mapped }: { item: BenchFile; opened: OpenedFile; mapped: number }) {
+  const { table } = opened
+  const columns = table.columns.filter((facts) => !isLeftOut(facts)).length
+  const headings = table.shape.headings
+  return (
+    <div className="flex flex-wrap items-baseline gap-x-3 pb-2">
+      <h1>{item.file.name}</h1>
+      <p className="text-soft">
+        {FORMAT[opened.format]} · {bytes(item.file.size)} ·{' '}
+        {headings
+          ? `headings in row ${headings.first === headings.last ? headings.last : `${headings.first}–${headings.last}`}`
+          : 'no headings'}{' '}
+        · {mapped} of {plural(columns, 'column')} understood
+      </p>
+    </div>
+  )
 }
 
-type Sending =
-  | { readonly status: 'idle' }
-  | { readonly status: 'sending'; readonly share: number }
-  | { readonly status: 'failed'; readonly sentence: string }
-
-function SourceForm({
-  file,
-  listId,
+function Sheets({
   opened,
-  mapping,
-  country,
-  setCountry,
-  onDone,
-  onCancel,
-  dialectFields,
-}: SourceFormProps) {
-  const [name, setName] = useState(file.name.replace(/\.[a-z]+$/i, ''))
-  const [sourceKind, setSourceKind] = useState<Batch['sourceKind']>('other')
-  const [lawfulBasis, setLawfulBasis] = useState<Batch['lawfulBasis']>('not-stated')
-  const [gatheredOn, setGatheredOn] = useState('')
-  const [makeBatch] = useMakeBatchMutation()
-  const [sending, setSending] = useState<Sending>({ status: 'idle' })
-  const stopper = useRef(new AbortController())
-  const reaches = mapping.some((field) => field === 'number' || field === 'email')
-  const start = async () => {
-    stopper.current = new AbortController()
-    setSending({ status: 'sending', share: 0 })
-    const made = await makeBatch({
-      params: { listId },
-      body: {
-        ...opened.dialect,
-        name: name.trim() || file.name,
-        fileName: file.name,
-        bytes: file.size,
-        hasHeadings: opened.hasHeadings,
-        headings: [...opened.headings],
-        mapping: [...mapping],
-        defaultCountry: country,
-        sourceKind,
-        lawfulBasis,
-        gatheredOn: gatheredOn || null,
-        note: '',
-      },
-    })
-    if (!made.data) return setSending({ status: 'failed', sentence: problemText(made.error) })
-    const problem = await sendFile(made.data.id, file, {
-      onProgress: (share) => setSending({ status: 'sending', share }),
-      signal: stopper.current.signal,
-    })
-    if (problem) setSending({ status: 'failed', sentence: problem })
-    else onDone(made.data.id)
-  }
+  onSheet,
+  onTake,
+}: {
+  opened: OpenedFile
+  onSheet: (sheet: string) => void
+  onTake: (sheet: string) => void
+}) {
+  if (opened.sheets.length < 2) return null
   return (
-    <aside
-      aria-label="Where it came from"
-      className="flex h-full w-[312px] shrink-0 flex-col gap-3 overflow-y-auto border-l border-line bg-surface px-4 py-3"
-    >
-      <h2>Where it came from</h2>
-      <TextField
-        label="Name of the batch"
-        value={name}
-        onChange={(event) => setName(event.target.value)}
-        maxLength={200}
-      />
-      <SelectField
-        label="Source"
-        value={sourceKind}
-        onChange={(event) => setSourceKind(event.target.value as Batch['sourceKind'])}
-      >
-        {SOURCE_KINDS.map((kind) => (
-          <option key={kind} value={kind}>
-            {SOURCE[kind]}
-          </option>
-        ))}
-      </SelectField>
-      <div className="grid grid-cols-2 gap-2">
-        <SelectField
-          label="Lawful basis"
-          value={lawfulBasis}
-          onChange={(event) => setLawfulBasis(event.target.value as Batch['lawfulBasis'])}
-        >
-          {LAWFUL_BASES.map((basis) => (
-            <option key={basis} value={basis}>
-              {BASIS[basis]}
-            </option>
-          ))}
-        </SelectField>
-        <TextField
-          label="Gathered on"
-          type="date"
-          value={gatheredOn}
-          onChange={(event) => setGatheredOn(event.target.value)}
-        />
-      </div>
-      <CountrySelect
-        value={country}
-        onChange={setCountry}
-        hint={
-          mapping.includes('country')
-            ? 'Counts where a row names none.'
-            : 'No column names a country: numbers without a code need one.'
-        }
-      />
-      {dialectFields}
-      {reaches ? null : (
-        <Notice tone="look">
-          No column becomes a number or an e-mail. Choose one, or nobody in this file can be reached.
-        </Notice>
-      )}
-      {sending.status === 'failed' ? <Notice tone="bad">{sending.sentence}</Notice> : null}
-      {sending.status === 'sending' ? (
-        <div className="flex items-center gap-3">
-          <progress aria-label="Sending the file" max={1} value={sending.share} className="h-2 flex-1 accent-moss" />
-          <Button onClick={() => stopper.current.abort()}>Stop</Button>
-        </div>
-      ) : (
-        <div className="flex gap-2">
-          <Button look="main" className="flex-1" disabled={!reaches} onClick={() => void start()}>
-            Bring in {bytes(file.size)}
-          </Button>
-          <Button onClick={onCancel}>Cancel</Button>
-        </div>
-      )}
-      <p className="text-[13px] text-soft">
-        Looked at on this machine only so far. Rows are kept as they stood, whatever is done to them later.
-      </p>
-    </aside>
+    <fieldset className="flex flex-wrap items-center gap-2 pb-3">
+      <legend className="sr-only">Sheets</legend>
+      {opened.sheets.map(({ name, hidden }) => (
+        <span key={name} className="inline-flex">
+          <button
+            type="button"
+            aria-pressed={name === opened.sheet}
+            onClick={() => onSheet(name)}
+            className={`rounded-small border px-2 py-0.5 ${name === opened.sheet ? 'border-moss bg-lichen font-semibold' : 'border-edge hover:bg-lichen'}`}
+          >
+            {name}
+            {hidden ? <span className="text-straw-ink"> (hidden)</span> : null}
+          </button>
+          {name === opened.sheet ? null : (
+            <button
+              type="button"
+              onClick={() => onTake(name)}
+              aria-label={`Take ${name} as a batch of its own too`}
+              title={`Take ${name} as a batch of its own too`}
+              className="rounded-small border border-edge px-1.5 hover:bg-lichen"
+            >
+              +
+            </button>
+          )}
+        </span>
+      ))}
+    </fieldset>
   )
 }

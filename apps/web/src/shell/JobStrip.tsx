@@ -1,6 +1,6 @@
 import { isUnderWay, type Job } from '@upper-field/contract'
 import { Popover } from 'radix-ui'
-import { useReadJobsQuery, useResumeJobMutation, useStopJobMutation } from '../api'
+import { usePauseJobMutation, useReadJobsQuery, useResumeJobMutation, useStopJobMutation } from '../api'
 import { Button } from '../kit/Button'
 import { bytes, count, time } from '../words/format'
 import { JOB, JOB_PROBLEM } from '../words/sentences'
@@ -44,6 +44,7 @@ const amount = (job: Job, n: number): string => (job.unit === 'bytes' ? bytes(n)
 /** One job: what is done, what is left, how quickly, and a way to stop. */
 export function JobLine({ job }: { job: Job }) {
   const [stop] = useStopJobMutation()
+  const [pause] = usePauseJobMutation()
   const [resume] = useResumeJobMutation()
   const isBusy = isUnderWay(job)
   const rate = rateOf(job, Date.now())
@@ -70,18 +71,23 @@ export function JobLine({ job }: { job: Job }) {
               {job.unit === 'bytes' ? '' : job.unit}
               {rate ? ` · ${amount(job, Math.round(rate.perSecond))} a second · ${rate.secondsLeft} s left` : ''}
             </span>
-            <Button disabled={job.state === 'stopping'} onClick={() => void stop({ params: { jobId: job.id } })}>
-              Stop
-            </Button>
+            <span className="flex gap-1.5">
+              <Button disabled={isEnding(job)} onClick={() => void pause({ params: { jobId: job.id } })}>
+                Pause
+              </Button>
+              <Button disabled={job.state === 'stopping'} onClick={() => void stop({ params: { jobId: job.id } })}>
+                Stop
+              </Button>
+            </span>
           </div>
         </>
       ) : null}
       {job.problem ? (
         <p className="text-[13px] text-straw-ink">{JOB_PROBLEM[job.problem] ?? JOB_PROBLEM.unexpected}</p>
       ) : null}
-      {job.state === 'stopped' || job.state === 'failed' ? (
+      {job.state === 'paused' || job.state === 'stopped' || job.state === 'failed' ? (
         <Button className="self-start" onClick={() => void resume({ params: { jobId: job.id } })}>
-          Go on
+          {job.kind === 'bring-in' && job.done === 0 ? 'Bring it in' : 'Go on'}
         </Button>
       ) : null}
     </div>
@@ -94,8 +100,11 @@ const STATE: Record<Job['state'], string> = {
   waiting: 'awaiting answers',
   stopping: 'stopping',
   stopped: 'stopped',
+  pausing: 'pausing',
+  paused: 'paused',
   done: 'done',
   failed: 'failed',
 }
-const stateOf = (job: Job): string =>
-  job.phase === 'joining' && job.state === 'running' ? 'joining duplicates' : STATE[job.state]
+const PHASE: Record<string, string> = { joining: 'joining duplicates', unpacking: 'unpacking the file' }
+const stateOf = (job: Job): string => (job.state === 'running' ? (PHASE[job.phase] ?? STATE.running) : STATE[job.state])
+const isEnding = (job: Job): boolean => job.state === 'stopping' || job.state === 'pausing'

@@ -2,7 +2,15 @@ import type { Batch, Job, StoryFact } from '@upper-field/contract'
 import type { Problem, Repair, Verdict } from '@upper-field/core/phone'
 import type { Lane, LaneReason } from '@upper-field/core/split'
 import type { Riser, Stage } from '@upper-field/core/story'
-import type { Field, FileProblem, HeldReason } from '@upper-field/core/table'
+import {
+  type CellKind,
+  type Damage,
+  FILE_PROBLEM_TEXT,
+  type Field,
+  type Format,
+  type HeldReason,
+  type SuggestionReason,
+} from '@upper-field/core/table'
 import { count, money, phone } from './format'
 
 /** Every sentence people read about a code, in one place. */
@@ -125,17 +133,67 @@ export const HELD: Record<HeldReason, string> = {
   'too-many-cells': 'The row has more cells than there are headings.',
   'nul-byte': 'There is a NUL byte in the row.',
   'wrong-encoding': 'Some bytes are no letters in the encoding of this file.',
+  'heading-again': 'The headings stand here once more.',
+  'totals-row': 'It adds up the others.',
+  footer: 'A remark below the table.',
+  'broken-item': 'This entry is not well formed, or in a version that is not read.',
 }
 
-export const FILE_PROBLEM: Record<FileProblem, string> = {
-  'empty-file': 'The file is empty. Nothing was brought in.',
-  'binary-file': 'This is not a table of text: it holds bytes that no text has. Export it as CSV and bring that in.',
-  workbook: 'This is a workbook or an archive, whatever its name says. Save the sheet as CSV and bring that in.',
-  'utf-16': 'This file is in UTF-16, which is not read yet. Save it as UTF-8 and bring that in.',
-  'no-table': 'There are no rows in this file.',
+export const KIND: Record<CellKind, string> = {
+  phone: 'numbers',
+  email: 'e-mails',
+  web: 'web addresses',
+  profile: 'profile addresses',
+  date: 'dates',
+  country: 'countries',
+  town: 'towns',
+  'postal-code': 'postal codes',
+  person: 'names',
+  company: 'companies',
+  amount: 'amounts',
+  words: 'words',
+}
+
+export const DAMAGE: Record<Damage, string> = {
+  'digits-lost': 'written in notation, digits lost',
+  'zeros-lost': 'leading zero lost',
+  apostrophe: 'apostrophe in front',
+  'decimal-tail': '“.0” behind',
+  'mixed-encodings': 'letters decoded twice',
+  'replaced-letters': 'letters that could not be decoded',
+  'line-breaks': 'line breaks inside',
+  'control-characters': 'control characters',
+  'direction-marks': 'marks that turn the writing direction',
+  'spreadsheet-error': 'an error of a spreadsheet',
+  markup: 'mark-up',
+}
+
+export const SUGGESTION: Record<SuggestionReason, string> = {
+  heading: 'by its heading',
+  cells: 'by what the cells hold',
+  'heading-and-cells': 'by heading and cells',
+  'against-heading': 'by the cells, against the heading',
+  beside: 'by the column beside it',
+  nothing: 'nothing tells',
+  'known-other': 'no field of a contact',
+  taken: 'another column has this field',
+  'as-last-time': 'as last time',
+}
+
+export const FORMAT: Record<Format, string> = {
+  csv: 'text with delimiters',
+  tsv: 'text with tabs',
+  xlsx: 'workbook (.xlsx)',
+  xls: 'old workbook (.xls)',
+  ods: 'OpenDocument spreadsheet',
+  vcard: 'vCards',
+  json: 'JSON',
+  ndjson: 'NDJSON',
 }
 
 export const BATCH_PROBLEM: Record<string, string> = {
+  ...FILE_PROBLEM_TEXT,
+  'format-off': 'The file that arrived is of another kind than the one that was looked at. Nothing of it was kept.',
   'upload-broken': 'The connection broke before the whole file had arrived. Nothing of it was kept; bring it in again.',
   'file-too-large': 'The file is larger than this installation takes. Nothing of it was kept.',
   'reading-failed':
@@ -160,12 +218,14 @@ export const BASIS: Record<Batch['lawfulBasis'], string> = {
 
 export const JOB: Record<Job['kind'], string> = {
   'bring-in': 'Bringing in',
+  'take-back': 'Taking a batch back',
   check: 'Checking lines',
   fill: 'Filling',
   edition: 'Writing a file',
 }
 
 export const JOB_PROBLEM: Record<string, string> = {
+  ...FILE_PROBLEM_TEXT,
   'no-connection': 'There is no key for this service. An owner can set one under Providers.',
   'key-refused': 'The service refused our key. Nothing more was asked.',
   'provider-failed': 'The service failed several times. What was answered is kept; go on later.',

@@ -31,6 +31,8 @@ const AMOUNT = /^[€$£]?\s?-?\d{1,3}(?:[.,' ]?\d{3})*(?:[.,]\d+)?\s?(?:[€$£
 const PERSON =
   /^(?:[\p{L}.]{1,12}\.? )?\p{Lu}[\p{L}'’.-]*(?:,? (?:\p{Lu}[\p{L}'’.-]*|v[ao]n|de[rnl]?|di|da|du|la|le|ten|ter|zu|af|y|e)){1,4}$/u
 
+const LONGEST_VALUE = 300
+
 /** A cell with what it looks like; the reading of a phone cell is kept, since it is dear. */
 export interface KindOfCell {
   readonly kind: CellKind
@@ -42,6 +44,8 @@ const plain = (kind: CellKind): KindOfCell => ({ kind, reading: null })
 /** The likeliest kind of one filled cell. `country` is where its numbers are dialled from, if known. */
 export function kindOfCell(text: string, country: string | null): KindOfCell {
   const cell = text.trim()
+  // Patterns are for values; a longer text is none.
+  if (cell.length > LONGEST_VALUE) return plain('words')
   if (EMAIL.test(cell)) return plain('email')
   if (DATE.test(cell)) return plain('date')
   const reading = phoneReading(cell, country)

@@ -22,10 +22,12 @@ const CONTROL = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f-\u009f]/
 const DIRECTION = /[\u061c\u200e\u200f\u202a-\u202e\u2066-\u2069]/
 const SPREADSHEET_ERROR = /^#(?:N\/A|NV|REF!|VALUE!|NAME\?|DIV\/0!|NULL!|NUM!|WERT!|BEZUG!|VALEUR!)$/
 
+const LONGEST_LOOK = 4000
+
 /** The damages of one cell. */
 export function damagesOf(cell: string): Damage[] {
   const found: Damage[] = []
-  const text = cell.trim()
+  const text = cell.slice(0, LONGEST_LOOK).trim()
   if (/^\+?\d(?:[.,]\d+)?E\+?\d{1,2}$/i.test(text)) found.push('digits-lost')
   if (/^\d{7,15}[.,]0$/.test(text)) found.push('decimal-tail')
   if (/^['’‘`]\s*[+\d]/.test(text)) found.push('apostrophe')

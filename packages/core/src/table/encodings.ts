@@ -149,10 +149,19 @@ const KNOWN = new Set(
   'ąćęłńśźżčďěňřšťůžőűățşğıİșţħġżёабвгдежзийклмнопрстуфхцчшщъыьэюяієїαβγδεζηθικλμνξοπρστυφχψωςάέήίόύώāēģīķļņšūžėįųõ',
 )
 
-function scoreOf(text: string): number {
-  let score = 0
-  for (const [word] of text.matchAll(/[^\s,;|"'<>()[\]{}]*\P{ASCII}[^\s,;|"'<>()[\]{}]*/gu)) score += scoreOfWord(word)
-  return score
+const scoreOf = (text: string): number => wordsBeyondAscii(text).reduce((sum, word) => sum + scoreOfWord(word), 0)
+
+const LONGEST_WORD = 60
+const MOST_WORDS = 4000
+
+/** Words with a letter beyond ASCII. Split first, then looked at: one pattern for both takes quadratic time. */
+function wordsBeyondAscii(text: string): string[] {
+  const words: string[] = []
+  for (const word of text.split(/[\s,;|"'<>()[\]{}]+/)) {
+    if (word.length <= LONGEST_WORD && /\P{ASCII}/u.test(word)) words.push(word)
+    if (words.length === MOST_WORDS) break
+  }
+  return words
 }
 
 function scoreOfWord(word: string): number {
@@ -182,12 +191,10 @@ const withSamples = (
 ): EncodingJudgement => ({ encoding, bom, evidence, samples: oddWords(decodeText(head.subarray(bom), encoding)) })
 
 function oddWords(text: string): string[] {
-  const found = new Set<string>()
-  for (const [word] of text.slice(0, 200_000).matchAll(/[\p{L}\p{M}'’-]*[^\p{ASCII}\p{P}\p{S}\s][\p{L}\p{M}'’-]*/gu)) {
-    if (word.length > 2 && word.length < 40) found.add(word)
-    if (found.size === 5) break
-  }
-  return [...found]
+  const words = wordsBeyondAscii(text.slice(0, 200_000)).map((word) =>
+    word.replace(/^[\p{P}\p{S}]+|[\p{P}\p{S}]+$/gu, ''),
+  )
+  return [...new Set(words.filter((word) => word.length > 2 && /[^\p{ASCII}\p{P}\p{S}]/u.test(word)))].slice(0, 5)
 }
 
 /**

@@ -95,6 +95,8 @@ export function headingKey(heading: string): string {
     .trim()
 }
 
+const LONGEST_HEADING = 200
+
 export interface NamedField {
   readonly field: HeadingField
   /** 0 to 1. */
@@ -103,6 +105,7 @@ export interface NamedField {
 
 /** The field a heading names, `none` for one known to be no field; null where no word of it is known. */
 export function fieldOfHeading(heading: string): NamedField | null {
+  if (heading.length > LONGEST_HEADING) return null
   const key = headingKey(heading)
   if (key === '') return null
   // The accent alone tells a French region from an English part of a company.

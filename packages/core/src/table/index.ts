@@ -13,7 +13,7 @@ export {
   judgeEncoding,
   keepsAsciiInPlace,
 } from './encodings'
-export { assignField, FIELDS, type Field, isRepeatable, type Mapping } from './fields'
+export { assignField, canBeReached, FIELDS, type Field, isRepeatable, type Mapping } from './fields'
 export { FILE_PROBLEM_TEXT } from './fileProblems'
 export type { TableShape, WantedHeadings } from './findTable'
 export { type GridRow, isBlankRow, MERGED, type Merge, type Merged, type SheetRow } from './grid'

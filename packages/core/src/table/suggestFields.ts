@@ -94,8 +94,9 @@ function contradicts(field: Field, facts: ColumnFacts): boolean {
     return (
       kinds.email > 0.5 ||
       kinds.date > 0.5 ||
-      (kinds.phone === 0 && other > 0.8) ||
-      (kinds.phone < 0.1 && kinds.amount + kinds['postal-code'] > 0.8)
+      // Two cells are too few to say that there are no numbers among them.
+      (facts.samples.length > 2 && kinds.phone === 0 && other > 0.8) ||
+      (facts.samples.length > 2 && kinds.phone < 0.1 && kinds.amount + kinds['postal-code'] > 0.8)
     )
   if (field === 'email') return kinds.email < 0.2
   if (field === 'title')

@@ -1,0 +1,218 @@
+import { type Batch, LAWFUL_BASES, type Layout, SOURCE_KINDS } from '@upper-field/contract'
+import { canBeReached, type Mapping } from '@upper-field/core/table'
+import { type FileWishes, type OpenedFile, settingsOfFile } from '@upper-field/files'
+import { useRef, useState } from 'react'
+import { problemText, useMakeBatchMutation } from '../api'
+import { Button } from '../kit/Button'
+import { SelectField, TextField } from '../kit/Field'
+import { Notice } from '../kit/Notice'
+import { bytes } from '../words/format'
+import { BASIS, SOURCE } from '../words/sentences'
+import { CountrySelect } from './CountrySelect'
+import { sendFile } from './sendFile'
+import type { BenchFile, FileState } from './useBenchFiles'
+
+interface SourceFormProps {
+  readonly item: BenchFile
+  readonly listId: string
+  readonly opened: OpenedFile
+  readonly wishes: FileWishes
+  readonly mapping: Mapping
+  readonly country: string | null
+  readonly setCountry: (country: string | null) => void
+  /** How this layout was brought in last time, where it is known. */
+  readonly layout: Layout | null
+  readonly onState: (state: FileState) => void
+  readonly onSent: (batchId: string) => void
+  readonly onRemove: () => void
+}
+
+type Sending =
+  | { readonly status: 'idle' }
+  | { readonly status: 'sending'; readonly share: number }
+  | { readonly status: 'failed'; readonly sentence: string }
+
+interface SourceFacts {
+  readonly name: string
+  readonly sourceKind: Batch['sourceKind'] | null
+  readonly lawfulBasis: Batch['lawfulBasis'] | null
+  readonly gatheredOn: string
+  readonly price: string
+  readonly note: string
+}
+
+/** Where a file came from, and the act of bringing it in. */
+export function SourceForm(props: SourceFormProps) {
+  const { item, opened, mapping, country, setCountry, layout, onRemove } = props
+  const [facts, setFacts] = useState<SourceFacts>({
+    name: item.file.name.replace(/\.[a-z]+$/i, '') + (item.sheet === null ? '' : `, ${item.sheet}`),
+    sourceKind: null,
+    lawfulBasis: null,
+    gatheredOn: '',
+    price: '',
+    note: '',
+  })
+  const set = (change: Partial<SourceFacts>) => setFacts({ ...facts, ...change })
+  const sourceKind = facts.sourceKind ?? layout?.sourceKind ?? 'other'
+  const lawfulBasis = facts.lawfulBasis ?? layout?.lawfulBasis ?? 'not-stated'
+  const { sending, start, stop } = useSending(props, { ...facts, sourceKind, lawfulBasis })
+  const reaches = canBeReached(mapping)
+  const isDirect = mapping.some((field) => field === 'number' || field === 'email')
+  return (
+    <aside
+      aria-label="Where it came from"
+      className="flex h-full w-[296px] shrink-0 flex-col gap-3 overflow-y-auto border-l border-line bg-surface px-4 py-3"
+    >
+      <h2>Where it came from</h2>
+      <TextField
+        label="Name of the batch"
+        value={facts.name}
+        onChange={({ target }) => set({ name: target.value })}
+        maxLength={200}
+      />
+      <SelectField
+        label="Source"
+        value={sourceKind}
+        onChange={({ target }) => set({ sourceKind: target.value as Batch['sourceKind'] })}
+      >
+        {SOURCE_KINDS.map((kind) => (
+          <option key={kind} value={kind}>
+            {SOURCE[kind]}
+          </option>
+        ))}
+      </SelectField>
+      {sourceKind === 'bought' ? (
+        <TextField
+          label="Price paid, in euros"
+          inputMode="decimal"
+          value={facts.price}
+          onChange={({ target }) => set({ price: target.value })}
+          error={priceOf(facts.price) === undefined ? 'An amount such as 480 or 480.50' : undefined}
+        />
+      ) : null}
+      <div className="grid grid-cols-2 gap-2">
+        <SelectField
+          label="Lawful basis"
+          value={lawfulBasis}
+          onChange={({ target }) => set({ lawfulBasis: target.value as Batch['lawfulBasis'] })}
+        >
+          {LAWFUL_BASES.map((basis) => (
+            <option key={basis} value={basis}>
+              {BASIS[basis]}
+            </option>
+          ))}
+        </SelectField>
+        <TextField
+          label="Gathered on"
+          type="date"
+          value={facts.gatheredOn}
+          onChange={({ target }) => set({ gatheredOn: target.value })}
+        />
+      </div>
+      <CountrySelect
+        value={country}
+        onChange={setCountry}
+        hint={
+          mapping.includes('country')
+            ? 'Counts where a row names none.'
+            : 'No column names a country: numbers without a code need one.'
+        }
+      />
+      <TextField
+        label="Note"
+        value={facts.note}
+        onChange={({ target }) => set({ note: target.value })}
+        maxLength={2000}
+      />
+      {isDirect ? null : (
+        <Notice tone="look">
+          {reaches
+            ? 'No column becomes a number or an e-mail: these contacts can be looked for in Fill, not reached yet.'
+            : 'No column becomes a number or an e-mail. Choose one, or nobody in this file can be reached.'}
+        </Notice>
+      )}
+      {sending.status === 'failed' ? <Notice tone="bad">{sending.sentence}</Notice> : null}
+      {sending.status === 'sending' ? (
+        <div className="flex items-center gap-3">
+          <progress aria-label="Sending the file" max={1} value={sending.share} className="h-2 flex-1 accent-moss" />
+          <Button onClick={stop}>Stop</Button>
+        </div>
+      ) : (
+        <div className="flex gap-2">
+          <Button
+            look="main"
+            className="flex-1"
+            disabled={!reaches || priceOf(facts.price) === undefined}
+            onClick={() => void start()}
+          >
+            Bring in {bytes(item.file.size)}
+          </Button>
+          <Button onClick={onRemove}>Cancel</Button>
+        </div>
+      )}
+      <p className="text-[13px] text-soft">
+        {opened.table.headings.length > mapping.filter((field) => field !== null).length
+          ? 'Columns kept as extra stay with the contact: searchable, and in files for people. '
+          : ''}
+        Looked at on this machine only so far. Rows are kept as they stood, whatever is done to them later.
+      </p>
+    </aside>
+  )
+}
+
+/** Millionths of a euro; null for nothing, undefined for what is no amount. */
+function priceOf(text: string): number | null | undefined {
+  const plain = text.trim().replace(',', '.')
+  if (plain === '') return null
+  return /^\d{1,9}(?:\.\d{1,2})?$/.test(plain) ? Math.round(Number(plain) * 1_000_000) : undefined
+}
+
+interface SettledFacts extends SourceFacts {
+  readonly sourceKind: Batch['sourceKind']
+  readonly lawfulBasis: Batch['lawfulBasis']
+}
+
+function useSending(
+  { item, listId, opened, wishes, mapping, country, onState, onSent }: SourceFormProps,
+  { name, sourceKind, lawfulBasis, gatheredOn, price, note }: SettledFacts,
+) {
+  const [makeBatch] = useMakeBatchMutation()
+  const [sending, setSending] = useState<Sending>({ status: 'idle' })
+  const stopper = useRef(new AbortController())
+  const fail = (sentence: string) => {
+    onState('ready')
+    setSending({ status: 'failed', sentence })
+  }
+  const start = async () => {
+    stopper.current = new AbortController()
+    setSending({ status: 'sending', share: 0 })
+    onState('sending')
+    const settings = settingsOfFile(opened, wishes)
+    const made = await makeBatch({
+      params: { listId },
+      body: {
+        ...settings,
+        headings: [...settings.headings],
+        notes: settings.notes.slice(0, 60).map((one) => ({ ...one })),
+        mapping: [...mapping],
+        name: name.trim() || item.file.name,
+        fileName: item.file.name,
+        bytes: item.file.size,
+        defaultCountry: country,
+        sourceKind,
+        lawfulBasis,
+        gatheredOn: gatheredOn || null,
+        price: sourceKind === 'bought' ? (priceOf(price) ?? null) : null,
+        note,
+      },
+    })
+    if (!made.data) return fail(problemText(made.error))
+    const problem = await sendFile(made.data.id, item.file, {
+      onProgress: (share) => setSending({ status: 'sending', share }),
+      signal: stopper.current.signal,
+    })
+    if (problem) fail(problem)
+    else onSent(made.data.id)
+  }
+  return { sending, start, stop: () => stopper.current.abort() }
+}
