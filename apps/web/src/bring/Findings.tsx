@@ -11,24 +11,24 @@ interface FindingsProps {
 /** What was found in the file, each with its reason, and how to overrule it. */
 export function Findings({ opened, wishes, onWish }: FindingsProps) {
   return (
-    <section aria-label="What was found" className="border-b border-line pb-3">
-      <ul className="flex flex-col gap-0.5 pb-2 text-[13px]">
+    <section
+      aria-label="What was found"
+      className="grid grid-cols-[minmax(0,1fr)_200px] gap-4 border-b border-line pb-3"
+    >
+      <ul className="flex flex-col gap-0.5 text-[13px] leading-[18px]">
         {opened.notes.map(({ code, text }) => (
-          <li key={code + text} className="flex gap-2">
-            <span aria-hidden="true" className={NEEDS_A_LOOK.has(code) ? 'text-straw-ink' : 'text-soft'}>
-              {NEEDS_A_LOOK.has(code) ? '◆' : '·'}
-            </span>
-            <span className={NEEDS_A_LOOK.has(code) ? 'text-straw-ink' : 'text-soft'}>{text}</span>
+          <li
+            key={code + text}
+            className={`flex gap-2 ${NEEDS_A_LOOK.has(code) ? 'text-straw-ink' : 'text-soft'}`}
+          >
+            <span aria-hidden="true">{NEEDS_A_LOOK.has(code) ? '◆' : '·'}</span>
+            {text}
           </li>
         ))}
       </ul>
-      <div className="grid grid-cols-3 gap-3">
+      <div className="flex flex-col gap-2">
         <HeadingsRow {...{ opened, wishes, onWish }} />
-        {opened.dialect ? (
-          <TextWishes {...{ opened, wishes, onWish }} />
-        ) : (
-          <SheetWishes {...{ opened, wishes, onWish }} />
-        )}
+        {opened.dialect ? <TextWishes {...{ opened, wishes, onWish }} /> : <SheetWishes {...{ opened, wishes, onWish }} />}
       </div>
     </section>
   )

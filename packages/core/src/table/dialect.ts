@@ -26,7 +26,9 @@ export function judgeDelimiter(text: string): DelimiterJudgement {
   const lines = linesOf(text)
   const usual = best(DELIMITERS, lines)
   if (usual.share > 0.5) return { delimiter: usual.delimiter, evidence: usual.share > 0.95 ? 'even' : 'mostly-even' }
-  const rare = best(RARE, lines)
+  // What stands in addresses and times cuts nothing.
+  const bare = lines.map((line) => line.replace(/\b[a-z]{3,6}:\/\/\S+|\b\d{1,2}:\d{2}/gi, ''))
+  const rare = best(RARE, bare)
   if (lines.length > 2 && rare.share > 0.9) return { delimiter: rare.delimiter, evidence: 'even' }
   if (usual.share > 0) return { delimiter: usual.delimiter, evidence: 'mostly-even' }
   return { delimiter: ',', evidence: 'one-column' }

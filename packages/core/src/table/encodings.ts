@@ -164,23 +164,37 @@ function wordsBeyondAscii(text: string): string[] {
   return words
 }
 
+/** How likely a word is, judged letter by letter with those beside it. */
 function scoreOfWord(word: string): number {
   const letters = [...word]
   let score = 0
+  let run = 0
   letters.forEach((letter, i) => {
-    if (letter <= '\x7f') return
-    const lower = letter.toLowerCase()
-    if (USUAL.has(lower)) score += 3
-    else if (KNOWN.has(lower)) score += 2
-    else if (/\p{L}/u.test(letter)) score += 0
-    else score -= /[–—’‘“”…€•°§·«»®™©]/u.test(letter) ? 0 : 3
-    // A capital after a small letter inside a word, or an odd letter in a word of another script.
+    if (letter <= '\x7f') {
+      run = 0
+      return
+    }
     const before = letters[i - 1] ?? ''
+    const after = letters[i + 1] ?? ''
+    score += scoreOfLetter(letter)
+    // A capital or a letter of another script inside a word, a letter glued to a digit.
     if (/\p{Lu}/u.test(letter) && /\p{Ll}/u.test(before)) score -= 4
+    if (/\p{Ll}/u.test(letter) && /\p{Lu}/u.test(after)) score -= 2
     if (/[a-z]/i.test(before) && /\p{Script=Cyrillic}|\p{Script=Greek}/u.test(letter)) score -= 4
-    if (/\p{Ll}/u.test(letter) && /\p{Lu}/u.test(letters[i + 1] ?? '')) score -= 2
+    if (/\p{L}/u.test(letter) && /\d/.test(before + after)) score -= 4
+    // Words in Latin letters rarely have three accented ones in a row.
+    run = /\p{Script=Latin}/u.test(letter) ? run + 1 : 0
+    if (run > 2) score -= 5
   })
   return score
+}
+
+function scoreOfLetter(letter: string): number {
+  const lower = letter.toLowerCase()
+  if (USUAL.has(lower)) return 3
+  if (KNOWN.has(lower)) return 2
+  if (/\p{L}/u.test(letter)) return 0
+  return /[–—’‘“”…€•°§·«»®™©]/u.test(letter) ? 2 : -3
 }
 
 const withSamples = (

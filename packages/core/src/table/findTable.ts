@@ -105,7 +105,8 @@ function findHeading(filled: readonly GridRow[], width: number): GridRow | null 
   let best: { row: GridRow; score: number } | null = null
   for (const [i, row] of filled.entries()) {
     const { known, exact, data, cells } = judgeLine(row.cells)
-    if (data > 0 && exact < cells / 2) break
+    // A single cell with digits may be a date above the table; a row of them is a contact.
+    if (data > 0 && exact < cells / 2 && (cells > 1 || width === 1)) break
     const coverage = cells / width
     const score = exact * 2 + (known - exact) * 0.75 + coverage * 3 - data * 4
     const isEnough =
