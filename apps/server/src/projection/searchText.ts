@@ -3,18 +3,25 @@ import type { ContactView } from './viewOf'
 /** Lower case without accents, so that `oceane` finds `Océane`. Applied to what is stored and to what is typed. */
 export const fold = (text: string): string => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase()
 
-/** Text that the free search looks in: name, company, e-mails, numbers. */
-export function searchText({ values, numbers, emails }: ContactView): string {
+const LONGEST_EXTRA = 80
+const MOST_EXTRAS = 600
+
+/** Text that the free search looks in: name, company, e-mails, numbers, and the cells kept as extras. */
+export function searchText({ values, numbers, emails, extras }: ContactView): string {
   const parts = [
     values.fullName,
     values.company,
     ...emails.map(({ address }) => address),
     ...numbers.map(({ e164 }) => e164),
+    extras
+      .map((cell) => cell.slice(0, LONGEST_EXTRA))
+      .join(' ')
+      .slice(0, MOST_EXTRAS),
   ]
   return fold(
     parts
       .filter(Boolean)
-      .map((part) => part.slice(0, 200))
+      .map((part) => part.slice(0, MOST_EXTRAS))
       .join(' '),
   )
 }

@@ -33,6 +33,8 @@ export interface ContactView {
   /** Nothing that can be a mobile is in service: a provider may be asked for one. */
   readonly wantsMobile: boolean
   readonly placement: Placement
+  /** What stands in columns that became no field, in this row and in those joined to it. */
+  readonly extras: readonly string[]
 }
 
 /** row → mapping → fills → joins → line facts → lane. Pure: the same sources give the same view. */
@@ -60,6 +62,7 @@ export function viewOf({ own, members, fills, factsOf, isShared }: ContactSource
     isDead: isGone,
     isFilled: (!isReadable || isGone) && filled.map(lineOf).some((line) => !isDead(line)),
     wantsMobile: !lines.some(isUsableMobile),
+    extras: members.length === 0 ? own.extras : [own, ...members].flatMap((one) => one.extras),
     placement: placeContact({ lines: lines.map((line) => ({ ...line, isDead: isDead(line) })), hasEmail }),
   }
 }

@@ -1,7 +1,7 @@
 import * as nodeCrypto from 'node:crypto'
 import { createHash } from 'node:crypto'
 import { findDestination, headingsOf, PEOPLE_HEADINGS, personCells, prepareMember } from '@upper-field/core/send'
-import { csvLine } from '@upper-field/core/table'
+import { csvLine, harmlessCell } from '@upper-field/core/table'
 import { eq, sql } from 'drizzle-orm'
 import { copyInto } from '../db/copy'
 import { type Db, transaction } from '../db/database'
@@ -10,6 +10,7 @@ import { type JobHandler, JobProblem, type StepOutcome } from '../jobs/runner'
 import { type JobRow, saveJob } from '../jobs/store'
 import { countContacts } from '../projection/cube'
 import type { Services } from '../services'
+import { type Extras, extrasOf, NO_EXTRAS } from './extras'
 import { pageOfMembers, type SendableContact } from './members'
 
 type EditionRow = typeof editions.$inferSelect
@@ -22,9 +23,10 @@ export const editionJob: JobHandler = {
     const page = await pageOfMembers(services.db, edition.listId, edition.filter, after)
     const last = page.at(-1)
     if (!last) return finish(services, job, edition)
-    const lines = page.map((member) => ({ member, cells: cellsFor(edition, member) }))
+    const extras = await extrasFor(services.db, edition, page)
+    const lines = page.map((member) => ({ member, cells: cellsFor(edition, member, extras) }))
     const ready = lines.filter(({ cells }) => cells !== null)
-    const heading = position === 0 ? csvLine(headingLine(edition)) : ''
+    const heading = position === 0 ? csvLine(headingLine(edition, extras.headings)) : ''
     const bytes = Buffer.from(heading + ready.map(({ cells }) => csvLine(cells ?? [])).join(''))
     await transaction(services.pool, async (tx, client) => {
       await tx.insert(editionPieces).values({ editionId: edition.id, position, bytes })
@@ -69,17 +71,23 @@ const oneShot = (nodeCrypto as { hash?: (algorithm: string, text: string, form: 
 export const sha256Hex = (text: string): string =>
   oneShot ? oneShot('sha256', text, 'hex') : createHash('sha256').update(text).digest('hex')
 
-function headingLine(edition: EditionRow): readonly string[] {
-  if (edition.form === 'people') return PEOPLE_HEADINGS
+/** Only files for people hold the columns that became no field. */
+const extrasFor = (db: Db, edition: EditionRow, page: readonly SendableContact[]): Promise<Extras> =>
+  edition.form === 'people' ? extrasOf(db, edition.listId, page) : Promise.resolve(NO_EXTRAS)
+
+function headingLine(edition: EditionRow, extras: readonly string[]): readonly string[] {
+  if (edition.form === 'people') return [...PEOPLE_HEADINGS, ...extras].map(harmlessCell)
   const destination = findDestination(edition.destination)
   if (!destination) throw new JobProblem('destination-gone')
   return headingsOf(destination)
 }
 
-function cellsFor(edition: EditionRow, member: SendableContact): readonly string[] | null {
+function cellsFor(edition: EditionRow, member: SendableContact, extras: Extras): readonly string[] | null {
   if (edition.form === 'people') {
     const { record } = member
-    return personCells({
+    const known = extras.of(member.id)
+    const more = extras.headings.map((heading) => harmlessCell(known.get(heading) ?? ''))
+    const person = personCells({
       fullName: record.full_name,
       company: record.company,
       title: record.title,
@@ -89,6 +97,7 @@ function cellsFor(edition: EditionRow, member: SendableContact): readonly string
       country: record.country,
       lane: record.lane,
     })
+    return [...person, ...more]
   }
   const destination = findDestination(edition.destination)
   if (!destination) throw new JobProblem('destination-gone')

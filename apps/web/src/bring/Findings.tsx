@@ -17,10 +17,7 @@ export function Findings({ opened, wishes, onWish }: FindingsProps) {
     >
       <ul className="flex flex-col gap-0.5 text-[13px] leading-[18px]">
         {opened.notes.map(({ code, text }) => (
-          <li
-            key={code + text}
-            className={`flex gap-2 ${NEEDS_A_LOOK.has(code) ? 'text-straw-ink' : 'text-soft'}`}
-          >
+          <li key={code + text} className={`flex gap-2 ${NEEDS_A_LOOK.has(code) ? 'text-straw-ink' : 'text-soft'}`}>
             <span aria-hidden="true">{NEEDS_A_LOOK.has(code) ? '◆' : '·'}</span>
             {text}
           </li>
@@ -28,7 +25,11 @@ export function Findings({ opened, wishes, onWish }: FindingsProps) {
       </ul>
       <div className="flex flex-col gap-2">
         <HeadingsRow {...{ opened, wishes, onWish }} />
-        {opened.dialect ? <TextWishes {...{ opened, wishes, onWish }} /> : <SheetWishes {...{ opened, wishes, onWish }} />}
+        {opened.dialect ? (
+          <TextWishes {...{ opened, wishes, onWish }} />
+        ) : (
+          <SheetWishes {...{ opened, wishes, onWish }} />
+        )}
       </div>
     </section>
   )

@@ -8,9 +8,9 @@ const HEADING_WORDS: Record<Field | 'none', string> = {
   'full-name':
     'name,full name,fullname,contact,contact name,contact person,person,attendee,participant,lead name,customer name,client,guest,visitor,owner,owner name,manager,decision maker,your name,display name,formatted name,fn,n,' +
     'ansprechpartner,ansprechpartnerin,ansprechperson,kontakt,kontaktperson,kontaktname,vollständiger name,vor und nachname,vor- und nachname,vorname nachname,name vorname,teilnehmer,besucher,inhaber,inhaberin,gast,geschäftsführer,' +
-    'nom complet,nom et prénom,prénom et nom,nom prénom,interlocuteur,personne de contact,participant,gérant,responsable,' +
-    'nombre completo,nombre y apellidos,nombre y apellido,persona de contacto,contacto,titular,propietario,asistente,' +
-    'nome e cognome,nome completo,nominativo,referente,contatto,persona di contatto,titolare,partecipante,' +
+    'nom du contact,nom du responsable,nom complet,nom et prénom,prénom et nom,nom prénom,interlocuteur,personne de contact,participant,gérant,responsable,' +
+    'nombre de contacto,nombre del contacto,nombre completo,nombre y apellidos,nombre y apellido,persona de contacto,contacto,titular,propietario,asistente,' +
+    'nome del contatto,nome contatto,nome e cognome,nome completo,nominativo,referente,contatto,persona di contatto,titolare,partecipante,' +
     'volledige naam,naam,contactpersoon,voor- en achternaam,voor en achternaam,deelnemer,eigenaar,bezoeker',
   'given-name':
     'first name,firstname,first,given name,given names,forename,fname,christian name,vorname,vornamen,rufname,prénom,prénoms,primer nombre,nombre de pila,nombre,nome,nome proprio,nome di battesimo,voornaam,voornamen,roepnaam',

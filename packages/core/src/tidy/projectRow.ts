@@ -34,6 +34,8 @@ export interface ProjectedContact {
   readonly numbers: readonly ReadNumber[]
   readonly emails: readonly ReadEmail[]
   readonly readings: readonly CellReading[]
+  /** Filled cells of columns that became no field, in order. */
+  readonly extras: readonly string[]
 }
 
 export interface ProjectOptions {
@@ -50,7 +52,7 @@ export function projectRow(
   cells: readonly string[],
   { mapping, defaultCountry = null }: ProjectOptions,
 ): ProjectedContact {
-  const byField = gather(cells, mapping)
+  const { byField, extras } = gather(cells, mapping)
   const first = (field: Field): string => byField[field]?.[0] ?? ''
   const stated = readCountry(first('country'))
   const country = stated ?? defaultCountry ?? ''
@@ -76,21 +78,30 @@ export function projectRow(
     numbers,
     emails,
     readings,
+    extras,
   }
 }
 
 /** The cells that are not blank, by the field of their column, in one pass: this runs for every row. */
-function gather(cells: readonly string[], mapping: Mapping): Partial<Record<Field, string[]>> {
+function gather(
+  cells: readonly string[],
+  mapping: Mapping,
+): { readonly byField: Partial<Record<Field, string[]>>; readonly extras: readonly string[] } {
   const byField: Partial<Record<Field, string[]>> = {}
+  const extras: string[] = []
   for (let i = 0; i < mapping.length; i++) {
     const field = mapping[i]
     const cell = cells[i]?.trim()
-    if (!field || !cell) continue
+    if (!cell) continue
+    if (!field) {
+      extras.push(cell)
+      continue
+    }
     const found = byField[field]
     if (found) found.push(cell)
     else byField[field] = [cell]
   }
-  return byField
+  return { byField, extras }
 }
 
 function readCells(cells: readonly string[], mapping: Mapping, country: string): CellReading[] {
