@@ -6,3 +6,5 @@ declare class TextDecoder {
 declare class TextEncoder {
   encode(input?: string): Uint8Array
 }
+/** Base64 to a string of bytes (WHATWG HTML). */
+declare function atob(text: string): string

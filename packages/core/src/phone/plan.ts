@@ -1,10 +1,12 @@
 import libphonenumber from 'google-libphonenumber'
+import { ASK_REFERENCE, type PlanNumber, readDigits } from './engine/readDigits'
+import { rulesOf } from './engine/tables'
 import type { LineType } from './types'
+
+export type { PlanNumber } from './engine/readDigits'
 
 const { PhoneNumberFormat, PhoneNumberType, PhoneNumberUtil } = libphonenumber
 const util = PhoneNumberUtil.getInstance()
-type Region = Parameters<typeof util.getCountryCodeForRegion>[0]
-const regions: ReadonlySet<string> = new Set(util.getSupportedRegions())
 
 const LINE_TYPE: Record<number, LineType> = {
   [PhoneNumberType.MOBILE]: 'mobile',
@@ -20,34 +22,48 @@ const LINE_TYPE: Record<number, LineType> = {
   [PhoneNumberType.VOICEMAIL]: 'voicemail',
 }
 
-/** What the numbering plan makes of one string, before any repair of ours. */
-export interface PlanNumber {
-  readonly e164: string
-  readonly country: string | null
-  readonly countryCode: number
-  /** National significant number, Italian leading zeros included. */
-  readonly national: string
-  readonly extension: string | null
-  readonly lineType: LineType
-  readonly valid: boolean
-  readonly possible: boolean
-  readonly length: 'fits' | 'too-short' | 'too-long'
-}
-
 /** True for countries the numbering plan knows. */
-export const isPlanCountry = (country: string): boolean => regions.has(country)
+export const isPlanCountry = (country: string): boolean => country !== '001' && rulesOf(country) !== null
 
 /** Calling code of a country, or 0 where the plan does not know it. */
-export const callingCode = (country: string): number => util.getCountryCodeForRegion(country as Region)
+export const callingCode = (country: string): number => rulesOf(country)?.code ?? 0
+
+/** Digits with what may stand between them in every reading of the reference: nothing that could mean more. */
+const PLAIN = /^[^+\d]{0,3}(\+*)([\d \-.()[\]/]+)$/
+const LEAST_DIGITS = 3
 
 /**
- * Reads one number the way the reference does.
+ * Reads one number the way the reference does: by the compiled plan, or by the reference itself where the text holds
+ * more than digits and punctuation.
  * @param text one number, with or without a country code
  * @param country ISO 3166-1 alpha-2 of the place it is dialled from
  * @returns null where the reference refuses the text as no number at all
  */
 export function readByPlan(text: string, country: string | null): PlanNumber | null {
   if (text.length > 250) return null
+  const plain = PLAIN.exec(text)
+  const digits = plain?.[2]?.replace(/\D/g, '') ?? ''
+  if (digits.length < LEAST_DIGITS) return askReference(text, country)
+  const found = readDigits(digits, plain?.[1] !== '', country)
+  return found === ASK_REFERENCE ? askReference(text, country) : found
+}
+
+const ANSWERS = 5000
+const answers = new Map<string, PlanNumber | null>()
+
+/** The reference's own reading; answers are kept, since odd cells come in numbers. */
+function askReference(text: string, country: string | null): PlanNumber | null {
+  const key = `${country}|${text}`
+  const known = answers.get(key)
+  if (known !== undefined) return known
+  if (answers.size >= ANSWERS) answers.clear()
+  const answer = readByReference(text, country)
+  answers.set(key, answer)
+  return answer
+}
+
+/** What the reference itself makes of a text; the compiled plan is tested against it. */
+export function readByReference(text: string, country: string | null): PlanNumber | null {
   try {
     return describe(util.parse(text, country ?? undefined))
   } catch {
