@@ -48,7 +48,13 @@ const codes = Object.entries(regionsOf).map(([code, regions]) => {
       metadata,
     ),
   )
-  return { code: Number(code), start, regions, main: lengthsOf(metadata[0] as Metadata) }
+  return {
+    code: Number(code),
+    start,
+    regions,
+    main: lengthsOf(metadata[0] as Metadata),
+    formats: formatsOf(metadata[0] as Metadata),
+  }
 })
 
 const regions = Object.fromEntries(
@@ -79,6 +85,17 @@ function patternIn(metadata: Metadata, field: number): string | null {
 function lengthsIn(metadata: Metadata, field: number): readonly number[] | null {
   const own = (metadata[field] as Desc | undefined)?.[9] as number[] | undefined
   return own && own.length > 0 ? own : null
+}
+
+/** How a country writes its numbers at home: pattern, leading digits, and whether a zero is dialled in front. */
+function formatsOf(metadata: Metadata): readonly (readonly [pattern: string, leading: string, hasZero: 0 | 1])[] {
+  const formats = (metadata[19] as Metadata[] | undefined) ?? []
+  if (metadata[12] !== '0') return []
+  return formats.map((format) => {
+    const leading = (format[3] as string[] | undefined) ?? []
+    const rule = ((format[4] as string | undefined) ?? '').replace(/[^\d$]/g, '')
+    return [format[1] as string, leading.at(-1) ?? '', rule.startsWith('0') ? 1 : 0]
+  })
 }
 
 function lengthsOf(metadata: Metadata): { readonly possible: readonly number[]; readonly local: readonly number[] } {

@@ -1,6 +1,6 @@
 import libphonenumber from 'google-libphonenumber'
 import { ASK_REFERENCE, type PlanNumber, readDigits } from './engine/readDigits'
-import { rulesOf } from './engine/tables'
+import { callingCodeOf, isWrittenWithZero, rulesOf } from './engine/tables'
 import type { LineType } from './types'
 
 export type { PlanNumber } from './engine/readDigits'
@@ -119,7 +119,7 @@ export function formatNumber(e164: string, form: 'national' | 'international' = 
 }
 
 /** True where the country writes this number with a leading trunk zero inside the country. */
-export function isWrittenWithTrunkZero(number: PlanNumber): boolean {
-  if (number.national.startsWith('0')) return false
-  return formatNumber(number.e164, 'national').replace(/\D/g, '').startsWith('0')
+export function isWrittenWithTrunkZero({ countryCode, national }: PlanNumber): boolean {
+  const code = callingCodeOf(countryCode)
+  return code !== undefined && isWrittenWithZero(code, national)
 }

@@ -17,7 +17,7 @@ export type OneNumber =
   | { readonly status: 'placeholder' }
   | { readonly status: 'unread'; readonly problem: Problem }
 
-interface Found {
+export interface Found {
   readonly plan: PlanNumber
   readonly repairs: readonly Repair[]
 }
@@ -99,16 +99,21 @@ function readPlain(text: string, country: string | null): Found | null {
   const digits = digitsOf(text)
   const hasPlus = /^\W*\+/.test(text)
   const asItStands = readByPlan(text, country)
-  if (asItStands?.valid && withCode(asItStands, digits, hasPlus)) {
-    const plan = readByPlan(`+${digits}`, country)
-    if (plan?.valid) return { plan, repairs: ['country-code-without-plus'] }
-  }
-  if (asItStands?.valid) return { plan: asItStands, repairs: nameRepairs(asItStands, digits, hasPlus, country) }
+  if (asItStands?.valid) return asWritten(asItStands, digits, hasPlus, country)
   for (const [repairs, attempt] of mendedForms(digits, hasPlus, country)) {
     const plan = readByPlan(attempt, country)
     if (plan?.valid) return { plan, repairs }
   }
   return asItStands && { plan: asItStands, repairs: [] }
+}
+
+/** A valid number, with the repairs that were made in silence to read it. */
+export function asWritten(asItStands: PlanNumber, digits: string, hasPlus: boolean, country: string | null): Found {
+  if (withCode(asItStands, digits, hasPlus)) {
+    const plan = readByPlan(`+${digits}`, country)
+    if (plan?.valid) return { plan, repairs: ['country-code-without-plus'] }
+  }
+  return { plan: asItStands, repairs: nameRepairs(asItStands, digits, hasPlus, country) }
 }
 
 /**
@@ -120,9 +125,12 @@ function withCode(plan: PlanNumber, digits: string, hasPlus: boolean): boolean {
   return digits.startsWith(String(plan.countryCode)) && isWrittenWithTrunkZero(plan)
 }
 
+const NO_REPAIRS: readonly Repair[] = []
+
 /** Which repair the reference made in silence: told by comparing the digits written with the number read. */
 function nameRepairs(plan: PlanNumber, digits: string, hasPlus: boolean, country: string | null): readonly Repair[] {
   const code = String(plan.countryCode)
+  if (hasPlus && digits.length === code.length + plan.national.length) return NO_REPAIRS
   const international = [code + plan.national, `${code}0${plan.national}`]
   const written = international.find((form) => digits.endsWith(form))
   if (written === undefined) return digits === plan.national && isWrittenWithTrunkZero(plan) ? ['lost-zero'] : []
@@ -166,8 +174,11 @@ function* mendedForms(
 
 /** `49 0049 …` and `44 44 …` with the code once; null where it stands once already. */
 function withoutRepeatedCode(digits: string, code: string): string | null {
-  const match = new RegExp(`^(?:00)?${code}(?:00)?(${code}\\d+)$`).exec(digits)
-  return match?.[1] ?? null
+  const start = digits.startsWith('00') && digits.startsWith(code, 2) ? 2 : 0
+  if (!digits.startsWith(code, start)) return null
+  const behind = start + code.length
+  const again = digits.startsWith('00', behind) && digits.startsWith(code, behind + 2) ? behind + 2 : behind
+  return digits.startsWith(code, again) && digits.length > again + code.length ? digits.slice(again) : null
 }
 
 function whyUnread(text: string, country: string | null): Problem {

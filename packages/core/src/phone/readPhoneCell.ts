@@ -1,6 +1,7 @@
 import { plainCharacters } from './characters'
 import { isPlanCountry } from './plan'
 import { type OneNumber, readOneNumber } from './readOneNumber'
+import { readQuick } from './readQuick'
 import { mendSpreadsheetDamage } from './spreadsheetDamage'
 import type { Problem, Reading, ReadNumber, ReadOptions, Repair } from './types'
 import { isEmptyCell } from './words'
@@ -18,6 +19,11 @@ const EMPTY: Reading = { verdict: 'empty', numbers: [], repairs: [], problem: nu
  */
 export function readPhoneCell(raw: string, { country = null }: ReadOptions = {}): Reading {
   const region = knownCountry(country)
+  return readQuick(raw, region) ?? readFully(raw, region)
+}
+
+/** The reading of any cell, step by step. */
+export function readFully(raw: string, region: string | null): Reading {
   if (raw.length > LONGEST_CELL) return unreadable('cell-too-long')
   const text = plainCharacters(raw).trim()
   if (isEmptyCell(text)) return EMPTY
@@ -30,7 +36,9 @@ export function readPhoneCell(raw: string, { country = null }: ReadOptions = {})
 }
 
 function knownCountry(country: string | null): string | null {
-  const code = country?.trim().toUpperCase() ?? ''
+  if (country === null) return null
+  if (country.length === 2 && country !== 'UK' && isPlanCountry(country)) return country
+  const code = country.trim().toUpperCase()
   const region = code === 'UK' ? 'GB' : code
   return isPlanCountry(region) ? region : null
 }

@@ -185,3 +185,41 @@ describe('what no repair may touch', () => {
     expect(verdicts).toEqual(['clean', 'clean', 'clean'])
   })
 })
+
+describe('the quick reading', () => {
+  // Every shape of sign between digits, with every dialling prefix, in countries with and without a trunk zero.
+  const numbers = [
+    '7911204481',
+    '1715550914',
+    '612550918',
+    '2125557781',
+    '30125557',
+    '4121234',
+    '0612345678',
+    '3055512345',
+  ]
+  const prefixes = ['', '0', '+44', '+49', '0044', '011', '44', '+1', '+33 0', '4949']
+  const shapes = [
+    (digits: string) => digits,
+    (digits: string) => digits.replace(/^(\d{3})(\d{3})/, '$1 $2 '),
+    (digits: string) => digits.replace(/^(\d{4})/, '$1-'),
+    (digits: string) => digits.replace(/(\d{2})/g, '$1.'),
+    (digits: string) => `${digits}.0`,
+    (digits: string) => digits.replace(/^(\d{3})/, '$1  '),
+    (digits: string) => digits.replace(/^(\d{2})(\d{2})/, '$1.$2.'),
+  ]
+  const cells = prefixes.flatMap((prefix) => numbers.flatMap((number) => shapes.map((shape) => shape(prefix + number))))
+
+  it('comes to the same as the full one wherever it decides', () => {
+    const countries = ['GB', 'DE', 'FR', 'US', 'ES', 'IT', 'DK', null]
+    const pairs = countries.flatMap((country) =>
+      cells.map((cell) => ({ cell, country, quick: readQuick(cell, country) })),
+    )
+    const decided = pairs.filter(({ quick }) => quick !== null)
+    expect(decided.length).toBeGreaterThan(500)
+    const different = decided.filter(
+      ({ cell, country, quick }) => JSON.stringify(quick) !== JSON.stringify(readFully(cell, country)),
+    )
+    expect(different).toEqual([])
+  })
+})

@@ -36,9 +36,13 @@ export interface CallingCode {
   readonly start: number
   readonly regions: readonly string[]
   readonly main: Lengths
+  /** How its numbers are written at home; empty where no zero is ever dialled in front. */
+  readonly formats: readonly (readonly [pattern: string, leading: string, hasZero: number])[]
 }
 
-const codes: ReadonlyMap<number, CallingCode> = new Map(PLAN.codes.map((one) => [one.code, one]))
+const codes: ReadonlyMap<number, CallingCode> = new Map(
+  (PLAN.codes as unknown as readonly CallingCode[]).map((one) => [one.code, one]),
+)
 const outcomes: readonly Outcome[] = PLAN.outcomes.map(([region, type, general]) => ({
   region: region as number,
   type: type as number,
@@ -89,4 +93,28 @@ export function outcomeOf({ start }: CallingCode, digits: string): Outcome {
   let state = start
   for (let i = 0; i < digits.length && state !== 0; i++) state = words[state * WIDTH + digits.charCodeAt(i) - 48] ?? 0
   return outcomes[state === 0 ? 0 : (words[state * WIDTH + 10] ?? 0)] as Outcome
+}
+
+interface HomeFormat {
+  readonly pattern: RegExp
+  readonly leading: RegExp | null
+  readonly hasZero: boolean
+}
+
+const formats = new Map<number, readonly HomeFormat[]>()
+
+/** True where the country of this calling code writes the number with a zero dialled in front. */
+export function isWrittenWithZero(code: CallingCode, national: string): boolean {
+  if (code.formats.length === 0 || national.startsWith('0')) return false
+  let found = formats.get(code.code)
+  if (!found) {
+    found = code.formats.map(([pattern, leading, hasZero]) => ({
+      pattern: new RegExp(`^(?:${pattern})$`),
+      leading: leading === '' ? null : new RegExp(`^(?:${leading})`),
+      hasZero: hasZero === 1,
+    }))
+    formats.set(code.code, found)
+  }
+  const chosen = found.find(({ leading, pattern }) => (leading?.test(national) ?? true) && pattern.test(national))
+  return chosen?.hasZero ?? false
 }
