@@ -1,7 +1,7 @@
 import { execFileSync, spawn } from 'node:child_process'
 import { mkdirSync, openAsBlob, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { createClient } from '@upper-field/contract'
+import { createClient, isUnderWay } from '@upper-field/contract'
 import { fairBadges } from '@upper-field/demo'
 import { createWorld } from '@upper-field/standins/world'
 import { announce, untilEnded } from '../bringIn'
@@ -87,7 +87,11 @@ async function wholeJob(url: string, path: string, pid: number): Promise<{ secon
   })
   const response = await api.raw('sendContent', { params: { batchId: batch.id }, body: file.stream() })
   const { jobId } = (await response.json()) as { jobId: string }
+  const sent = performance.now()
+  const watching = phasesOf(api, list.id, jobId)
   const job = await untilEnded(api, list.id, jobId, 3600)
+  const phases = await watching
+  console.log(`sent in ${((sent - start) / 1000).toFixed(1)} s; ${phases}`)
   clearInterval(watch)
   if (job.state !== 'done') throw new Error(`the job ended ${job.state}: ${job.problem}`)
   console.log(`rows ${job.result.rows}, held ${job.result.held}, joined ${job.result.joined}`)
@@ -98,4 +102,20 @@ async function wholeJob(url: string, path: string, pid: number): Promise<{ secon
 function memoryOf(pid: number): number {
   const status = readFileSync(`/proc/${pid}/status`, 'utf8')
   return Math.round(Number(/VmRSS:\s+(\d+)/.exec(status)?.[1] ?? 0) / 1024)
+}
+
+/** How long the job was in each phase. */
+async function phasesOf(api: ReturnType<typeof createClient>, listId: string, jobId: string): Promise<string> {
+  const seconds = new Map<string, number>()
+  let last = performance.now()
+  for (;;) {
+    const job = (await api.call('readJobs', { params: { listId } })).find(({ id }) => id === jobId)
+    const now = performance.now()
+    const phase = job?.phase || 'waiting'
+    seconds.set(phase, (seconds.get(phase) ?? 0) + (now - last) / 1000)
+    last = now
+    if (!job || !isUnderWay(job)) break
+    await new Promise((resolve) => setTimeout(resolve, 200))
+  }
+  return [...seconds].map(([phase, n]) => `${phase} ${n.toFixed(1)} s`).join(', ')
 }

@@ -5,13 +5,13 @@ import { copyInto } from '../db/copy'
 import { type Db, transaction } from '../db/database'
 import { batches, batchPieces } from '../db/schema'
 import { type JobHandler, JobProblem, type StepOutcome } from '../jobs/runner'
-import { type JobRow, saveJob } from '../jobs/store'
+import { createJob, type JobRow, saveJob } from '../jobs/store'
 import { joinExactDuplicates } from '../pair/joinExactDuplicates'
 import { countContacts } from '../projection/cube'
 import { type BatchRow, fileSettingsOf } from '../projection/rowCells'
 import type { Services } from '../services'
 import { loadBytes, PIECE } from './pieces'
-import { projectRows, storeProjected } from './projectRows'
+import { type ProjectedRows, projectRows, storeProjected } from './projectRows'
 import { type ReadPiece, readPiece } from './readPiece'
 import { readingOf, unpackStep } from './unpackStep'
 
@@ -36,6 +36,7 @@ export const bringInJob: JobHandler = {
   },
 
   async ended({ pool }, job, state, code) {
+    ahead.delete(job.id)
     const { batchId } = job.payload as { batchId: string }
     await transaction(pool, async (tx) => {
       const problem = state === 'failed' ? (code ?? 'reading-failed') : null
@@ -52,8 +53,9 @@ async function findBatch(db: Db, job: JobRow): Promise<BatchRow> {
 }
 
 async function readStep(services: Services, job: JobRow, batch: BatchRow, cursor: Cursor): Promise<StepOutcome> {
-  const piece = await nextPiece(services.db, batch, cursor)
-  const projected = await projectRows(services, batch, piece.read)
+  const { piece, projected } = await (takeAhead(job.id, cursor) ?? readAndProject(services, batch, cursor))
+  const next = { offset: cursor.offset + piece.consumed, row: piece.nextRow }
+  if (next.offset < readingOf(batch).bytes) readAhead(services, job, batch, next)
   await transaction(services.pool, async (tx, client) => {
     // A step that a crash takes back is simply done again, so it need not wait for the disk.
     await client.query('set local synchronous_commit = off')
@@ -69,10 +71,35 @@ async function readStep(services: Services, job: JobRow, batch: BatchRow, cursor
         withMobile: sql`${batches.withMobile} + ${projected.withMobile}`,
       })
       .where(eq(batches.id, batch.id))
-    const offset = cursor.offset + piece.consumed
-    await saveJob(tx, job.id, { phase: 'reading', done: offset, cursor: { offset, row: piece.nextRow } })
+    await saveJob(tx, job.id, { phase: 'reading', done: next.offset, cursor: { ...next } })
   })
   return { next: 'step' }
+}
+
+interface Prepared {
+  readonly piece: ReadPiece
+  readonly projected: ProjectedRows
+}
+
+async function readAndProject(services: Services, batch: BatchRow, cursor: Cursor): Promise<Prepared> {
+  const piece = await nextPiece(services.db, batch, cursor)
+  return { piece, projected: await projectRows(services, batch, piece.read) }
+}
+
+/** For each job the piece that is read while the database stores the one before. Lost in a crash, and read again. */
+const ahead = new Map<string, { readonly offset: number; readonly prepared: Promise<Prepared> }>()
+
+function readAhead(services: Services, job: JobRow, batch: BatchRow, cursor: Cursor): void {
+  const prepared = readAndProject(services, batch, cursor)
+  // Whoever takes it meets the failure; nobody else does.
+  prepared.catch(() => {})
+  ahead.set(job.id, { offset: cursor.offset, prepared })
+}
+
+function takeAhead(jobId: string, { offset }: Cursor): Promise<Prepared> | null {
+  const found = ahead.get(jobId)
+  ahead.delete(jobId)
+  return found?.offset === offset ? found.prepared : null
 }
 
 /** The next rows of the file. A row that does not fit into one step is given a longer one. */
@@ -82,7 +109,7 @@ async function nextPiece(db: Db, batch: BatchRow, { offset, row }: Cursor): Prom
     const end = Math.min(offset + length, size)
     const bytes = await loadBytes(db, batch.id, part, offset, end)
     if (bytes.length !== end - offset) throw new JobProblem('file-incomplete')
-    const piece = readPiece(bytes, batch, { firstRow: row, isLast: end === size })
+    const piece = await readPiece(bytes, batch, { firstRow: row, isLast: end === size })
     if (piece.consumed > 0 || length >= LONGEST_STEP) return piece
   }
 }
@@ -107,6 +134,13 @@ async function finish(services: Services, job: JobRow, batch: BatchRow): Promise
     const joined = await joinExactDuplicates(tx, client, { listId: batch.listId, added: { batchId: batch.id } })
     await countContacts(tx, batch.listId)
     await tx.delete(batchPieces).where(eq(batchPieces.batchId, batch.id))
+    await createJob(tx, {
+      kind: 'index',
+      listId: batch.listId,
+      unit: 'contacts',
+      total: batch.rows - batch.held,
+      payload: { batchId: batch.id },
+    })
     const [counts] = await tx
       .select({ rows: batches.rows, held: batches.held })
       .from(batches)

@@ -2,6 +2,7 @@ import type { HeldReason } from '@upper-field/core/table'
 import { LONGEST_CELL, splitCells, writeRecord } from '@upper-field/core/table'
 import { projectRow } from '@upper-field/core/tidy'
 import { and, eq, isNull, sql } from 'drizzle-orm'
+import { indexContacts } from '../contacts/indexJob'
 import { transaction } from '../db/database'
 import { batches, heldRows } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
@@ -75,6 +76,7 @@ async function letIn(services: Services, batch: BatchRow, mended: readonly Mende
     if (marked.length !== rows.length)
       throw new Problem(409, 'let-in-already', 'Somebody else has just let this row in.')
     await storeProjected(client, batch, projected)
+    await indexContacts(tx, { batchId: batch.id, after: projected.firstId - 1 })
     await tx
       .update(batches)
       .set({

@@ -8,7 +8,7 @@ import { factsOfNumbers } from '../projection/facts'
 import type { BatchRow } from '../projection/rowCells'
 import { viewOf } from '../projection/viewOf'
 import type { Services } from '../services'
-import type { ReadRow } from './readPiece'
+import { BREATH, breathe, type ReadRow } from './readPiece'
 
 /** Rows with the contacts they become, not stored yet. */
 export interface ProjectedRows {
@@ -28,11 +28,13 @@ export async function projectRows(
   const firstId = await takeContactIds(services, rows.length)
   const e164s = [...new Set(rows.flatMap(({ own }) => own.numbers.map(({ e164 }) => e164)))]
   const facts = await factsOfNumbers(services.db, e164s)
-  const lines = rows.map(({ row, own }, i) => {
+  const lines: ContactLines[] = []
+  const factsOf = (e164: string) => facts.get(e164)
+  for (const [i, { row, own }] of rows.entries()) {
     const key = { id: firstId + i, listId: batch.listId, batchId: batch.id, row }
-    const sources = { own, members: [], fills: [], factsOf: (e164: string) => facts.get(e164), isShared: () => false }
-    return linesOf(key, viewOf(sources), 0)
-  })
+    lines.push(linesOf(key, viewOf({ own, members: [], fills: [], factsOf, isShared: () => false }), 0))
+    if (i % BREATH === 0) await breathe()
+  }
   const withMobile = rows.filter(({ own }) =>
     own.numbers.some(({ valid, lineType }) => valid && lineType === 'mobile'),
   ).length

@@ -24,15 +24,19 @@ export interface ReadPiece {
   readonly nextRow: number
 }
 
+/** Rows read between two looks at what the database has to say. */
+export const BREATH = 400
+export const breathe = (): Promise<void> => new Promise((resolve) => setImmediate(resolve))
+
 /**
  * Reads the rows in a piece of a batch's file. Rows are numbered as they stand in the file, from 1, headings and
  * blank rows counted, so that a row is found again in a spreadsheet.
  */
-export function readPiece(
+export async function readPiece(
   bytes: Buffer,
   batch: BatchRow,
   { firstRow, isLast }: { firstRow: number; isLast: boolean },
-): ReadPiece {
+): Promise<ReadPiece> {
   const settings = settingsOf(batch)
   const decode = decoderFor(settings)
   const rules = rowRules(fileSettingsOf(batch))
@@ -42,6 +46,7 @@ export function readPiece(
   let row = firstRow
   for (const { start, end, problem } of records) {
     const number = row++
+    if (number % BREATH === 0) await breathe()
     if (number < batch.firstRow) continue
     const judged = judgeRecord(decode(bytes, start, end), problem, settings.dialect, rules)
     if (judged.status === 'held')

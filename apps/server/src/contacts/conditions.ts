@@ -60,6 +60,22 @@ export function pileConditions({ piles }: Filter, place: 'table' | 'cube'): SQL[
 
 const storedValue = (value: string): string => (value === 'none' ? '' : value)
 
-/** Free words: each must stand somewhere in name, company, number or e-mail. */
-export const wordConditions = ({ words }: Filter): SQL[] =>
-  searchTerms(words).map((term) => sql`search like ${`%${term.replace(/[\\%_]/g, '\\$&')}%`}`)
+/**
+ * Free words: each must stand somewhere in name, company, number, e-mail or extra cells. Batches that are not in the
+ * index yet are looked through one by one.
+ */
+export function wordConditions(listId: string, { words }: Filter): SQL[] {
+  const patterns = searchTerms(words).map((term) => `%${term.replace(/[\\%_]/g, '\\$&')}%`)
+  if (patterns.length === 0) return []
+  const all = (column: string) =>
+    sql.join(
+      patterns.map((pattern) => sql`${sql.raw(column)} like ${pattern}`),
+      sql` and `,
+    )
+  return [
+    sql`id in (
+      select contact_id from contact_words where list_id = ${listId} and ${all('words')}
+      union all
+      select id from contacts where batch_id in (select id from batches where list_id = ${listId} and not is_indexed) and ${all('search')})`,
+  ]
+}

@@ -11,7 +11,7 @@ const CAP = 1000
 /** Everything a filter chooses in a list, as one condition on the table. */
 export function chosenContacts(listId: string, filter: Filter): SQL {
   return sql.join(
-    [sql`list_id = ${listId}`, READY, ...pileConditions(filter, 'table'), ...wordConditions(filter)],
+    [sql`list_id = ${listId}`, READY, ...pileConditions(filter, 'table'), ...wordConditions(listId, filter)],
     sql` and `,
   )
 }

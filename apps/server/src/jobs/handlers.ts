@@ -1,6 +1,7 @@
 import { bringInJob } from '../bring/bringInJob'
 import { takeBackJob } from '../bring/takeBackJob'
 import { checkJob } from '../check/checkJob'
+import { indexJob } from '../contacts/indexJob'
 import { fillJob } from '../fill/fillJob'
 import { editionJob } from '../send/editionJob'
 import type { JobHandlers } from './runner'
@@ -9,6 +10,7 @@ import type { JobHandlers } from './runner'
 export const jobHandlers: JobHandlers = {
   'bring-in': bringInJob,
   'take-back': takeBackJob,
+  index: indexJob,
   check: checkJob,
   fill: fillJob,
   edition: editionJob,

@@ -3,7 +3,7 @@ import { sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import { copyInto } from '../db/copy'
 import type { Db } from '../db/database'
-import { refreshContacts } from '../projection/refresh'
+import { refreshContacts, replaceContacts } from '../projection/refresh'
 import { pointToSurvivors } from './pointToSurvivors'
 
 /** The contacts that are new to a list: a whole batch, or some by their ids. */
@@ -31,7 +31,13 @@ export async function joinExactDuplicates(tx: Db, client: PoolClient, batch: Add
     tx,
     joins.map(({ survivor }) => survivor),
   )
-  await refreshContacts(tx, client, [...new Set([...joins.map(({ survivor }) => survivor), ...sharers(keys, joins)])])
+  const survivors = new Set(joins.map(({ survivor }) => survivor))
+  await refreshContacts(tx, client, [...survivors])
+  await replaceContacts(
+    tx,
+    client,
+    sharers(keys, joins).filter((id) => !survivors.has(id)),
+  )
   return joins.length
 }
 

@@ -13,7 +13,7 @@ import { viewOf } from './viewOf'
 
 const PAGE = 2000
 /** Pages kept between the two passes; those of a longer run are projected twice, so that memory stays bounded. */
-const KEPT = 2
+const KEPT = 6
 
 interface StoredContact {
   readonly id: number
@@ -30,7 +30,19 @@ interface StoredContact {
  * lane is decided, since a line counts as shared by who holds it afterwards.
  */
 export async function refreshContacts(tx: Db, client: PoolClient, ids: readonly number[]): Promise<void> {
+  await refreshEach(tx, client, [...new Set(ids)])
+}
+
+/** Decides anew where contacts belong whose own numbers are what they were, but are shared now, or no longer. */
+export async function replaceContacts(tx: Db, client: PoolClient, ids: readonly number[]): Promise<void> {
   const all = [...new Set(ids)]
+  for (let start = 0; start < all.length; start += PAGE) {
+    const page = await loadPage(tx, all.slice(start, start + PAGE))
+    await writeContacts(client, linesWith(page, await sharedNumbers(tx, page)))
+  }
+}
+
+async function refreshEach(tx: Db, client: PoolClient, all: readonly number[]): Promise<void> {
   const pages = Array.from({ length: Math.ceil(all.length / PAGE) }, (_, i) => all.slice(i * PAGE, (i + 1) * PAGE))
   const kept: LoadedPage[] = []
   for (const page of pages) {
@@ -154,4 +166,7 @@ async function writeContacts(client: PoolClient, lines: readonly ContactLines[])
   await copyContacts(client, 'refreshed', lines)
   const sets = CONTACT_COLUMNS.filter((column) => column !== 'id').map((column) => `${column} = r.${column}`)
   await client.query(`update contacts c set ${sets.join(', ')} from refreshed r where c.id = r.id`)
+  await client.query(
+    'update contact_words w set words = r.search from refreshed r where w.contact_id = r.id and w.words <> r.search',
+  )
 }

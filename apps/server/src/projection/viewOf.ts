@@ -39,10 +39,14 @@ export interface ContactView {
 
 /** row → mapping → fills → joins → line facts → lane. Pure: the same sources give the same view. */
 export function viewOf({ own, members, fills, factsOf, isShared }: ContactSources): ContactView {
-  const merged = mergeContacts(
-    withOrigin(own, 'row'),
-    members.map((member) => withOrigin(member, 'join')),
-  )
+  const mine = withOrigin(own, 'row')
+  const merged =
+    members.length === 0
+      ? mine
+      : mergeContacts(
+          mine,
+          members.map((member) => withOrigin(member, 'join')),
+        )
   const known = new Set(merged.numbers.map(({ e164 }) => e164))
   const filled = fills.filter((e164) => !known.has(e164)).flatMap(readFilled)
   const numbers = [...merged.numbers, ...filled]

@@ -219,6 +219,7 @@ export const BASIS: Record<Batch['lawfulBasis'], string> = {
 export const JOB: Record<Job['kind'], string> = {
   'bring-in': 'Bringing in',
   'take-back': 'Taking a batch back',
+  index: 'Preparing the search',
   check: 'Checking lines',
   fill: 'Filling',
   edition: 'Writing a file',

@@ -3,7 +3,10 @@ import type { Field, Mapping } from '../table'
 import { readCountry } from '../table'
 import { type ReadEmail, readEmails } from './emails'
 import { joinName, splitName } from './names'
+import { remember } from './remember'
 import { readDomain, readProfile } from './web'
+
+const countryOf = remember(readCountry)
 
 /** One phone cell of the row and what was made of it. */
 export interface CellReading {
@@ -54,7 +57,7 @@ export function projectRow(
 ): ProjectedContact {
   const { byField, extras } = gather(cells, mapping)
   const first = (field: Field): string => byField[field]?.[0] ?? ''
-  const stated = readCountry(first('country'))
+  const stated = first('country') === '' ? null : countryOf(first('country'))
   const country = stated ?? defaultCountry ?? ''
   const readings = readCells(cells, mapping, country)
   const numbers = uniqueBy(
@@ -105,11 +108,13 @@ function gather(
 }
 
 function readCells(cells: readonly string[], mapping: Mapping, country: string): CellReading[] {
-  return mapping.flatMap((field, column) => {
-    if (field !== 'number') return []
+  const readings: CellReading[] = []
+  for (let column = 0; column < mapping.length; column++) {
+    if (mapping[column] !== 'number') continue
     const raw = cells[column] ?? ''
-    return [{ column, raw, reading: readPhoneCell(raw, { country }) }]
-  })
+    readings.push({ column, raw, reading: readPhoneCell(raw, { country }) })
+  }
+  return readings
 }
 
 function nameOf(

@@ -1,10 +1,13 @@
 import { getDomain } from 'tldts'
+import { remember } from './remember'
+
+const domainOf = remember((host: string) => getDomain(host))
 
 /** The registrable domain of a web address or e-mail, by the public suffix list; null where there is none. */
 export function readDomain(text: string): string | null {
   const bare = text.trim().toLowerCase()
   if (bare === '' || /\s/.test(bare)) return null
-  return getDomain(bare.includes('@') ? bare.slice(bare.lastIndexOf('@') + 1) : bare)
+  return domainOf(bare.includes('@') ? bare.slice(bare.lastIndexOf('@') + 1) : bare)
 }
 
 /** A profile address in one form: no scheme, no `www`, no tracking, no slash at the end. */

@@ -1,5 +1,7 @@
 import { describe, expect, it } from '@jest/globals'
 import { type Problem, type Repair, readPhoneCell, type Verdict } from '../../src/phone'
+import { readFully } from '../../src/phone/readPhoneCell'
+import { readQuick } from '../../src/phone/readQuick'
 
 const numbersOf = (raw: string, country: string | null) =>
   readPhoneCell(raw, { country }).numbers.map(({ e164 }) => e164)

@@ -64,8 +64,21 @@ export const contacts = pgTable(
     index('contacts_list').on(t.listId, t.id),
     index('contacts_batch').on(t.batchId, t.row),
     index('contacts_joined_into').on(t.joinedInto).where(sql`joined_into is not null`),
-    index('contacts_search').using('gin', sql`search gin_trgm_ops`),
   ],
+)
+
+/**
+ * What the search looks in, with its trigram index. Filled by a job of its own once a batch is in: kept up while
+ * contacts are loaded, the index would take longer than everything else together.
+ */
+export const contactWords = pgTable(
+  'contact_words',
+  {
+    contactId: bigint('contact_id', { mode: 'number' }).primaryKey(),
+    listId: uuid('list_id').notNull(),
+    words: text('words').notNull(),
+  },
+  () => [index('contact_words_trigrams').using('gin', sql`words gin_trgm_ops`)],
 )
 
 export const contactNumbers = pgTable(

@@ -1,5 +1,14 @@
 export * from './auth'
-export { contactCube, contactEmails, contactIds, contactNumbers, contacts, joins, numbers } from './contacts'
+export {
+  contactCube,
+  contactEmails,
+  contactIds,
+  contactNumbers,
+  contacts,
+  contactWords,
+  joins,
+  numbers,
+} from './contacts'
 export { attempts, candidates, connections, fillRuns, fillSearches, fills } from './fill'
 export { charges, idempotencyKeys, jobs, lineChecks } from './jobs'
 export { batches, batchPieces, heldRows, layouts, lists, rows } from './lists'

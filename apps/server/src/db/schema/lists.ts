@@ -47,6 +47,8 @@ export const batches = pgTable(
     /** Digest of the first megabyte, with the size: known before the whole file is here. */
     fingerprint: text('fingerprint'),
     /** Size of the plain text that the file was unpacked into; null before, and where it needs no unpacking. */
+    /** True once its contacts stand in the index of the search; until then the search looks at them one by one. */
+    isIndexed: boolean('is_indexed').notNull().default(false),
     tableBytes: bigint('table_bytes', { mode: 'number' }),
     rows: integer('rows').notNull().default(0),
     held: integer('held').notNull().default(0),
