@@ -28,7 +28,7 @@ for (const theme of ['light', 'dark'] as const) {
     await expectAccessible(page)
     await page.goto(`${list}/bring`)
     await page
-      .getByLabel('CSV file')
+      .getByLabel('Files', { exact: true })
       .setInputFiles({ name: 'a.csv', mimeType: 'text/csv', buffer: Buffer.from('name,phone\nMaren,07911 204481\n') })
     await expect(page.getByRole('heading', { name: 'a.csv' })).toBeVisible()
     await expectAccessible(page)

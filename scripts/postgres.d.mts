@@ -6,7 +6,7 @@ export interface Cluster {
   kill(): void
 }
 export function findBinaries(): string | null
-export function startCluster(folder: string): Promise<Cluster>
+export function startCluster(folder: string, options?: { port?: number }): Promise<Cluster>
 export function ensureDatabase(cluster: Cluster, name: string): void
 export function dropDatabase(cluster: Cluster, name: string): void
 export function dropLeftovers(cluster: Cluster, prefixes: readonly string[]): void

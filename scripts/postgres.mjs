@@ -59,9 +59,9 @@ function mayEnter(folder) {
 
 /**
  * Starts the cluster in `folder`, making it first where it does not exist.
- * Gives back the port, the password and how to stop it.
+ * Gives back the port, the password and how to stop it. A wanted port brings one back where it was before a crash.
  */
-export async function startCluster(folder) {
+export async function startCluster(folder, { port: wanted } = {}) {
   const home = folderFor(folder)
   const data = join(home, 'data')
   const secret = join(home, 'password')
@@ -70,7 +70,7 @@ export async function startCluster(folder) {
   const running = await runningPort(data)
   if (running) return describe(data, running, password, true)
   rmSync(join(data, 'postmaster.pid'), { force: true })
-  const port = await freePort()
+  const port = wanted ?? (await freePort())
   run('pg_ctl', ['start', '-D', data, '-w', '-t', '60', '-s', '-l', join(home, 'log'), '-o', `-p ${port}`], {
     stdio: 'ignore',
   })

@@ -1,6 +1,14 @@
 import { parentPort } from 'node:worker_threads'
 import { readConfig } from './config'
+import { logError } from './http/problem'
+import { isLostConnection } from './jobs/runner'
 import { startJobs } from './start'
+
+// The queue's own housekeeping fails where nobody waits for it when the database goes away: it is tried again later.
+process.on('unhandledRejection', (error) => {
+  if (!isLostConnection(error)) throw error
+  logError('queue', error)
+})
 
 // Heavy work runs here, so that the thread that answers browsers is never busy with it.
 const jobs = await startJobs(readConfig(process.env))

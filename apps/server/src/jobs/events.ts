@@ -14,12 +14,16 @@ export async function listenForJobs(databaseUrl: string): Promise<JobEvents> {
   const emitter = new EventEmitter().setMaxListeners(0)
   let client: Client | null = null
   let isClosed = false
+  // The database may be away for longer than one try.
+  const again = (): void => {
+    if (!isClosed) setTimeout(() => void connect().catch(again), RECONNECT)
+  }
   const connect = async (): Promise<void> => {
     const next = new Client({ connectionString: databaseUrl })
     next.on('notification', ({ payload }) => emitter.emit('job', payload))
     next.on('error', () => {})
     next.on('end', () => {
-      if (!isClosed) setTimeout(() => void connect().catch(() => {}), RECONNECT)
+      if (client === next) again()
     })
     try {
       await next.connect()

@@ -32,9 +32,38 @@ export type JobHandlers = Readonly<Record<JobKind, JobHandler>>
 /** How often jobs are looked for whose runner died, in milliseconds. */
 const SWEEP = 3000
 
-/** Starts taking jobs from the queue. Several runners, on several machines, share the work. */
+/** How long is waited before the queue is asked again after the database went away, in milliseconds. */
+const PATIENCE = 1000
+
+/**
+ * Starts taking jobs from the queue. Several runners, on several machines, share the work. A queue that ends because
+ * the database went away is started again until it is back.
+ */
 export async function startRunner(services: Services, handlers: JobHandlers): Promise<{ stop(): Promise<void> }> {
-  const runner: Runner = await run({
+  let isStopping = false
+  let runner: Runner | null = await startQueue(services, handlers)
+  const watch = async (): Promise<void> => {
+    while (!isStopping) {
+      await runner?.promise.catch((error: unknown) => logError('queue', error))
+      if (isStopping) return
+      await new Promise((resolve) => setTimeout(resolve, PATIENCE))
+      runner = await startQueue(services, handlers).catch(() => null)
+    }
+  }
+  void watch()
+  const sweeper = setInterval(() => void sweep(services).catch((error) => logError('sweep', error)), SWEEP)
+  await sweep(services)
+  return {
+    stop: async () => {
+      isStopping = true
+      clearInterval(sweeper)
+      await runner?.stop().catch(() => {})
+    },
+  }
+}
+
+const startQueue = (services: Services, handlers: JobHandlers): Promise<Runner> =>
+  run({
     pgPool: services.pool,
     concurrency: 4,
     pollInterval: 1000,
@@ -43,15 +72,6 @@ export async function startRunner(services: Services, handlers: JobHandlers): Pr
     logger: quietLogger(),
     taskList: { work: async (payload) => workOn(services, handlers, (payload as { jobId: string }).jobId) },
   })
-  const sweeper = setInterval(() => void sweep(services).catch((error) => logError('sweep', error)), SWEEP)
-  await sweep(services)
-  return {
-    stop: async () => {
-      clearInterval(sweeper)
-      await runner.stop().catch(() => {})
-    },
-  }
-}
 
 /**
  * A job is held by a lock that PostgreSQL drops when the runner's connection dies. A job that claims to be running
@@ -149,7 +169,7 @@ async function end(
 }
 
 /** The database went away: the queue tries again, and the step is repeated. */
-function isLostConnection(error: unknown): boolean {
+export function isLostConnection(error: unknown): boolean {
   const code = (error as { code?: string })?.code ?? (error as { cause?: { code?: string } })?.cause?.code ?? ''
   return (
     /^(?:08|57P0|ECONN|EPIPE)/.test(code) ||

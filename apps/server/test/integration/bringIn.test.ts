@@ -163,7 +163,7 @@ describe('damaged rows', () => {
     expect(stored[3]?.bytes.toString()).toBe('with a \0 byte,07911 204484,x@y.example')
     expect(stored[4]?.bytes.length).toBeGreaterThan(1_000_000)
     const file = await (await api.raw('downloadHeld', { params: { batchId: batch.id } })).text()
-    expect(file.split('\r\n').slice(0, 2)).toEqual(['Row,Reason,As it stood', '3,too-few-cells,"too,few"'])
+    expect(file.split('\r\n').slice(0, 2)).toEqual(['Held row,Reason,name,phone,mail', '3,too-few-cells,too,few'])
   })
 
   it('of a wrong encoding are held, none is guessed', async () => {

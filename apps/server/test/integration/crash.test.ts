@@ -1,9 +1,12 @@
 import { type ChildProcess, spawn } from 'node:child_process'
 import { join } from 'node:path'
+import { utils, write } from '@e965/xlsx'
 import { afterAll, describe, expect, it } from '@jest/globals'
 import { type ApiClient, createClient, isUnderWay } from '@upper-field/contract'
+import { sourceOfBytes } from '@upper-field/files'
 import { Client } from 'pg'
-import { freePort } from '../../../../scripts/postgres.mjs'
+import { announce } from '../../../../scripts/bringIn'
+import { dropDatabase, ensureDatabase, freePort, startCluster } from '../../../../scripts/postgres.mjs'
 import { setupCode } from '../../src/people/setupCode'
 import { freshDatabase, newList, OWNER, SECRET, signedIn } from './harness'
 
@@ -64,6 +67,93 @@ async function bringInFile(api: ApiClient, listId: string): Promise<string> {
   return ((await response.json()) as { jobId: string }).jobId
 }
 
+const ended = async (api: ApiClient, listId: string, jobId: string) => {
+  const jobOf = async () => {
+    // While PostgreSQL is away, calls fail: they are made again.
+    const jobs = await api.call('readJobs', { params: { listId } }).catch(() => [])
+    return jobs.find(({ id }) => id === jobId)
+  }
+  for (let i = 0; i < 900 && isUnderWay((await jobOf()) ?? { state: 'queued' }); i++)
+    await new Promise((resolve) => setTimeout(resolve, 100))
+  return jobOf()
+}
+
+async function until(isSo: () => Promise<boolean>): Promise<void> {
+  for (let i = 0; i < 700 && !(await isSo().catch(() => false)); i++)
+    await new Promise((resolve) => setTimeout(resolve, 20))
+}
+
+describe('a workbook whose reading is cut off twice', () => {
+  it('goes on after PostgreSQL and the server are killed, with no row twice and none missing', async () => {
+    const bytes = workbookOf(ROWS)
+    const folder = join(process.cwd(), '.local/test/killed')
+    const cluster = await startCluster(folder)
+    dropDatabase(cluster, 'killed')
+    ensureDatabase(cluster, 'killed')
+    const databaseUrl = cluster.url('killed')
+    const port = await freePort()
+    const first = await startProcess(databaseUrl, port)
+    const url = `http://127.0.0.1:${port}`
+    await createClient(url).call('makeOwner', { body: { ...OWNER, code: setupCode(SECRET) } })
+    const api = await signedIn(url, OWNER)
+    const listId = await newList(api)
+    const batch = await announce(
+      api,
+      listId,
+      { name: 'big.xlsx', source: sourceOfBytes(bytes) },
+      { defaultCountry: 'DE' },
+    )
+    const body = bytes as Uint8Array<ArrayBuffer>
+    const response = await api.raw('sendContent', { params: { batchId: batch.id }, body })
+    const { jobId } = (await response.json()) as { jobId: string }
+    const count = async (what: string): Promise<number> => {
+      const db = new Client({ connectionString: databaseUrl })
+      db.on('error', () => {})
+      await db.connect()
+      const { rows } = await db.query(`select count(*) as n from ${what}`)
+      await db.end()
+      return Number(rows[0].n)
+    }
+
+    // PostgreSQL goes while the workbook is being unpacked, and comes back where it was.
+    await until(async () => (await count("batch_pieces where part = 'table'")) > 0)
+    expect(await count('rows')).toBe(0)
+    cluster.kill()
+    await new Promise((resolve) => setTimeout(resolve, 1500))
+    const back = await startCluster(folder, { port: cluster.port })
+
+    // The server goes while rows are being stored.
+    await until(async () => (await count('rows')) > 0)
+    first.kill('SIGKILL')
+    const before = await count('rows')
+    expect(before).toBeGreaterThan(0)
+    expect(before).toBeLessThan(ROWS)
+    const second = await startProcess(databaseUrl, port)
+    const again = await signedIn(url, OWNER)
+    expect(await ended(again, listId, jobId)).toMatchObject({ state: 'done', result: { rows: ROWS, held: 0 } })
+    expect(await count('rows')).toBe(ROWS)
+    expect(await count('(select distinct row from rows) each')).toBe(ROWS)
+    expect((await again.call('readList', { params: { listId } })).contacts).toBe(ROWS)
+    second.kill('SIGTERM')
+    await new Promise((resolve) => second.once('exit', resolve))
+    back.stop()
+  }, 180_000)
+})
+
+function workbookOf(rows: number): Uint8Array {
+  const cells = Array.from({ length: rows }, (_, i) => [
+    `Person ${i}`,
+    `+4479112${String(i).padStart(5, '0')}`,
+    `p${i}@causeway.example`,
+    `a note, ${i}`,
+  ])
+  const book = utils.book_new()
+  utils.book_append_sheet(book, utils.aoa_to_sheet([['name', 'phone', 'mail', 'note'], ...cells]), 'People')
+  return new Uint8Array(
+    write(book, { type: 'array', bookType: 'xlsx', bookSST: true, compression: true }) as ArrayBuffer,
+  )
+}
+
 describe('a server that is killed in mid-job', () => {
   it('goes on when it is started again, with no row twice and none missing', async () => {
     const databaseUrl = await freshDatabase()
@@ -85,10 +175,7 @@ describe('a server that is killed in mid-job', () => {
 
     const second = await startProcess(databaseUrl, port)
     const again = await signedIn(url, OWNER)
-    const jobOf = async () => (await again.call('readJobs', { params: { listId } })).find(({ id }) => id === jobId)
-    for (let i = 0; i < 900 && isUnderWay((await jobOf()) ?? { state: 'queued' }); i++)
-      await new Promise((resolve) => setTimeout(resolve, 100))
-    expect(await jobOf()).toMatchObject({ state: 'done', result: { rows: ROWS, held: 0 } })
+    expect(await ended(again, listId, jobId)).toMatchObject({ state: 'done', result: { rows: ROWS, held: 0 } })
     const { rows } = await db.query(
       'select count(*) as n, count(distinct row) as rows, min(row) as first, max(row) as last from rows',
     )
