@@ -5,6 +5,8 @@ const STAGES = ['bring', 'tidy', 'pair', 'check', 'fill', 'split', 'send'] as co
 
 for (const theme of ['light', 'dark'] as const) {
   test(`every view passes axe, ${theme}`, async ({ browser }) => {
+    // Axe looks at every view: slow on a busy machine.
+    test.setTimeout(240_000)
     const context = await browser.newContext({ colorScheme: theme, viewport: { width: 1280, height: 800 } })
     const page = await context.newPage()
     await page.goto(`${appUrl()}/sign-in`)

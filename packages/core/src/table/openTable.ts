@@ -1,6 +1,7 @@
 import { type ColumnFacts, describeColumn } from './columnFacts'
 import { type FoundTable, findTable, type TableShape, type WantedHeadings } from './findTable'
 import { type GridRow, isBlankCell, isBlankRow, type Merge, type SheetRow } from './grid'
+import { fieldOfHeading } from './headingWords'
 import { type Note, notes } from './notes'
 import type { FileProblem } from './recognise'
 import { type FieldSuggestion, suggestFields } from './suggestFields'
@@ -87,7 +88,14 @@ function widthOf({ rows, isSheet }: TableHead): number {
   const counts = new Map<number, number>()
   for (const { cells } of rows) if (!isBlankRow(cells)) counts.set(cells.length, (counts.get(cells.length) ?? 0) + 1)
   const [usual = [widest, 0]] = [...counts].sort((a, b) => b[1] - a[1] || b[0] - a[0])
-  return usual[0]
+  // Plain headings say how many columns there are, even where most rows are cut short.
+  const named = rows.slice(0, 20).find(({ cells }) => cells.length > usual[0] && isPlainHeadings(cells))
+  return named?.cells.length ?? usual[0]
+}
+
+function isPlainHeadings(cells: readonly string[]): boolean {
+  const known = cells.filter((cell) => cell.length < 60 && (fieldOfHeading(cell)?.confidence ?? 0) > 0.9).length
+  return known > 1 && known >= cells.length / 2
 }
 
 function lastFilled(cells: readonly string[]): number {
