@@ -10,6 +10,9 @@ const HOME = join(ROOT, '.local', 'demo')
 const SETTINGS = join(HOME, 'settings.json')
 const RUNNING = join(HOME, 'running.json')
 const isFresh = process.argv.includes('--fresh')
+// About how many rows the seven files have together; other than the usual only with data made anew.
+const rows = process.argv.includes('--rows') ? process.argv[process.argv.indexOf('--rows') + 1] : '6000'
+if (!/^\d{3,7}$/.test(rows)) fail('Say how many rows: npm run demo -- --fresh --rows 100000')
 const PORT = 4600
 
 refuseSecondStart()
@@ -34,6 +37,7 @@ const standIns = start('node', ['apps/standins/dist/main.js'], {
     TANSY_KEY: settings.keys.tansy,
     BRINDLE_KEY: settings.keys.brindle,
     STANDINS_SPEED: process.env.STANDINS_SPEED ?? '1',
+    WORLD_ROWS: rows,
   },
 })
 const port = await choosePort()
@@ -59,7 +63,15 @@ try {
   const [, standInsUrl] = await standIns.whenReady
   const [, url] = await server.whenReady
   writeFileSync(RUNNING, JSON.stringify({ pid: process.pid, url }))
-  mustRun('npx', ['tsx', 'scripts/loadDemo.ts', url, standInsUrl, join(HOME, 'files'), JSON.stringify(settings.keys)])
+  mustRun('npx', [
+    'tsx',
+    'scripts/loadDemo.ts',
+    url,
+    standInsUrl,
+    join(HOME, 'files'),
+    JSON.stringify(settings.keys),
+    rows,
+  ])
   console.log(`
 Upper Field is ready:  ${url}
 

@@ -2,18 +2,20 @@ import { mkdirSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { type ApiClient, createClient, type NewBatch } from '@upper-field/contract'
 import { type DemoFile, scenarioFiles } from '@upper-field/demo'
-import { createWorld, DEMO_WORLD } from '@upper-field/standins/world'
+import { createWorld, worldFor } from '@upper-field/standins/world'
 import { bringIn, leaveWaiting, untilEnded } from './bringIn'
 
 // Loads the demo: connections to the stand-ins, the seven made-up files, and the autumn list partly worked.
-const [baseUrl = '', standInsUrl = '', folder = '', keysJson = '{}'] = process.argv.slice(2)
+const [baseUrl = '', standInsUrl = '', folder = '', keysJson = '{}', rowsText = '6000'] = process.argv.slice(2)
+const rows = Number(rowsText)
 const keys = JSON.parse(keysJson) as Record<string, string>
 const api = createClient(baseUrl)
 await api.call('enterDemo')
 for (const [provider, key] of Object.entries(keys)) {
   await api.call('changeConnection', { params: { provider }, body: { baseUrl: standInsUrl, key } })
 }
-const files = scenarioFiles(createWorld(DEMO_WORLD.seed, DEMO_WORLD))
+const { seed, ...size } = worldFor(rows)
+const files = scenarioFiles(createWorld(seed, size), { rows })
 mkdirSync(folder, { recursive: true })
 for (const file of files) {
   writeFileSync(join(folder, file.name), file.bytes)

@@ -75,12 +75,26 @@ async function takePictures(page, url, files) {
   const go = (place) => page.goto(`${list}/${place}`)
 
   await go('bring')
-  await page.getByLabel('CSV file').setInputFiles(join(files, 'quotation-requests.csv'))
-  await page.getByLabel('Source').selectOption('asked-us')
+  const demoFiles = ['fair-badges.xlsx', 'quotation-requests.csv', 'customers.txt', 'opt-outs.json'].map((name) =>
+    join(files, name),
+  )
+  await page.getByLabel('Files', { exact: true }).setInputFiles([demoFiles[0]])
+  await page.getByText('The first rows, as they would be read').waitFor()
+  await page.getByLabel('Source').selectOption('event')
   await picture('bring-in')
   await page.getByRole('button', { name: 'Cancel' }).click()
+  await page.emulateMedia({ colorScheme: 'dark' })
+  await page.getByLabel('Files', { exact: true }).setInputFiles(demoFiles.slice(1))
+  await page.getByText('ready to bring in').nth(2).waitFor()
+  await picture('bring-in-dark')
+  await page.emulateMedia({ colorScheme: 'light' })
+  for (let i = 1; i < demoFiles.length; i++)
+    await page.getByRole('button', { name: 'Cancel' }).filter({ visible: true }).click()
   await bringInDamaged(page)
+  await page.getByRole('button', { name: 'Mend row 4' }).click()
   await picture('held-rows')
+  await page.getByRole('button', { name: 'Side by side' }).click()
+  await picture('batches')
 
   await go('check')
   await page.getByRole('button', { name: /^Check [\d,]+ numbers/ }).click()

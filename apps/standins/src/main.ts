@@ -1,5 +1,5 @@
 import { startStandIns } from './server'
-import { DEMO_WORLD } from './world'
+import { worldFor } from './world'
 
 const need = (name: string): string => {
   const value = process.env[name]
@@ -8,7 +8,7 @@ const need = (name: string): string => {
 }
 
 const standIns = await startStandIns({
-  ...DEMO_WORLD,
+  ...worldFor(Number(process.env.WORLD_ROWS ?? 0)),
   port: Number(process.env.STANDINS_PORT ?? 0),
   speed: Number(process.env.STANDINS_SPEED ?? 1),
   keys: { pellow: need('PELLOW_KEY'), tansy: need('TANSY_KEY'), brindle: need('BRINDLE_KEY') },

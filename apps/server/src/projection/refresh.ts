@@ -2,6 +2,7 @@ import type { RegisterFacts } from '@upper-field/core/check'
 import type { ProjectedContact } from '@upper-field/core/tidy'
 import { inArray, sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
+import { copyInto } from '../db/copy'
 import type { Db } from '../db/database'
 import { groupBy } from '../db/groupBy'
 import { batches } from '../db/schema'
@@ -38,7 +39,7 @@ export async function replaceContacts(tx: Db, client: PoolClient, ids: readonly 
   const all = [...new Set(ids)]
   for (let start = 0; start < all.length; start += PAGE) {
     const page = await loadPage(tx, all.slice(start, start + PAGE))
-    await writeContacts(client, linesWith(page, await sharedNumbers(tx, page)))
+    await writePlacements(client, linesWith(page, await sharedNumbers(tx, page)))
   }
 }
 
@@ -169,4 +170,24 @@ async function writeContacts(client: PoolClient, lines: readonly ContactLines[])
   await client.query(
     'update contact_words w set words = r.search from refreshed r where w.contact_id = r.id and w.words <> r.search',
   )
+}
+
+/** What depends on who else holds a number. */
+const PLACEMENT = ['id', 'is_shared', 'lane', 'lane_reason'] as const
+
+async function writePlacements(client: PoolClient, lines: readonly ContactLines[]): Promise<void> {
+  await client.query(
+    'create temp table if not exists replaced (id bigint, is_shared boolean, lane text, lane_reason text) on commit delete rows',
+  )
+  await client.query('delete from replaced')
+  const places = PLACEMENT.map((column) => CONTACT_COLUMNS.indexOf(column))
+  await copyInto(
+    client,
+    'replaced',
+    PLACEMENT,
+    lines.map(({ contact }) => places.map((at) => contact[at] ?? null)),
+  )
+  await client.query(`
+    update contacts c set is_shared = r.is_shared, lane = r.lane, lane_reason = r.lane_reason from replaced r
+    where c.id = r.id and (c.is_shared, c.lane, c.lane_reason) is distinct from (r.is_shared, r.lane, r.lane_reason)`)
 }

@@ -12,6 +12,20 @@ function costEach({ price }: Batch, { text, spent }: BatchYield): string {
   return text === 0 || cost === 0 ? '–' : money(Math.round(cost / text))
 }
 
+const COLUMNS = [
+  'Rows',
+  'Held',
+  'Joined',
+  'Contacts',
+  'Text',
+  'Call',
+  'Ads only',
+  'Parked',
+  'Out of service',
+  'With e-mail',
+  'Cost a text contact',
+] // prettier-ignore
+
 /** The batches of a list side by side, so that sources can be compared. */
 export function CompareBatches({
   listId,
@@ -39,17 +53,11 @@ export function CompareBatches({
           <thead className="text-right text-soft">
             <tr className="border-b border-edge align-bottom">
               <th className="py-1 text-left">Batch</th>
-              <th>Rows</th>
-              <th>Held</th>
-              <th>Joined</th>
-              <th>Contacts</th>
-              <th>Text</th>
-              <th>Call</th>
-              <th>Ads only</th>
-              <th>Parked</th>
-              <th>Out of service</th>
-              <th>With e-mail</th>
-              <th>Cost a text contact</th>
+              {COLUMNS.map((column) => (
+                <th key={column} className="px-1.5 font-semibold">
+                  {column}
+                </th>
+              ))}
             </tr>
           </thead>
           <tbody>

@@ -90,25 +90,24 @@ export function SourceForm(props: SourceFormProps) {
           error={priceOf(facts.price) === undefined ? 'An amount such as 480 or 480.50' : undefined}
         />
       ) : null}
-      <div className="grid grid-cols-2 gap-2">
-        <SelectField
-          label="Lawful basis"
-          value={lawfulBasis}
-          onChange={({ target }) => set({ lawfulBasis: target.value as Batch['lawfulBasis'] })}
-        >
-          {LAWFUL_BASES.map((basis) => (
-            <option key={basis} value={basis}>
-              {BASIS[basis]}
-            </option>
-          ))}
-        </SelectField>
-        <TextField
-          label="Gathered on"
-          type="date"
-          value={facts.gatheredOn}
-          onChange={({ target }) => set({ gatheredOn: target.value })}
-        />
-      </div>
+      <SelectField
+        label="Lawful basis"
+        value={lawfulBasis}
+        onChange={({ target }) => set({ lawfulBasis: target.value as Batch['lawfulBasis'] })}
+      >
+        {LAWFUL_BASES.map((basis) => (
+          <option key={basis} value={basis}>
+            {BASIS[basis]}
+          </option>
+        ))}
+      </SelectField>
+      <TextField
+        label="Gathered on"
+        type="date"
+        value={facts.gatheredOn}
+        onChange={({ target }) => set({ gatheredOn: target.value })}
+      />
+
       <CountrySelect
         value={country}
         onChange={setCountry}

@@ -86,7 +86,11 @@ export function JobLine({ job }: { job: Job }) {
         <p className="text-[13px] text-straw-ink">{JOB_PROBLEM[job.problem] ?? JOB_PROBLEM.unexpected}</p>
       ) : null}
       {job.state === 'paused' || job.state === 'stopped' || job.state === 'failed' ? (
-        <Button className="self-start" onClick={() => void resume({ params: { jobId: job.id } })}>
+        <Button
+          look={job.state === 'paused' ? 'main' : 'plain'}
+          className="self-start"
+          onClick={() => void resume({ params: { jobId: job.id } })}
+        >
           {job.kind === 'bring-in' && job.done === 0 ? 'Bring it in' : 'Go on'}
         </Button>
       ) : null}

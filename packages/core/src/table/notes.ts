@@ -37,9 +37,10 @@ export interface Note {
 const list = (items: readonly (string | number)[], most = 6): string =>
   items.length > most ? `${items.slice(0, most).join(', ')} and ${items.length - most} more` : items.join(', ')
 const plural = (n: number, one: string, many = `${one}s`): string => `${n.toLocaleString('en')} ${n === 1 ? one : many}`
+const short = (item: string): string => (item.length > 48 ? `${item.slice(0, 46).trimEnd()} …` : item)
 const quoted = (items: readonly string[], most = 4): string =>
   list(
-    items.map((item) => `“${item.slice(0, 40)}”`),
+    items.map((item) => `“${short(item)}”`),
     most,
   )
 
