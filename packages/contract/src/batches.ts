@@ -14,17 +14,7 @@ import {
   SourceKind,
 } from './words'
 
-export const BATCH_STATES = [
-  'uploading',
-  'queued',
-  'reading',
-  'ready',
-  'stopped',
-  'failed',
-  'taking-back',
-  'taken-back',
-  'coming-back',
-] as const
+export const BATCH_STATES = ['uploading', 'queued', 'reading', 'ready', 'stopped', 'failed', 'taken-back'] as const
 export const BatchState = z.enum(BATCH_STATES)
 
 /** What the operator settles before a batch is brought in. */

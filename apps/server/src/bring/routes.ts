@@ -1,5 +1,5 @@
 import { canBeReached } from '@upper-field/core/table'
-import { and, eq } from 'drizzle-orm'
+import { eq, sql } from 'drizzle-orm'
 import type { Hono } from 'hono'
 import { transaction } from '../db/database'
 import { batches } from '../db/schema'
@@ -88,27 +88,22 @@ export function bringRoutes(app: Hono, services: Services): void {
     return { letIn, stillHeld: (await findBatch(batch.id)).held }
   })
 
-  serve(app, services, 'takeBatchBack', async ({ params }) =>
-    turn(await findOpenBatch(params.batchId), { from: 'ready', to: 'taking-back' }),
-  )
+  serve(app, services, 'takeBatchBack', async ({ params }) => turn(await findOpenBatch(params.batchId), 'ready'))
 
-  serve(app, services, 'bringBatchBack', async ({ params }) =>
-    turn(await findOpenBatch(params.batchId), { from: 'taken-back', to: 'coming-back' }),
-  )
+  serve(app, services, 'bringBatchBack', async ({ params }) => turn(await findOpenBatch(params.batchId), 'taken-back'))
 
-  /** Starts taking a batch back or bringing it back, once: only the state it is in decides. */
-  async function turn(batch: BatchRow, { from, to }: { from: string; to: 'taking-back' | 'coming-back' }) {
+  /** Starts taking a batch back or bringing it back, once. Until the job is done the list is what it was. */
+  async function turn({ id, listId }: BatchRow, from: 'ready' | 'taken-back') {
     await transaction(services.pool, async (tx) => {
-      const [turned] = await tx
-        .update(batches)
-        .set({ state: to })
-        .where(and(eq(batches.id, batch.id), eq(batches.state, from)))
-        .returning()
-      if (!turned) throw new Problem(409, 'batch-not-there', 'This batch is not in a state for that. Look at it again.')
-      const payload = { batchId: batch.id, isBack: to === 'coming-back' }
-      await createJob(tx, { kind: 'take-back', listId: batch.listId, unit: 'contacts', total: batch.rows, payload })
+      const [batch] = await tx.select().from(batches).where(eq(batches.id, id)).for('update')
+      const { rows: open } = await tx.execute(sql`
+        select 1 from jobs where kind = 'take-back' and payload->>'batchId' = ${id} and state not in ('done', 'stopped', 'failed')`)
+      if (batch?.state !== from || open.length > 0)
+        throw new Problem(409, 'batch-not-there', 'This batch is not in a state for that. Look at it again.')
+      const payload = { batchId: id, isBack: from === 'taken-back' }
+      await createJob(tx, { kind: 'take-back', listId, unit: 'contacts', total: batch.rows, payload })
     })
-    return asBatch(await findBatch(batch.id))
+    return asBatch(await findBatch(id))
   }
 
   serve(app, services, 'throwAway', async ({ params }) => {

@@ -9,7 +9,6 @@ import { pointToSurvivors } from '../pair/pointToSurvivors'
 import { countContacts } from '../projection/cube'
 import { refreshContacts } from '../projection/refresh'
 import type { BatchRow } from '../projection/rowCells'
-import type { Services } from '../services'
 
 /**
  * Takes a batch back whole, or brings it back: all of it in one transaction, so that a list never shows half.
@@ -28,14 +27,6 @@ export const takeBackJob: JobHandler = {
       await saveJob(tx, job.id, { phase: 'done', done: batch.rows, result: { rows: batch.rows } })
     })
     return { next: 'done' }
-  },
-
-  async ended({ db }: Services, job) {
-    const { batchId, isBack } = job.payload as { batchId: string; isBack: boolean }
-    await db
-      .update(batches)
-      .set({ state: isBack ? 'taken-back' : 'ready' })
-      .where(eq(batches.id, batchId))
   },
 }
 

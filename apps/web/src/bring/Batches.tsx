@@ -10,9 +10,7 @@ const STATE: Record<Batch['state'], string> = {
   ready: '',
   stopped: 'stopped, not shown',
   failed: 'failed, not shown',
-  'taking-back': 'being taken back',
   'taken-back': 'taken back',
-  'coming-back': 'coming back',
 }
 
 /** The batches of a list, in the order in which they came. */

@@ -28,7 +28,9 @@ export interface SpecimenProps {
 /** A file on the bench: its shape, what its columns hold and become, where it came from. Nothing is sent yet. */
 export function Specimen({ item, listId, isShown, onState, onSent, onRemove, onSheet }: SpecimenProps) {
   const [wishes, setWishes] = useState<FileWishes>(item.sheet === null ? {} : { sheet: item.sheet })
-  const [country, setCountry] = useState<string | null>(null)
+  const [chosenCountry, setCountry] = useState<string | null | undefined>(undefined)
+  const [lastCountry, setLastCountry] = useState<string | null>(null)
+  const country = chosenCountry === undefined ? lastCountry : chosenCountry
   const { head, rows, read } = useSpecimen(item.file, { ...wishes, country })
   const opening = head?.opening
   const opened = opening?.status === 'opened' ? opening : null
@@ -39,6 +41,8 @@ export function Specimen({ item, listId, isShown, onState, onSent, onRemove, onS
     { skip: !head || item.sheet !== null },
   )
   const layout = (key && known?.layout) || null
+  // A layout that is known is dialled from where it was last time.
+  useEffect(() => setLastCountry(layout?.defaultCountry ?? null), [layout])
   const { mapping, isKnown, assign, sourceOf } = useMapping(opened?.table ?? null, layout)
   const mappingText = JSON.stringify(mapping)
   useEffect(() => {
