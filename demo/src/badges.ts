@@ -22,9 +22,12 @@ export function badgeTable(world: World, { rows, seed = 'fair badges' }: { rows:
   const lines: string[][] = []
   const truth: RowTruth[] = []
   const first = new Map<number, RowTruth>()
+  const known: number[] = []
   for (let i = 0; i < rows; i++) {
     const again = i > 20 && random.chance(0.09)
-    const person = again ? pickKnown(random, world, first) : (world.people[i % world.people.length] as WorldPerson)
+    const person = again
+      ? (world.people[random.pick(known)] as WorldPerson)
+      : (world.people[i % world.people.length] as WorldPerson)
     const isKnown = first.has(person.id)
     const phones = [officeCell(random, person), mobileCell(random, person, isKnown)]
     const email = emailOf(random, person, isKnown)
@@ -44,14 +47,12 @@ export function badgeTable(world: World, { rows, seed = 'fair badges' }: { rows:
     const before = first.get(person.id)
     const one: RowTruth = { row, person: person.id, phones, duplicateOf: before ? before.row : null }
     truth.push(one)
-    if (!before) first.set(person.id, one)
+    if (!before) {
+      first.set(person.id, one)
+      known.push(person.id)
+    }
   }
   return { headings: HEADINGS, rows: lines, truth }
-}
-
-function pickKnown(random: Random, world: World, known: ReadonlyMap<number, RowTruth>): WorldPerson {
-  const id = random.pick([...known.keys()])
-  return world.people[id] as WorldPerson
 }
 
 /** Half of the people give their own desk, some the switchboard that their colleagues give too. */

@@ -52,17 +52,21 @@ export function directory(world: World, { rows }: { rows: number }): DemoFile {
   const random = createRandom(`${world.seed}|directory`)
   const truth: RowTruth[] = []
   const first = new Map<number, number>()
+  const known: number[] = []
   let pitches = 0
   const cells = Array.from({ length: rows }, (_, i) => {
     const isAgain = i > 30 && random.chance(0.06)
-    const person = isAgain ? (world.people[random.pick([...first.keys()])] as WorldPerson) : random.pick(world.people)
+    const person = isAgain ? (world.people[random.pick(known)] as WorldPerson) : random.pick(world.people)
     const phones = [
       writeCell({ number: random.chance(0.5) ? person.company.switchboard : person.desk, person, random }, HURT),
       random.chance(0.45) || isAgain ? writeCell({ number: person.mobile, person, random }, HURT) : NOTHING,
     ]
     const before = first.get(person.id)
     truth.push({ row: i + 2, person: person.id, phones, duplicateOf: before ?? null })
-    if (before === undefined) first.set(person.id, i + 2)
+    if (before === undefined) {
+      first.set(person.id, i + 2)
+      known.push(person.id)
+    }
     const size = 4 + random.below(220)
     pitches += size
     return [
@@ -105,16 +109,20 @@ export function quotationRequests(world: World, { rows }: { rows: number }): Dem
   const random = createRandom(`${world.seed}|quotations`)
   const truth: RowTruth[] = []
   const first = new Map<number, number>()
+  const known: number[] = []
   const cells = Array.from({ length: rows }, (_, i) => {
     const isAgain = i > 10 && random.chance(0.12)
     const consumer = isAgain
-      ? (world.consumers[random.pick([...first.keys()])] as World['consumers'][number])
+      ? (world.consumers[random.pick(known)] as World['consumers'][number])
       : random.pick(world.consumers)
     const number = random.chance(0.8) ? consumer.mobile : consumer.home
     const phone: CellTruth = { fault: 'as it should be', cell: number.e164, verdict: 'clean', e164s: [number.e164] }
     const before = first.get(consumer.id)
     truth.push({ row: i + 2, person: consumer.id, phones: [phone], duplicateOf: before ?? null })
-    if (before === undefined) first.set(consumer.id, i + 2)
+    if (before === undefined) {
+      first.set(consumer.id, i + 2)
+      known.push(consumer.id)
+    }
     return [
       dayOf(random),
       consumer.given,

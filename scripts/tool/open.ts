@@ -5,6 +5,8 @@ import {
   type ByteSource,
   FileRefusal,
   type FileWishes,
+  findingNotes,
+  noFindings,
   type OpenedFile,
   openFile,
   readFileRows,
@@ -69,13 +71,16 @@ async function describeOpened(
   const columns = table.columns.flatMap((facts, i) => (isLeftOut(facts) ? [] : [i]))
   const held: { row: number; reason: HeldReason }[] = []
   const firstRows: string[][] = []
+  const findings = noFindings()
   let dataRows = 0
-  for await (const { row, judged } of readFileRows(source, opened, wishes)) {
+  for await (const { row, judged } of readFileRows(source, opened, wishes, findings)) {
     if (judged.status === 'held') held.push({ row, reason: judged.reason })
     if (judged.status !== 'read') continue
     dataRows++
     if (firstRows.length < shown) firstRows.push(columns.map((i) => judged.cells[i] ?? ''))
   }
+  // What was counted over all rows takes the place of what the head told.
+  const counted = findingNotes(findings)
   return {
     format: opened.format,
     encoding: opened.encoding?.encoding ?? null,
@@ -93,7 +98,11 @@ async function describeOpened(
     dataRows,
     firstRows,
     held,
-    notes: [...opened.notes, ...heldNotes(held)],
+    notes: [
+      ...opened.notes.filter(({ code }) => !counted.some((note) => note.code === code)),
+      ...counted,
+      ...heldNotes(held),
+    ],
   }
 }
 

@@ -132,6 +132,7 @@ export async function* readFileRows(
   source: ByteSource,
   opened: OpenedFile,
   wishes: Partial<RowWishes> = {},
+  findings: SheetFindings = noFindings(),
 ): AsyncGenerator<NumberedRow> {
   const { table } = opened
   const rules = { headings: table.headings, hasHeadings: table.shape.headings !== null, firstRow: table.shape.firstRow }
@@ -139,7 +140,11 @@ export async function* readFileRows(
   if (container) {
     const taken = { merged: wishes.merged ?? 'every', takesHidden: wishes.takesHidden ?? false }
     const headings = container.headings ?? table.headings
-    yield* readText(unpackSheet(container, opened.sheet ?? '', taken), UNPACKED, { ...rules, headings, isSheet: true })
+    yield* readText(unpackSheet(container, opened.sheet ?? '', taken, findings), UNPACKED, {
+      ...rules,
+      headings,
+      isSheet: true,
+    })
   } else if (opened.dialect) {
     const { pieces, dialect } = plainPieces(source, opened.dialect)
     yield* readText(pieces, dialect, { ...rules, isSheet: false })
