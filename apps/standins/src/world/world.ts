@@ -143,7 +143,7 @@ function pickPlace(random: Random): Place {
 function makeNumber(random: Random, numbers: Map<string, WorldNumber>, place: Place, type: TrueType): WorldNumber {
   for (let attempt = 1; ; attempt++) {
     const wanted = random.pick(type === 'mobile' ? place.mobiles : place.fixed)
-    const pattern = attempt > CROWDED ? widen(wanted) : wanted
+    const pattern = attempt > CROWDED ? widen(wanted, attempt) : wanted
     const e164 = `+${place.code}${pattern.replace(/n/g, () => String(random.below(10)))}`
     if (numbers.has(e164) || readPhoneCell(e164).verdict !== 'clean') continue
     const dice = random.next()
@@ -165,8 +165,11 @@ function makeNumber(random: Random, numbers: Map<string, WorldNumber>, place: Pl
 /** After so many numbers that are taken, a block counts as full. */
 const CROWDED = 30
 
-/** A large world runs out of the small blocks: the digits behind the first three become free. */
-const widen = (pattern: string): string => pattern.slice(0, 3) + 'n'.repeat(pattern.length - 3)
+/** A large world runs out of the small blocks: the digits behind the first three become free, then behind two, then one. */
+function widen(pattern: string, attempt: number): string {
+  const kept = Math.max(1, 4 - Math.ceil(attempt / CROWDED / 2))
+  return pattern.slice(0, kept) + 'n'.repeat(pattern.length - kept)
+}
 
 /** Lower-case ASCII for addresses. */
 export const plain = (text: string): string =>
