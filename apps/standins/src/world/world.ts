@@ -1,4 +1,4 @@
-import { readPhoneCell } from '@upper-field/core/phone'
+import { isValidE164, readPhoneCell } from '@upper-field/core/phone'
 import { COMPANY_KINDS, COMPANY_NAMES, FREE_MAIL_HOSTS, LEGAL_FORMS, PLACES, type Place, TITLES } from './places'
 import { createRandom, type Random } from './random'
 
@@ -145,7 +145,7 @@ function makeNumber(random: Random, numbers: Map<string, WorldNumber>, place: Pl
     const wanted = random.pick(type === 'mobile' ? place.mobiles : place.fixed)
     const pattern = attempt > CROWDED ? widen(wanted, attempt) : wanted
     const e164 = `+${place.code}${pattern.replace(/n/g, () => String(random.below(10)))}`
-    if (numbers.has(e164) || readPhoneCell(e164).verdict !== 'clean') continue
+    if (numbers.has(e164) || !isValidE164(e164) || readPhoneCell(e164).verdict !== 'clean') continue
     const dice = random.next()
     const number: WorldNumber = {
       e164,

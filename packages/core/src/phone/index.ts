@@ -1,5 +1,5 @@
 export { plainCharacters } from './characters'
-export { callingCode, formatNumber, isPlanCountry } from './plan'
+export { callingCode, formatNumber, isPlanCountry, isValidE164 } from './plan'
 export { readPhoneCell } from './readPhoneCell'
 export {
   LABELS,

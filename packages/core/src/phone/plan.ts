@@ -62,6 +62,9 @@ function askReference(text: string, country: string | null): PlanNumber | null {
   return answer
 }
 
+/** True for a number in E.164 that the plan calls valid. Says nothing of placeholders. */
+export const isValidE164 = (e164: string): boolean => readByPlan(e164, null)?.valid ?? false
+
 /** What the reference itself makes of a text; the compiled plan is tested against it. */
 export function readByReference(text: string, country: string | null): PlanNumber | null {
   try {
