@@ -207,6 +207,12 @@ describe('the table inside the sheet', () => {
     expect((await take(made, 'x.csv', { headings: 'none' })).rows).toHaveLength(3)
   })
 
+  it('a row taken for units or more headings is a contact again where the operator says so', async () => {
+    const made = utf8('Name,Phone\n(text),(E.164)\nAnn,020 7946 1234\nBen,020 7946 1235\n')
+    expect((await take(made)).rows).toHaveLength(2)
+    expect((await take(made, 'x.csv', { headings: 1 })).rows).toHaveLength(3)
+  })
+
   it('a row longer and one shorter than the rest are held', async () => {
     const made = utf8('a name,phone,mail\nAnn,1,a@b.example\nBen,2\nCy,3,c@b.example,extra\nDi,4,d@b.example\n')
     expect(await take(made)).toMatchObject({ held: ['3 too-few-cells', '4 too-many-cells'] })

@@ -91,9 +91,7 @@ async function sharers(tx: Db, batch: BatchRow): Promise<number[]> {
   const { rows } = await tx.execute<{ id: string }>(sql`
     select distinct o.contact_id as id from contact_numbers n
     join contacts mine on mine.id = n.contact_id and mine.batch_id = ${batch.id}
-    join contact_numbers o on o.e164 = n.e164 and o.list_id = n.list_id
-    join contacts c on c.id = o.contact_id and c.joined_into is null
-    group by o.contact_id, o.e164, mine.batch_id
-    having count(*) > 0 and bool_or(o.contact_id <> n.contact_id)`)
+    join contact_numbers o on o.e164 = n.e164 and o.list_id = n.list_id and o.contact_id <> n.contact_id
+    join contacts c on c.id = o.contact_id and c.joined_into is null`)
   return rows.map(({ id }) => Number(id))
 }

@@ -1,4 +1,4 @@
-import { type ExactJoin, joinExact, type KeyHolder, type SharedKey } from '@upper-field/core/pair'
+import { type ExactJoin, exactJoiner, type KeyHolder, type SharedKey } from '@upper-field/core/pair'
 import { sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import { copyInto } from '../db/copy'
@@ -17,37 +17,55 @@ export interface Added {
  * and whose names agree. Numbers that different people hold are marked as shared lines.
  * @returns how many contacts were joined
  */
-export async function joinExactDuplicates(tx: Db, client: PoolClient, batch: Added): Promise<number> {
-  const keys = [...(await sharedKeys(tx, batch, 'number')), ...(await sharedKeys(tx, batch, 'email'))]
-  const apart = await keptApart(tx, batch.listId)
-  const joins = joinExact(keys, (a, b) => apart.has(pairOf(a, b)))
-  await copyInto(
-    client,
-    'joins',
-    ['list_id', 'survivor_id', 'member_id', 'key_kind', 'key'],
-    joins.map((join) => [batch.listId, join.survivor, join.member, join.kind, join.key]),
-  )
-  await pointToSurvivors(
-    tx,
-    joins.map(({ survivor }) => survivor),
-  )
-  const survivors = new Set(joins.map(({ survivor }) => survivor))
-  await refreshContacts(tx, client, [...survivors])
-  await replaceContacts(
-    tx,
-    client,
-    sharers(keys, joins).filter((id) => !survivors.has(id)),
-  )
+export async function joinExactDuplicates(tx: Db, client: PoolClient, added: Added): Promise<number> {
+  await findSharedKeys(tx, added)
+  const apart = await keptApart(tx, added.listId)
+  const joiner = exactJoiner((a, b) => apart.has(pairOf(a, b)))
+  for await (const key of sharedKeys(tx)) joiner.add(key)
+  const joins = joiner.joins()
+  await storeJoins(tx, client, added.listId, joins)
+  const survivorOf = new Map(joins.map(({ member, survivor }) => [member, survivor]))
+  const done = new Set(survivorOf.values())
+  await refreshContacts(tx, client, [...done])
+  for await (const ids of sharers(tx, survivorOf, done)) await replaceContacts(tx, client, ids)
+  await tx.execute(sql`drop table shared_keys`)
   return joins.length
 }
 
-/** Contacts that stand for themselves and hold a number that another such contact holds too. */
-function sharers(keys: readonly SharedKey[], joins: readonly ExactJoin[]): number[] {
-  const survivorOf = new Map(joins.map(({ member, survivor }) => [member, survivor]))
-  return keys.flatMap(({ kind, holders }) => {
+/** Statements carry so many at a time: a list can hold hundreds of thousands of joins. */
+const PAGE = 10_000
+
+async function storeJoins(tx: Db, client: PoolClient, listId: string, joins: readonly ExactJoin[]): Promise<void> {
+  for (let start = 0; start < joins.length; start += PAGE) {
+    const page = joins.slice(start, start + PAGE)
+    const lines = page.map((join) => [listId, join.survivor, join.member, join.kind, join.key])
+    await copyInto(client, 'joins', ['list_id', 'survivor_id', 'member_id', 'key_kind', 'key'], lines)
+  }
+  const survivors = [...new Set(joins.map(({ survivor }) => survivor))]
+  for (let start = 0; start < survivors.length; start += PAGE)
+    await pointToSurvivors(tx, survivors.slice(start, start + PAGE))
+}
+
+/** Contacts that stand for themselves and hold a number that another such contact holds too, in pages, each once. */
+async function* sharers(
+  tx: Db,
+  survivorOf: ReadonlyMap<number, number>,
+  done: Set<number>,
+): AsyncGenerator<readonly number[]> {
+  let page: number[] = []
+  for await (const { kind, holders } of sharedKeys(tx)) {
     const standing = new Set(holders.map(({ id }) => survivorOf.get(id) ?? id))
-    return kind === 'number' && standing.size > 1 ? [...standing] : []
-  })
+    if (kind !== 'number' || standing.size < 2) continue
+    for (const id of standing) {
+      if (done.has(id)) continue
+      done.add(id)
+      page.push(id)
+    }
+    if (page.length < PAGE) continue
+    yield page
+    page = []
+  }
+  if (page.length > 0) yield page
 }
 
 const SHARED = {
@@ -55,21 +73,44 @@ const SHARED = {
   email: { table: 'contact_emails', key: 'address', condition: "n.kind <> 'role'" },
 } as const
 
-/** Keys of the added contacts that more than one contact of the list holds, joined contacts left out. */
-async function sharedKeys(tx: Db, { listId, added }: Added, kind: 'number' | 'email'): Promise<SharedKey[]> {
-  const { table, key, condition } = SHARED[kind]
-  const source = sql.raw(table)
+/**
+ * Writes down the keys of the added contacts that more than one contact of the list holds, joined contacts left out:
+ * numbers first, each kind in order. They stay in the database and are read a page at a time.
+ */
+async function findSharedKeys(tx: Db, { listId, added }: Added): Promise<void> {
   const isAdded =
     'batchId' in added ? sql`c.batch_id = ${added.batchId}` : sql`c.id = any(${sql.param(added.ids)}::bigint[])`
-  const { rows } = await tx.execute<{ key: string; ids: string[]; names: string[] }>(sql`
-    select n.${sql.raw(key)} as key, array_agg(c.id order by c.id) as ids, array_agg(c.full_name order by c.id) as names
-    from ${source} n join contacts c on c.id = n.contact_id
-    where n.list_id = ${listId} and ${sql.raw(condition)} and c.joined_into is null
-      and exists (select 1 from batches b where b.id = c.batch_id and b.state = 'ready')
-    group by 1
-    having count(distinct c.id) > 1 and bool_or(${isAdded})
-    order by 1`)
-  return rows.map((row) => ({ kind, key: row.key, holders: holdersOf(row.ids, row.names) }))
+  await tx.execute(sql`
+    create temp table shared_keys (at bigint generated always as identity primary key, kind text, key text, ids bigint[], names text[])
+    on commit drop`)
+  for (const kind of ['number', 'email'] as const) {
+    const { table, key, condition } = SHARED[kind]
+    await tx.execute(sql`
+      insert into shared_keys (kind, key, ids, names)
+      select ${kind}, n.${sql.raw(key)}, array_agg(c.id order by c.id), array_agg(c.full_name order by c.id)
+      from ${sql.raw(table)} n join contacts c on c.id = n.contact_id
+      where n.list_id = ${listId} and ${sql.raw(condition)} and c.joined_into is null
+        and exists (select 1 from batches b where b.id = c.batch_id and b.state = 'ready')
+      group by 2
+      having count(distinct c.id) > 1 and bool_or(${isAdded})
+      order by 2`)
+  }
+}
+
+async function* sharedKeys(tx: Db): AsyncGenerator<SharedKey> {
+  for (let after = 0; ; ) {
+    const { rows } = await tx.execute<{
+      at: string
+      kind: SharedKey['kind']
+      key: string
+      ids: string[]
+      names: string[]
+    }>(sql`select * from shared_keys where at > ${after} order by at limit ${PAGE}`)
+    for (const { kind, key, ids, names } of rows) yield { kind, key, holders: holdersOf(ids, names) }
+    const last = rows.at(-1)
+    if (!last || rows.length < PAGE) return
+    after = Number(last.at)
+  }
 }
 
 function holdersOf(ids: readonly string[], names: readonly string[]): KeyHolder[] {

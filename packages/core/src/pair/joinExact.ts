@@ -20,39 +20,53 @@ export interface ExactJoin {
   readonly key: string
 }
 
+/** Takes shared keys one after another, so that no more of them are kept than there are joins. */
+export interface ExactJoiner {
+  add(key: SharedKey): void
+  joins(): readonly ExactJoin[]
+}
+
 /**
  * Joins contacts that share an exact key and whose names are compatible with every name in the group, so that an
- * initial cannot bring two people together. The contact with the lowest id (the first row) survives.
- * @param keys in a fixed order: earlier keys join first
+ * initial cannot bring two people together. The contact with the lowest id (the first row) survives. Keys are to be
+ * added in a fixed order: earlier keys join first.
  * @param isKeptApart pairs that a person took apart are not joined again
  */
-export function joinExact(
-  keys: Iterable<SharedKey>,
-  isKeptApart: (a: number, b: number) => boolean = () => false,
-): readonly ExactJoin[] {
+export function exactJoiner(isKeptApart: (a: number, b: number) => boolean = () => false): ExactJoiner {
   const groups = new Map<number, KeyHolder[]>()
   const reason = new Map<number, { kind: 'number' | 'email'; key: string }>()
-  const groupOf = (holder: KeyHolder): KeyHolder[] => {
-    const group = groups.get(holder.id) ?? [holder]
-    groups.set(holder.id, group)
-    return group
-  }
-  for (const { kind, key, holders } of keys) {
-    const ordered = [...holders].sort((a, b) => a.id - b.id)
-    for (const [i, holder] of ordered.entries()) {
-      const target = ordered
-        .slice(0, i)
-        .map(groupOf)
-        .find((group) => canJoin(group, groupOf(holder), isKeptApart))
-      if (!target) continue
-      for (const member of groupOf(holder)) {
-        target.push(member)
-        groups.set(member.id, target)
+  // Contacts that stand alone are not remembered: most holders of a key are never joined.
+  const groupOf = (holder: KeyHolder): KeyHolder[] => groups.get(holder.id) ?? [holder]
+  return {
+    add: ({ kind, key, holders }) => {
+      const ordered = [...holders].sort((a, b) => a.id - b.id)
+      for (const [i, holder] of ordered.entries()) {
+        const mine = groupOf(holder)
+        const target = ordered
+          .slice(0, i)
+          .map(groupOf)
+          .find((group) => canJoin(group, mine, isKeptApart))
+        if (!target) continue
+        for (const member of target) groups.set(member.id, target)
+        for (const member of mine) {
+          target.push(member)
+          groups.set(member.id, target)
+        }
+        reason.set(holder.id, { kind, key })
       }
-      reason.set(holder.id, { kind, key })
-    }
+    },
+    joins: () => listJoins(groups, reason),
   }
-  return listJoins(groups, reason)
+}
+
+/** All joins of keys that are at hand together. */
+export function joinExact(
+  keys: Iterable<SharedKey>,
+  isKeptApart?: (a: number, b: number) => boolean,
+): readonly ExactJoin[] {
+  const joiner = exactJoiner(isKeptApart)
+  for (const key of keys) joiner.add(key)
+  return joiner.joins()
 }
 
 function canJoin(

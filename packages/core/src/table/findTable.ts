@@ -53,7 +53,9 @@ export function findTable(
   const below = filled[filled.indexOf(heading) + 1]
   const group = above && wanted === undefined && isGroupLine(above, heading, merges, width) ? above : null
   const data = filled.slice(filled.indexOf(heading) + 2)
-  const second = below && below.row === heading.row + 1 ? secondLine(below, heading, data) : 'data'
+  // Whoever says where the headings are says that nothing else belongs to them.
+  const isJudged = wanted === undefined && below?.row === heading.row + 1
+  const second = isJudged && below ? secondLine(below, heading, data) : 'data'
   const lines = [
     ...(group ? [{ ...group, cells: spread(group, merges, width) }] : []),
     heading,
