@@ -5,7 +5,7 @@ import { setupCode } from './people/setupCode'
 import { prepareDatabase, startHttp } from './start'
 
 // Work goes in small steps, so a small heap is enough: it keeps memory level however large the file.
-const MEMORY = { maxOldGenerationSizeMb: 320, maxYoungGenerationSizeMb: 64 }
+const MEMORY = { maxOldGenerationSizeMb: 640, maxYoungGenerationSizeMb: 64 }
 
 const config = readConfig(process.env)
 await prepareDatabase(config)

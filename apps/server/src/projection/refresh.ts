@@ -12,9 +12,9 @@ import { factsOfNumbers } from './facts'
 import { type BatchSettings, projectStored, settingsOf } from './rowCells'
 import { viewOf } from './viewOf'
 
-const PAGE = 2000
+const PAGE = 1000
 /** Pages kept between the two passes; those of a longer run are projected twice, so that memory stays bounded. */
-const KEPT = 6
+const KEPT = 1
 
 interface StoredContact {
   readonly id: number
