@@ -1,8 +1,9 @@
 import { utils, write } from '@e965/xlsx'
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals'
 import type { ApiClient, Batch } from '@upper-field/contract'
+import { layoutKey } from '@upper-field/core/table'
 import { bringIn, leaveWaiting, untilEnded } from '../../../../scripts/bringIn'
-import { bringText, newList, startTestServer, type TestServer } from './harness'
+import { bringText, newBatch, newList, startTestServer, type TestServer } from './harness'
 
 let server: TestServer
 let api: ApiClient
@@ -80,30 +81,17 @@ describe('files that are no plain text', () => {
     bytes.fill(7, 200, 900)
     const made = await api.call('makeBatch', {
       params: { listId },
-      body: {
-        name: 'x',
+      body: newBatch({
         fileName: 'x.xlsx',
         bytes: bytes.length,
         format: 'xlsx',
         sheet: 'Scans',
-        encoding: 'utf-8',
-        delimiter: ',',
-        bom: 0,
         firstRow: 4,
         headingsRow: 3,
         headings: ['Name', 'Phone'],
-        mapping: ['full-name', 'number'],
-        merged: 'every',
-        takesHidden: false,
-        notes: [],
         defaultCountry: null,
-        sourceKind: 'other',
-        gatheredOn: null,
-        lawfulBasis: 'not-stated',
-        note: '',
-        price: null,
-      },
-    }) // prettier-ignore
+      }),
+    })
     const response = await api.raw('sendContent', {
       params: { batchId: made.id },
       body: bytes as Uint8Array<ArrayBuffer>,
@@ -244,7 +232,6 @@ describe('what is known from before', () => {
       mapping: ['full-name', 'number', 'email'] as Batch['mapping'],
     }
     const batch = await bringIn(api, listId, file, facts)
-    const { layoutKey } = await import('@upper-field/core/table')
     const key = layoutKey(['Kenner', 'Ruf', 'Post']) ?? ''
     const { layout } = await api.call('readLayout', { params: { key } })
     expect(layout).toMatchObject({ ...facts, batchName: 'a.csv' })

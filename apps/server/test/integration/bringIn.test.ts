@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals'
 import type { ApiClient, NewBatch } from '@upper-field/contract'
 import { untilEnded } from '../../../../scripts/bringIn'
-import { bringText, newList, startTestServer, type TestServer } from './harness'
+import { bringText, newBatch, newList, startTestServer, type TestServer } from './harness'
 
 let server: TestServer
 let api: ApiClient
@@ -14,32 +14,7 @@ beforeAll(async () => {
 }, 60_000)
 afterAll(() => server.stop())
 
-const facts = (more: Partial<NewBatch> = {}): NewBatch => ({
-  name: 'x',
-  fileName: 'x.csv',
-  bytes: 10,
-  encoding: 'utf-8',
-  delimiter: ',',
-  bom: 0,
-  format: 'csv',
-  sheet: null,
-  firstRow: 2,
-  headingsRow: 1,
-  merged: 'every',
-  takesHidden: false,
-  notes: [],
-  price: null,
-  headings: ['name', 'phone'],
-  mapping: ['full-name', 'number'],
-  defaultCountry: 'GB',
-  sourceKind: 'other',
-  gatheredOn: null,
-  lawfulBasis: 'not-stated',
-  note: '',
-  ...more,
-}) // prettier-ignore
-
-const announce = (more: Partial<NewBatch>) => api.call('makeBatch', { params: { listId }, body: facts(more) })
+const announce = (more: Partial<NewBatch>) => api.call('makeBatch', { params: { listId }, body: newBatch(more) })
 async function send(batchId: string, body: NonNullable<Parameters<typeof fetch>[1]>['body']) {
   const response = await api.raw('sendContent', { params: { batchId }, body: body ?? null })
   return { status: response.status, problem: (await response.json()) as { code: string; detail: string } }
@@ -196,7 +171,7 @@ describe('work on a batch', () => {
     const bytes = new TextEncoder().encode(many)
     const batch = await api.call('makeBatch', {
       params: { listId: other },
-      body: facts({
+      body: newBatch({
         bytes: bytes.length,
         headings: ['name', 'phone', 'mail'],
         mapping: ['full-name', 'number', 'email'],

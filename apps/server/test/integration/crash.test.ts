@@ -8,7 +8,7 @@ import { Client } from 'pg'
 import { announce } from '../../../../scripts/bringIn'
 import { dropDatabase, ensureDatabase, freePort, startCluster } from '../../../../scripts/postgres.mjs'
 import { setupCode } from '../../src/people/setupCode'
-import { freshDatabase, newList, OWNER, SECRET, signedIn } from './harness'
+import { freshDatabase, newBatch, newList, OWNER, SECRET, signedIn } from './harness'
 
 const MAIN = join(process.cwd(), 'apps/server/dist/main.js')
 const ROWS = 40_000
@@ -39,32 +39,22 @@ async function bringInFile(api: ApiClient, listId: string): Promise<string> {
   const bytes = new TextEncoder().encode(file)
   const batch = await api.call('makeBatch', {
     params: { listId },
-    body: {
+    body: newBatch({
       name: 'big',
       fileName: 'big.csv',
       bytes: bytes.length,
-      encoding: 'utf-8',
-      delimiter: ',',
-      bom: 0,
-      format: 'csv',
-      sheet: null,
-      firstRow: 2,
-      headingsRow: 1,
-      merged: 'every',
-      takesHidden: false,
-      notes: [],
-      price: null,
       headings: ['name', 'phone', 'office', 'mail', 'note'],
       mapping: ['full-name', 'number', 'number', 'email', null],
       defaultCountry: 'DE',
-      sourceKind: 'other',
-      gatheredOn: null,
-      lawfulBasis: 'not-stated',
-      note: '',
-    },
+    }),
   })
   const response = await api.raw('sendContent', { params: { batchId: batch.id }, body: bytes })
   return ((await response.json()) as { jobId: string }).jobId
+}
+
+async function makeOwner(url: string): Promise<ApiClient> {
+  await createClient(url).call('makeOwner', { body: { ...OWNER, code: setupCode(SECRET) } })
+  return signedIn(url, OWNER)
 }
 
 const ended = async (api: ApiClient, listId: string, jobId: string) => {
@@ -94,8 +84,7 @@ describe('a workbook whose reading is cut off twice', () => {
     const port = await freePort()
     const first = await startProcess(databaseUrl, port)
     const url = `http://127.0.0.1:${port}`
-    await createClient(url).call('makeOwner', { body: { ...OWNER, code: setupCode(SECRET) } })
-    const api = await signedIn(url, OWNER)
+    const api = await makeOwner(url)
     const listId = await newList(api)
     const batch = await announce(
       api,
@@ -160,8 +149,7 @@ describe('a server that is killed in mid-job', () => {
     const port = await freePort()
     const first = await startProcess(databaseUrl, port)
     const url = `http://127.0.0.1:${port}`
-    await createClient(url).call('makeOwner', { body: { ...OWNER, code: setupCode(SECRET) } })
-    const api = await signedIn(url, OWNER)
+    const api = await makeOwner(url)
     const listId = await newList(api)
     const jobId = await bringInFile(api, listId)
     const db = new Client({ connectionString: databaseUrl })

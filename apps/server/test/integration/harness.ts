@@ -104,6 +104,32 @@ export async function newList(api: ApiClient, name = 'A list'): Promise<string> 
   return (await api.call('makeList', { body: { name } })).id
 }
 
+/** A batch as a client announces it: a CSV of names and numbers, but for what is given. */
+export const newBatch = (more: Partial<NewBatch> = {}): NewBatch => ({
+  name: 'x',
+  fileName: 'x.csv',
+  bytes: 10,
+  encoding: 'utf-8',
+  delimiter: ',',
+  bom: 0,
+  format: 'csv',
+  sheet: null,
+  firstRow: 2,
+  headingsRow: 1,
+  merged: 'every',
+  takesHidden: false,
+  notes: [],
+  price: null,
+  headings: ['name', 'phone'],
+  mapping: ['full-name', 'number'],
+  defaultCountry: 'GB',
+  sourceKind: 'other',
+  gatheredOn: null,
+  lawfulBasis: 'not-stated',
+  note: '',
+  ...more,
+}) // prettier-ignore
+
 /** Brings lines of text in as a CSV. */
 export const bringText = (api: ApiClient, listId: string, text: string, facts: Partial<NewBatch> = {}) =>
   bringIn(api, listId, { name: 'test.csv', bytes: new TextEncoder().encode(text) }, facts)
