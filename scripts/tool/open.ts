@@ -1,6 +1,14 @@
 import { basename } from 'node:path'
 import { parseArgs } from 'node:util'
-import { columnName, FILE_PROBLEM_TEXT, type HeldReason, isLeftOut, type Note, notes } from '@upper-field/core/table'
+import {
+  columnName,
+  FILE_PROBLEM_TEXT,
+  type FileProblem,
+  type HeldReason,
+  isLeftOut,
+  type Note,
+  notes,
+} from '@upper-field/core/table'
 import {
   type ByteSource,
   FileRefusal,
@@ -52,14 +60,16 @@ export async function open(args: string[]): Promise<void> {
 
 async function describe(source: ByteSource, name: string, wishes: FileWishes, shown: number): Promise<unknown> {
   const opened = await openFile(source, name, wishes)
-  if (opened.status === 'refused') return { error: { code: opened.problem, text: FILE_PROBLEM_TEXT[opened.problem] } }
+  if (opened.status === 'refused') return refused(opened.problem)
   try {
     return await describeOpened(source, opened, wishes, shown)
   } catch (error) {
-    if (error instanceof FileRefusal) return { error: { code: error.problem, text: FILE_PROBLEM_TEXT[error.problem] } }
+    if (error instanceof FileRefusal) return refused(error.problem)
     throw error
   }
 }
+
+const refused = (problem: FileProblem) => ({ error: { code: problem, text: FILE_PROBLEM_TEXT[problem] } })
 
 async function describeOpened(
   source: ByteSource,

@@ -10,12 +10,10 @@ export { type FileOpening, type FileWishes, findingNotes, type OpenedFile, openC
 export {
   judgeRecord,
   type NumberedRow,
-  plainPieces,
   type ReadingRules,
   readFileRows,
   readText,
   transcode,
-  UNPACKED,
   unpackSheet,
 } from './readRows'
 export { FileRefusal } from './refusal'

@@ -1,10 +1,12 @@
 import {
   columnName,
+  DEFAULT_ROW_WISHES,
   type Dialect,
   type Encoding,
   type EncodingJudgement,
   type FileProblem,
   type Format,
+  isBlankCell,
   judgeEncoding,
   type Note,
   notes,
@@ -123,10 +125,8 @@ async function openSheet(
   name: string,
   wishes: FileWishes,
 ): Promise<FileOpening> {
-  const sheet = await chooseSheet(container, wishes.sheet)
-  const findings = noFindings()
+  const { name: sheet, rows, findings } = await chooseSheet(container, wishes.sheet)
   const facts = await container.facts(sheet)
-  const rows = await headOf(container, sheet, findings)
   const table = openTable({ rows, merges: facts.merges, headings: container.headings, isSheet: true }, wishes)
   if (table.status === 'refused') return table
   const encoding = container.headings ? judgeEncoding(await source.read(0, 65_536)) : null
@@ -150,29 +150,43 @@ async function openSheet(
   }
 }
 
-/** The wanted sheet, else the first one in sight that holds a table. */
-async function chooseSheet(container: Container, wanted: string | undefined): Promise<string> {
+/** The first rows of a sheet, and what was met in them. */
+interface SheetHead {
+  readonly name: string
+  readonly rows: readonly SheetRow[]
+  readonly findings: SheetFindings
+}
+
+/** The wanted sheet, else the first one in sight that holds a table, else the first. */
+async function chooseSheet(container: Container, wanted: string | undefined): Promise<SheetHead> {
   if (wanted !== undefined) {
-    if (container.sheets.some(({ name }) => name === wanted)) return wanted
+    if (container.sheets.some(({ name }) => name === wanted)) return headOf(container, wanted)
     throw new FileRefusal('no-sheet')
   }
   const visible = container.sheets.filter(({ hidden }) => !hidden)
+  let first: SheetHead | null = null
   for (const { name } of visible) {
-    const rows = await headOf(container, name, noFindings())
-    if (rows.filter(({ cells }) => cells.filter((cell) => cell.trim() !== '').length > 1).length > 1) return name
+    const head = await headOf(container, name)
+    if (holdsTable(head)) return head
+    first ??= head
   }
-  const [first = container.sheets[0]] = visible
-  if (!first) throw new FileRefusal('no-sheet')
-  return first.name
+  const [hidden] = container.sheets
+  if (first) return first
+  if (!hidden) throw new FileRefusal('no-sheet')
+  return headOf(container, hidden.name)
 }
 
-async function headOf(container: Container, sheet: string, findings: SheetFindings): Promise<SheetRow[]> {
+const holdsTable = ({ rows }: SheetHead): boolean =>
+  rows.filter(({ cells }) => cells.filter((cell) => !isBlankCell(cell)).length > 1).length > 1
+
+async function headOf(container: Container, name: string): Promise<SheetHead> {
   const rows: SheetRow[] = []
-  for await (const batch of container.rows(sheet, findings, ROWS)) {
+  const findings = noFindings()
+  for await (const batch of container.rows(name, findings, ROWS)) {
     rows.push(...batch.filter(({ cells }) => !cells[0]?.startsWith(BROKEN_ITEM)))
     if (rows.length >= ROWS) break
   }
-  return rows.slice(0, ROWS)
+  return { name, rows: rows.slice(0, ROWS), findings }
 }
 
 const FORMAT_NAMES: Record<Format, string> = {
@@ -210,10 +224,12 @@ function sheetNotes(container: Container, sheet: string, facts: SheetFacts, wish
   return [
     ...(open.length > 0 ? [notes.otherSheets(open)] : []),
     ...(hidden.length > 0 ? [notes.hiddenSheets(hidden)] : []),
-    ...(facts.hiddenRows > 0 ? [notes.hiddenRows(facts.hiddenRows, wishes.takesHidden ?? false)] : []),
+    ...(facts.hiddenRows > 0
+      ? [notes.hiddenRows(facts.hiddenRows, wishes.takesHidden ?? DEFAULT_ROW_WISHES.takesHidden)]
+      : []),
     ...(facts.hiddenColumns.length > 0 ? [notes.hiddenColumns(facts.hiddenColumns.map(columnName))] : []),
     ...(facts.merges.length > 0
-      ? [notes.mergedCells(facts.merges.length, (wishes.merged ?? 'every') === 'every')]
+      ? [notes.mergedCells(facts.merges.length, (wishes.merged ?? DEFAULT_ROW_WISHES.merged) === 'every')]
       : []),
   ]
 }

@@ -12,13 +12,10 @@ import {
 } from '@upper-field/core/table'
 import { BROKEN_ITEM, type Container, noFindings, type SheetFindings } from './container'
 import { type OpenedFile, openContainer } from './openFile'
+import { readingDialect, rowRules, settingsOfFile } from './settings'
 import { type ByteSource, chunksOf } from './source'
 
-/** The form in which every file that is no plain text is read on: its record numbers are the sheet's row numbers. */
-export const UNPACKED: Dialect = { encoding: 'utf-8', delimiter: ',', bom: 0 }
-
 const PIECE = 1 << 20
-const LONGEST = 16 << 20
 
 /**
  * A sheet as CSV in UTF-8, in pieces: one record for each row of the sheet, blank where a row is blank or not taken,
@@ -91,9 +88,7 @@ export async function* readText(
   }
   for await (const piece of pieces) {
     const bytes = joined(rest, piece)
-    rest = (
-      bytes.length < PIECE && bytes.length < LONGEST ? bytes : yield* judge(bytes, false)
-    ) as Uint8Array<ArrayBuffer>
+    rest = (bytes.length < PIECE ? bytes : yield* judge(bytes, false)) as Uint8Array<ArrayBuffer>
   }
   yield* judge(rest, true)
 }
@@ -119,13 +114,8 @@ function joined(a: Uint8Array, b: Uint8Array): Uint8Array {
 }
 
 /** The bytes of a plain text from behind its mark, in UTF-8 where its own encoding cannot be scanned. */
-export function plainPieces(
-  source: ByteSource,
-  dialect: Dialect,
-): { readonly pieces: AsyncIterable<Uint8Array>; readonly dialect: Dialect } {
-  if (keepsAsciiInPlace(dialect.encoding)) return { pieces: chunksOf(source, dialect.bom), dialect }
-  return { pieces: transcode(source, dialect), dialect: { ...dialect, encoding: 'utf-8', bom: 0 } }
-}
+const plainBytes = (source: ByteSource, own: Dialect): AsyncIterable<Uint8Array> =>
+  keepsAsciiInPlace(own.encoding) ? chunksOf(source, own.bom) : transcode(source, own)
 
 /** All rows of an opened file, each judged, in constant memory. Throws a refusal where the file breaks off. */
 export async function* readFileRows(
@@ -134,19 +124,13 @@ export async function* readFileRows(
   wishes: Partial<RowWishes> = {},
   findings: SheetFindings = noFindings(),
 ): AsyncGenerator<NumberedRow> {
-  const { table } = opened
-  const rules = { headings: table.headings, hasHeadings: table.shape.headings !== null, firstRow: table.shape.firstRow }
+  const settings = settingsOfFile(opened, wishes)
   const container = await openContainer(source)
-  if (container) {
-    const taken = { merged: wishes.merged ?? 'every', takesHidden: wishes.takesHidden ?? false }
-    const headings = container.headings ?? table.headings
-    yield* readText(unpackSheet(container, opened.sheet ?? '', taken, findings), UNPACKED, {
-      ...rules,
-      headings,
-      isSheet: true,
-    })
-  } else if (opened.dialect) {
-    const { pieces, dialect } = plainPieces(source, opened.dialect)
-    yield* readText(pieces, dialect, { ...rules, isSheet: false })
-  }
+  const bytes = container
+    ? unpackSheet(container, settings.sheet ?? '', settings, findings)
+    : plainBytes(source, settings)
+  // A container read to its end may name more columns than its head did.
+  const headings = container?.headings ?? settings.headings
+  const rules = { ...rowRules(settings), headings, firstRow: settings.firstRow }
+  yield* readText(bytes, readingDialect(settings), rules)
 }

@@ -1,4 +1,5 @@
 import {
+  DEFAULT_ROW_WISHES,
   type Dialect,
   type Encoding,
   type Format,
@@ -6,9 +7,12 @@ import {
   type Merged,
   type Note,
   type RowRules,
+  type RowWishes,
 } from '@upper-field/core/table'
-import type { FileWishes, OpenedFile } from './openFile'
-import { UNPACKED } from './readRows'
+import type { OpenedFile } from './openFile'
+
+/** The form in which every file that is no plain text is read on: its record numbers are the sheet's row numbers. */
+const UNPACKED: Dialect = { encoding: 'utf-8', delimiter: ',', bom: 0 }
 
 /** How a file is to be read, as it is stored with its batch. */
 export interface FileSettings {
@@ -26,7 +30,7 @@ export interface FileSettings {
   readonly notes: readonly Note[]
 }
 
-export function settingsOfFile(opened: OpenedFile, wishes: FileWishes = {}): FileSettings {
+export function settingsOfFile(opened: OpenedFile, wishes: Partial<RowWishes> = {}): FileSettings {
   return {
     format: opened.format,
     sheet: opened.sheet,
@@ -34,8 +38,8 @@ export function settingsOfFile(opened: OpenedFile, wishes: FileWishes = {}): Fil
     firstRow: opened.table.shape.firstRow,
     headingsRow: opened.table.shape.headings?.last ?? null,
     headings: opened.table.headings,
-    merged: wishes.merged ?? 'every',
-    takesHidden: wishes.takesHidden ?? false,
+    merged: wishes.merged ?? DEFAULT_ROW_WISHES.merged,
+    takesHidden: wishes.takesHidden ?? DEFAULT_ROW_WISHES.takesHidden,
     notes: opened.notes,
   }
 }

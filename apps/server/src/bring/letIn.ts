@@ -1,5 +1,4 @@
-import type { HeldReason } from '@upper-field/core/table'
-import { LONGEST_CELL, splitCells, writeRecord } from '@upper-field/core/table'
+import { AS_THEY_STAND, type HeldReason, LONGEST_CELL, splitCells, writeRecord } from '@upper-field/core/table'
 import { projectRow } from '@upper-field/core/tidy'
 import { and, eq, isNull, sql } from 'drizzle-orm'
 import { indexContacts } from '../contacts/indexJob'
@@ -33,12 +32,9 @@ export async function letInMended(
   await letIn(services, batch, [{ row, cells }])
 }
 
-/** Reasons for which rows can be let in as they stand: their cells are known, if not their number. */
-const AS_THEY_STAND: ReadonlySet<HeldReason> = new Set(['too-few-cells', 'heading-again', 'totals-row', 'footer'])
-
 /** Lets the shown held rows of one reason in; missing cells are blank at the end. @returns how many were let in */
 export async function letInAsTheyStand(services: Services, batch: BatchRow, reason: HeldReason): Promise<number> {
-  if (!AS_THEY_STAND.has(reason))
+  if (!AS_THEY_STAND.includes(reason))
     throw new Problem(422, 'must-be-mended', 'These rows cannot be read as they stand: mend them one by one.')
   const found = (await heldRowsOf(services.db, batch)).filter((one) => one.reason === reason)
   const { dialect } = settingsOf(batch)

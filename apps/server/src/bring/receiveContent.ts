@@ -12,8 +12,8 @@ import { inPieces } from './pieces'
 import { tooLarge } from './tooLarge'
 
 /**
- * Streams a file into the database, piece by piece, and starts the job that reads it, or leaves it waiting. What arrives incomplete, too
- * large or as no table of text is thrown away whole; the batch says why.
+ * Streams a file into the database, piece by piece, and starts the job that reads it, or leaves it waiting. What
+ * arrives incomplete, too large or as no table is thrown away whole; the batch says why.
  */
 export async function receiveContent(
   services: Services,

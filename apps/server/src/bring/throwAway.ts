@@ -1,4 +1,4 @@
-import { eq, inArray, sql } from 'drizzle-orm'
+import { eq, sql } from 'drizzle-orm'
 import { transaction } from '../db/database'
 import { batches, batchPieces, heldRows, rows } from '../db/schema'
 import { Problem } from '../http/problem'
@@ -26,6 +26,6 @@ export async function throwAway({ pool }: Services, batch: BatchRow): Promise<vo
     await tx.delete(rows).where(eq(rows.batchId, batch.id))
     await tx.delete(heldRows).where(eq(heldRows.batchId, batch.id))
     await tx.delete(batchPieces).where(eq(batchPieces.batchId, batch.id))
-    await tx.delete(batches).where(inArray(batches.id, [batch.id]))
+    await tx.delete(batches).where(eq(batches.id, batch.id))
   })
 }

@@ -31,19 +31,7 @@ interface StoredContact {
  * lane is decided, since a line counts as shared by who holds it afterwards.
  */
 export async function refreshContacts(tx: Db, client: PoolClient, ids: readonly number[]): Promise<void> {
-  await refreshEach(tx, client, [...new Set(ids)])
-}
-
-/** Decides anew where contacts belong whose own numbers are what they were, but are shared now, or no longer. */
-export async function replaceContacts(tx: Db, client: PoolClient, ids: readonly number[]): Promise<void> {
   const all = [...new Set(ids)]
-  for (let start = 0; start < all.length; start += PAGE) {
-    const page = await loadPage(tx, all.slice(start, start + PAGE))
-    await writePlacements(client, linesWith(page, await sharedNumbers(tx, page)))
-  }
-}
-
-async function refreshEach(tx: Db, client: PoolClient, all: readonly number[]): Promise<void> {
   const pages = Array.from({ length: Math.ceil(all.length / PAGE) }, (_, i) => all.slice(i * PAGE, (i + 1) * PAGE))
   const kept: LoadedPage[] = []
   for (const page of pages) {
@@ -54,6 +42,15 @@ async function refreshEach(tx: Db, client: PoolClient, all: readonly number[]): 
   for (const [i, page] of pages.entries()) {
     const one = kept[i] ?? (await loadPage(tx, page))
     await writeContacts(client, linesWith(one, await sharedNumbers(tx, one)))
+  }
+}
+
+/** Decides anew where contacts belong whose own numbers are what they were, but are shared now, or no longer. */
+export async function replaceContacts(tx: Db, client: PoolClient, ids: readonly number[]): Promise<void> {
+  const all = [...new Set(ids)]
+  for (let start = 0; start < all.length; start += PAGE) {
+    const page = await loadPage(tx, all.slice(start, start + PAGE))
+    await writePlacements(client, linesWith(page, await sharedNumbers(tx, page)))
   }
 }
 

@@ -1,8 +1,5 @@
+import { fold } from '@upper-field/core/table'
 import type { ContactView } from './viewOf'
-
-/** Lower case without accents, so that `oceane` finds `Océane`. Applied to what is stored and to what is typed. */
-export const fold = (text: string): string =>
-  /\P{ASCII}/u.test(text) ? text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase() : text.toLowerCase()
 
 const LONGEST_EXTRA = 80
 const MOST_EXTRAS = 600

@@ -1,5 +1,6 @@
 import { describe, expect, it } from '@jest/globals'
-import { fold, searchTerms } from '../../src/projection/searchText'
+import { fold } from '@upper-field/core/table'
+import { searchTerms } from '../../src/projection/searchText'
 
 describe('typed words', () => {
   it.each([

@@ -6,7 +6,6 @@ const STATE: Record<FileState, string> = {
   ready: 'ready to bring in',
   refused: 'cannot be read',
   sending: 'being sent',
-  sent: 'sent',
 }
 
 /** Several files on the bench at once: each with its own mapping and source. */

@@ -1,14 +1,11 @@
 import { addressOf, type Batch, type HeldRow } from '@upper-field/contract'
-import type { HeldReason } from '@upper-field/core/table'
+import { AS_THEY_STAND } from '@upper-field/core/table'
 import { useState } from 'react'
 import { problemText, useLetInHeldMutation, useMendHeldMutation, useReadHeldQuery } from '../api'
 import { Button, TextButton } from '../kit/Button'
 import { Loading, Notice } from '../kit/Notice'
 import { count, plural } from '../words/format'
 import { FIELD, HELD } from '../words/sentences'
-
-/** Reasons for which rows can be let in as they stand. */
-const AS_THEY_STAND: readonly HeldReason[] = ['too-few-cells', 'heading-again', 'totals-row', 'footer']
 
 /** The rows of a batch that could not be read: looked at as they stood, mended in place and let in. */
 export function HeldRows({ batch }: { batch: Batch }) {

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 
-export type FileState = 'looking' | 'ready' | 'refused' | 'sending' | 'sent'
+export type FileState = 'looking' | 'ready' | 'refused' | 'sending'
 
 /** A file, or one sheet of it, that is being looked at. */
 export interface BenchFile {

@@ -47,7 +47,8 @@ export function exactJoiner(isKeptApart: (a: number, b: number) => boolean = () 
           .map(groupOf)
           .find((group) => canJoin(group, mine, isKeptApart))
         if (!target) continue
-        for (const member of target) groups.set(member.id, target)
+        // A contact that stood alone is remembered from now on.
+        if (target.length === 1) for (const { id } of target) groups.set(id, target)
         for (const member of mine) {
           target.push(member)
           groups.set(member.id, target)
@@ -57,16 +58,6 @@ export function exactJoiner(isKeptApart: (a: number, b: number) => boolean = () 
     },
     joins: () => listJoins(groups, reason),
   }
-}
-
-/** All joins of keys that are at hand together. */
-export function joinExact(
-  keys: Iterable<SharedKey>,
-  isKeptApart?: (a: number, b: number) => boolean,
-): readonly ExactJoin[] {
-  const joiner = exactJoiner(isKeptApart)
-  for (const key of keys) joiner.add(key)
-  return joiner.joins()
 }
 
 function canJoin(

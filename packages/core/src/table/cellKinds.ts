@@ -1,5 +1,6 @@
 import { type Reading, readPhoneCell } from '../phone'
 import { readCountry } from './countries'
+import { fold } from './fold'
 import { GIVEN_NAMES, LEGAL_FORM, TOWNS, TRADE_WORD } from './nameWords'
 
 export const CELL_KINDS = [
@@ -60,7 +61,7 @@ export function kindOfCell(text: string, country: string | null): KindOfCell {
 function kindOfWords(cell: string): CellKind {
   if (/\d{3}/.test(cell)) return 'words'
   if (readCountry(cell)) return 'country'
-  const folded = cell.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase()
+  const folded = fold(cell)
   if (TOWNS.has(folded.replace(/\s*[(,/].*$/, ''))) return 'town'
   if (LEGAL_FORM.test(cell) || TRADE_WORD.test(cell)) return 'company'
   const [first = ''] = folded.split(/[\s,]+/)

@@ -20,7 +20,6 @@ export const FILE_PROBLEM_TEXT: Record<FileProblem, string> = {
   document: 'This is a document, not a table. Copy its table into a spreadsheet, or export the list as CSV.',
   'no-table': 'There are no rows in this file.',
   'no-sheet': 'There is no such sheet in this workbook, or none with cells.',
-  'old-vcard': 'These cards are in version 2.1, which is not read. Export them as vCard 3.0 or 4.0.',
   'broken-json':
     'The JSON breaks off or is not well formed, so it cannot be told where an entry ends. Ask for the file again.',
 } // prettier-ignore

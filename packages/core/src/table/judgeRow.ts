@@ -20,6 +20,9 @@ export const HELD_REASONS = [
 /** Why a row could not be read, or is no contact, and is held for a person. */
 export type HeldReason = (typeof HELD_REASONS)[number]
 
+/** Held rows whose cells are known, if not their number: they can be let in as they stand. */
+export const AS_THEY_STAND: readonly HeldReason[] = ['too-few-cells', 'heading-again', 'totals-row', 'footer']
+
 export type JudgedRow =
   | { readonly status: 'read'; readonly text: string; readonly cells: readonly string[] }
   | { readonly status: 'held'; readonly text: string; readonly reason: HeldReason }

@@ -5,7 +5,7 @@ import { fieldOfHeading } from './headingWords'
 import { type Note, notes } from './notes'
 import type { FileProblem } from './recognise'
 import { type FieldSuggestion, suggestFields } from './suggestFields'
-import { type RowWishes, rowTaker } from './takeRows'
+import { DEFAULT_ROW_WISHES, type RowWishes, rowTaker } from './takeRows'
 
 /** Most columns a table may have. */
 export const MOST_COLUMNS = 2000
@@ -44,7 +44,12 @@ export interface TableWishes extends Partial<RowWishes> {
 /** Opens the head of a table: where it lies, what its headings are, what each column holds and suggests. */
 export function openTable(
   head: TableHead,
-  { country = null, headings: wanted, merged = 'every', takesHidden = false }: TableWishes = {},
+  {
+    country = null,
+    headings: wanted,
+    merged = DEFAULT_ROW_WISHES.merged,
+    takesHidden = DEFAULT_ROW_WISHES.takesHidden,
+  }: TableWishes = {},
 ): OpenedHead {
   const width = head.headings?.length ?? widthOf(head)
   if (width === 0) return { status: 'refused', problem: 'no-table' }

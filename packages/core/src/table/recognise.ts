@@ -18,7 +18,6 @@ export const FILE_PROBLEMS = [
   'document',
   'no-table',
   'no-sheet',
-  'old-vcard',
   'broken-json',
 ] as const
 /** Why a file is refused. */

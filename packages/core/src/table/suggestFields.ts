@@ -1,5 +1,6 @@
 import type { ColumnFacts } from './columnFacts'
 import { type Field, isRepeatable } from './fields'
+import { fold } from './fold'
 import { fieldOfHeading, headingKey, type NamedField } from './headingWords'
 import { GIVEN_NAMES } from './nameWords'
 
@@ -82,8 +83,7 @@ function fieldOfCells({ blank, kinds, samples, countries }: ColumnFacts): FieldS
   return null
 }
 
-const isGiven = (cell: string): boolean =>
-  GIVEN_NAMES.has(cell.trim().normalize('NFD').replace(/\p{M}/gu, '').toLowerCase())
+const isGiven = (cell: string): boolean => GIVEN_NAMES.has(fold(cell.trim()))
 
 /** A heading is not believed where hardly any cell could be what it says. */
 function contradicts(field: Field, facts: ColumnFacts): boolean {

@@ -7,6 +7,9 @@ export interface RowWishes {
   readonly takesHidden: boolean
 }
 
+/** How rows are taken where nobody says otherwise. */
+export const DEFAULT_ROW_WISHES: RowWishes = { merged: 'every', takesHidden: false }
+
 interface OpenArea {
   readonly area: Merge
   readonly value: string

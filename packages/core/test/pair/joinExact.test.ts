@@ -1,5 +1,11 @@
 import { describe, expect, it } from '@jest/globals'
-import { areNamesCompatible, joinExact, mergeContacts, type SharedKey } from '../../src/pair'
+import { areNamesCompatible, type ExactJoin, exactJoiner, mergeContacts, type SharedKey } from '../../src/pair'
+
+function joinExact(keys: readonly SharedKey[], isKeptApart?: (a: number, b: number) => boolean): readonly ExactJoin[] {
+  const joiner = exactJoiner(isKeptApart)
+  for (const key of keys) joiner.add(key)
+  return joiner.joins()
+}
 
 describe('compatible names', () => {
   it.each([
