@@ -3,7 +3,7 @@ import { sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import { copyInto } from '../db/copy'
 import type { Db } from '../db/database'
-import { refreshContacts, replaceContacts } from '../projection/refresh'
+import { refreshSurvivors, replaceContacts } from '../projection/refresh'
 import { pointToSurvivors } from './pointToSurvivors'
 
 /** The contacts that are new to a list: a whole batch, or some by their ids. */
@@ -26,7 +26,7 @@ export async function joinExactDuplicates(tx: Db, client: PoolClient, added: Add
   await storeJoins(tx, client, added.listId, joins)
   const survivorOf = new Map(joins.map(({ member, survivor }) => [member, survivor]))
   const done = new Set(survivorOf.values())
-  await refreshContacts(tx, client, [...done])
+  await refreshSurvivors(tx, client, [...done])
   for await (const ids of sharers(tx, survivorOf, done)) await replaceContacts(tx, client, ids)
   await tx.execute(sql`drop table shared_keys`)
   return joins.length

@@ -31,8 +31,7 @@ interface StoredContact {
  * lane is decided, since a line counts as shared by who holds it afterwards.
  */
 export async function refreshContacts(tx: Db, client: PoolClient, ids: readonly number[]): Promise<void> {
-  const all = [...new Set(ids)]
-  const pages = Array.from({ length: Math.ceil(all.length / PAGE) }, (_, i) => all.slice(i * PAGE, (i + 1) * PAGE))
+  const pages = pagesOf(ids)
   const kept: LoadedPage[] = []
   for (const page of pages) {
     const loaded = await loadPage(tx, page)
@@ -45,13 +44,30 @@ export async function refreshContacts(tx: Db, client: PoolClient, ids: readonly 
   }
 }
 
+/**
+ * Projects contacts anew to which others were just joined. Their numbers were in the list before, so who shares a
+ * line is known from the joins alone, and each page is read and written once.
+ */
+export async function refreshSurvivors(tx: Db, client: PoolClient, ids: readonly number[]): Promise<void> {
+  for (const page of pagesOf(ids)) {
+    const loaded = await loadPage(tx, page)
+    const lines = linesWith(loaded, await sharedNumbers(tx, loaded))
+    await writeNumbers(client, lines)
+    await writeContacts(client, lines)
+  }
+}
+
 /** Decides anew where contacts belong whose own numbers are what they were, but are shared now, or no longer. */
 export async function replaceContacts(tx: Db, client: PoolClient, ids: readonly number[]): Promise<void> {
-  const all = [...new Set(ids)]
-  for (let start = 0; start < all.length; start += PAGE) {
-    const page = await loadPage(tx, all.slice(start, start + PAGE))
-    await writePlacements(client, linesWith(page, await sharedNumbers(tx, page)))
+  for (const page of pagesOf(ids)) {
+    const loaded = await loadPage(tx, page)
+    await writePlacements(client, linesWith(loaded, await sharedNumbers(tx, loaded)))
   }
+}
+
+function pagesOf(ids: readonly number[]): readonly (readonly number[])[] {
+  const all = [...new Set(ids)]
+  return Array.from({ length: Math.ceil(all.length / PAGE) }, (_, i) => all.slice(i * PAGE, (i + 1) * PAGE))
 }
 
 interface LoadedPage {
@@ -163,9 +179,16 @@ async function writeContacts(client: PoolClient, lines: readonly ContactLines[])
   await client.query('delete from refreshed')
   await copyContacts(client, 'refreshed', lines)
   const sets = CONTACT_COLUMNS.filter((column) => column !== 'id').map((column) => `${column} = r.${column}`)
-  await client.query(`update contacts c set ${sets.join(', ')} from refreshed r where c.id = r.id`)
+  // The planner knows nothing of a table just filled: told the ids, it does not read the large one whole.
+  const ids = lines.map(({ contact }) => contact[0])
   await client.query(
-    'update contact_words w set words = r.search from refreshed r where w.contact_id = r.id and w.words <> r.search',
+    `update contacts c set ${sets.join(', ')} from refreshed r where c.id = r.id and c.id = any($1::bigint[])`,
+    [ids],
+  )
+  await client.query(
+    `update contact_words w set words = r.search from refreshed r
+     where w.contact_id = r.id and w.words <> r.search and w.contact_id = any($1::bigint[])`,
+    [ids],
   )
 }
 
@@ -184,7 +207,9 @@ async function writePlacements(client: PoolClient, lines: readonly ContactLines[
     PLACEMENT,
     lines.map(({ contact }) => places.map((at) => contact[at] ?? null)),
   )
-  await client.query(`
-    update contacts c set is_shared = r.is_shared, lane = r.lane, lane_reason = r.lane_reason from replaced r
-    where c.id = r.id and (c.is_shared, c.lane, c.lane_reason) is distinct from (r.is_shared, r.lane, r.lane_reason)`)
+  await client.query(
+    `update contacts c set is_shared = r.is_shared, lane = r.lane, lane_reason = r.lane_reason from replaced r
+    where c.id = r.id and c.id = any($1::bigint[]) and (c.is_shared, c.lane, c.lane_reason) is distinct from (r.is_shared, r.lane, r.lane_reason)`,
+    [lines.map(({ contact }) => contact[0])],
+  )
 }

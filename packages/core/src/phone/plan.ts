@@ -48,6 +48,16 @@ export function readByPlan(text: string, country: string | null): PlanNumber | n
   return found === ASK_REFERENCE ? askReference(text, country) : found
 }
 
+/**
+ * Reads bare digits the way the reference does.
+ * @param digits ASCII digits only
+ * @param hasPlus true where a plus stood before them
+ */
+export function planOf(digits: string, hasPlus: boolean, country: string | null): PlanNumber | null {
+  const found = digits.length < LEAST_DIGITS ? ASK_REFERENCE : readDigits(digits, hasPlus, country)
+  return found === ASK_REFERENCE ? askReference(hasPlus ? `+${digits}` : digits, country) : found
+}
+
 const ANSWERS = 5000
 const answers = new Map<string, PlanNumber | null>()
 

@@ -1,5 +1,5 @@
 import { getDomain } from 'tldts'
-import { remember } from './remember'
+import { remember } from '../remember'
 
 const domainOf = remember((host: string) => getDomain(host))
 

@@ -96,11 +96,7 @@ export const contactNumbers = pgTable(
     /** `row`, `join` (from another row of the same person) or `fill`. */
     origin: text('origin').notNull(),
   },
-  (t) => [
-    primaryKey({ columns: [t.contactId, t.position] }),
-    index('contact_numbers_e164').on(t.e164, t.listId),
-    index('contact_numbers_list').on(t.listId),
-  ],
+  (t) => [primaryKey({ columns: [t.contactId, t.position] }), index('contact_numbers_e164').on(t.e164, t.listId)],
 )
 
 export const contactEmails = pgTable(
@@ -112,11 +108,7 @@ export const contactEmails = pgTable(
     address: text('address').notNull(),
     kind: text('kind').notNull(),
   },
-  (t) => [
-    primaryKey({ columns: [t.contactId, t.position] }),
-    index('contact_emails_address').on(t.address, t.listId),
-    index('contact_emails_list').on(t.listId),
-  ],
+  (t) => [primaryKey({ columns: [t.contactId, t.position] }), index('contact_emails_address').on(t.address, t.listId)],
 )
 
 /** What the line register has said about a number, for all lists. */

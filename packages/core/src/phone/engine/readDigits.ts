@@ -61,11 +61,17 @@ export function readDigits(
 
 /** The digits behind a dialling prefix for abroad; null where there is none. */
 function withoutIdd(digits: string, home: RegionRules | null): string | null {
-  const match = home?.idd?.exec(digits)
-  if (!match) return null
-  const rest = digits.slice(match[0].length)
+  const length = iddLength(digits, home)
+  if (length === 0) return null
+  const rest = digits.slice(length)
   // No calling code starts with a zero.
   return rest.startsWith('0') ? null : rest
+}
+
+function iddLength(digits: string, home: RegionRules | null): number {
+  if (home === null || home.idd === null) return 0
+  if (home.plainIdd !== null) return digits.startsWith(home.plainIdd) ? home.plainIdd.length : 0
+  return home.idd.exec(digits)?.[0].length ?? 0
 }
 
 function codeAtStart(digits: string): CallingCode | undefined {
@@ -148,13 +154,18 @@ function describe(national: string, code: CallingCode): PlanNumber {
 
 /** The number without its national prefix, where it is a number without it too. Some prefixes are rewritten. */
 function withoutPrefix(digits: string, rules: RegionRules, code: CallingCode): string {
-  const match = digits === '' ? null : rules.prefix?.exec(digits)
-  if (!rules.prefix || !match) return digits
-  const last = match.at(-1)
-  const isRewritten = rules.transform !== null && match.length > 1 && Boolean(last)
-  const stripped = isRewritten ? digits.replace(rules.prefix, rules.transform ?? '') : digits.slice(match[0].length)
+  const stripped = prefixTaken(digits, rules)
   if (stripped === digits) return digits
   return isGeneral(digits, rules, code) && !isGeneral(stripped, rules, code) ? digits : stripped
+}
+
+function prefixTaken(digits: string, rules: RegionRules): string {
+  if (rules.plainPrefix !== null)
+    return digits.startsWith(rules.plainPrefix) ? digits.slice(rules.plainPrefix.length) : digits
+  const match = digits === '' ? null : rules.prefix?.exec(digits)
+  if (!rules.prefix || !match) return digits
+  const isRewritten = rules.transform !== null && match.length > 1 && Boolean(match.at(-1))
+  return isRewritten ? digits.replace(rules.prefix, rules.transform ?? '') : digits.slice(match[0].length)
 }
 
 const isGeneral = (digits: string, rules: RegionRules, code: CallingCode): boolean =>

@@ -27,6 +27,9 @@ export interface RegionRules {
   readonly index: number
   readonly idd: RegExp | null
   readonly prefix: RegExp | null
+  /** The same as plain digits, where that is all they are: most are. */
+  readonly plainIdd: string | null
+  readonly plainPrefix: string | null
   readonly transform: string | null
   readonly lengths: Lengths
 }
@@ -79,6 +82,8 @@ export function rulesOf(region: string, code?: number): RegionRules | null {
         index: codes.get(data.code)?.regions.indexOf(region) ?? 0,
         idd: data.idd ? new RegExp(`^(?:${data.idd})`) : null,
         prefix: data.prefix ? new RegExp(`^(?:${data.prefix})`) : null,
+        plainIdd: data.idd && /^\d+$/.test(data.idd) ? data.idd : null,
+        plainPrefix: data.prefix && data.transform === null && /^\d+$/.test(data.prefix) ? data.prefix : null,
         transform: data.transform,
         lengths: data.lengths,
       }

@@ -1,0 +1,2 @@
+DROP INDEX "contact_emails_list";--> statement-breakpoint
+DROP INDEX "contact_numbers_list";

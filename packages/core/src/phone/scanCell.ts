@@ -1,0 +1,237 @@
+import { remember } from '../remember'
+import { recogniseOtherThing } from './otherThings'
+import type { NumberLabel, Repair } from './types'
+import { takeOffLabel } from './words'
+
+/** What stands in a cell that holds one number, or two with a slash between them. */
+export interface ScannedCell {
+  /** ASCII digits, without those of the extension. */
+  readonly digits: string
+  readonly hasPlus: boolean
+  readonly label: NumberLabel | null
+  readonly extension: string | null
+  /** What was mended before the digits were read. */
+  readonly repairs: readonly Repair[]
+  /** Letters that look like digits stand among them. */
+  readonly hasLookalikes: boolean
+  /** Where the cell may be two numbers: position of a slash, or -1. */
+  readonly slash: number
+}
+
+const TAB = 0x09
+const SPACE = 0x20
+const APOSTROPHE = 0x27
+const OPEN = 0x28
+const CLOSE = 0x29
+const PLUS = 0x2b
+const DASH = 0x2d
+const DOT = 0x2e
+const SLASH = 0x2f
+const LONGEST = 48
+const LONGEST_WORD = 16
+
+const APOSTROPHE_REPAIR: readonly Repair[] = ['apostrophe']
+const LABEL_REPAIR: readonly Repair[] = ['label-taken-off']
+const TAIL_REPAIR: readonly Repair[] = ['decimal-tail']
+const NONE: readonly Repair[] = []
+
+/**
+ * Looks at a cell once, character by character, and takes off what stands around its digits.
+ * @returns null for every cell that needs a closer look
+ */
+export function scanCell(raw: string): ScannedCell | null {
+  if (raw.length > LONGEST) return null
+  let start = 0
+  let end = raw.length
+  while (start < end && raw.charCodeAt(start) === SPACE) start++
+  while (end > start && raw.charCodeAt(end - 1) === SPACE) end--
+  if (raw.charCodeAt(start) === APOSTROPHE) return scanQuoted(raw, start + 1, end)
+  const first = findFirst(raw, start, end)
+  if (first === -1) return null
+  if (first - start > LONGEST_WORD) return null
+  const before = first === start ? PLAIN_FRONT : frontOf(raw.slice(start, first))
+  if (before === null) return null
+  const last = findLast(raw, end)
+  if (end - last > LONGEST_WORD) return null
+  const behind = last + 1 === end || isClosed(raw, last, end) ? PLAIN_BACK : backOf(raw.slice(last + 1, end))
+  if (behind === null || (before !== PLAIN_FRONT && behind !== PLAIN_BACK)) return null
+  const label = before.label ?? behind.label
+  const repairs = before.isLabel || behind.isLabel ? LABEL_REPAIR : NONE
+  return scanDigits(
+    raw,
+    first,
+    behind === PLAIN_BACK ? end : last + 1,
+    label,
+    repairs,
+    before === PLAIN_FRONT && behind === PLAIN_BACK,
+  )
+}
+
+/** A cell behind an apostrophe that a spreadsheet put there: nothing but digits, with a plus perhaps. */
+function scanQuoted(raw: string, start: number, end: number): ScannedCell | null {
+  for (let i = start; i < end; i++) {
+    const code = raw.charCodeAt(i)
+    if (!(code >= 48 && code <= 57) && !(code === PLUS && i === start)) return null
+  }
+  return scanDigits(raw, start, end, null, APOSTROPHE_REPAIR, false)
+}
+
+function scanDigits(
+  raw: string,
+  start: number,
+  end: number,
+  label: NumberLabel | null,
+  before: readonly Repair[],
+  isBare: boolean,
+): ScannedCell | null {
+  let digits = ''
+  let hasPlus = false
+  let hasLookalikes = false
+  let repairs = before
+  let extension: string | null = null
+  let marks = 0
+  let dots = 0
+  let slash = -1
+  let previous = 0
+  let run = -1
+  for (let i = start; i < end; i++) {
+    const code = raw.charCodeAt(i)
+    if (code >= 48 && code <= 57) {
+      if (run === -1) run = i
+      previous = code
+      continue
+    }
+    if (run !== -1) {
+      digits += raw.slice(run, i)
+      run = -1
+    }
+    const digit = code < 0x80 ? -1 : digitValue(code)
+    if (digit !== -1) {
+      digits += String(digit)
+      previous = 48
+      continue
+    }
+    const sign = isWideSpace(code) ? SPACE : code
+    if (sign === OPEN || sign === CLOSE) {
+      // A bracket counts for nothing.
+    } else if (sign === PLUS && digits === '' && !hasPlus) {
+      hasPlus = true
+    } else if (sign === SPACE || sign === DASH || sign === DOT) {
+      // Two signs in a row may part two numbers, or mean something else.
+      if (previous === SPACE || previous === DASH || previous === DOT || i === start) return null
+      if (sign !== SPACE) marks++
+      if (sign === DOT) dots++
+    } else if (sign === SLASH && slash === -1 && digits.length > 5) {
+      slash = i
+      previous = SLASH
+      continue
+    } else if (isBare && isLookalike(code)) {
+      if (previous === SPACE || raw.charCodeAt(i + 1) === SPACE) return null
+      hasLookalikes = true
+      digits += code === UPPER_O || code === LOWER_O ? '0' : '1'
+    } else if (digits.length >= LEAST && isBare && slash === -1 && !hasLookalikes) {
+      extension = extensionOf(raw.slice(i, end))
+      if (extension === null) return null
+      break
+    } else return null
+    previous = sign
+  }
+  if (run !== -1) digits += raw.slice(run, end)
+  if (hasLookalikes && (marks > 0 || repairs !== NONE || slash !== -1)) return null
+  if (dots === 1 && extension === null && isDecimalTail(raw, end)) {
+    if (marks > 1 || !isBare || hasLookalikes || slash !== -1 || !isOneRun(raw, start, end)) return null
+    const tail = end - raw.lastIndexOf('.', end) - 1
+    digits = digits.slice(0, -tail)
+    repairs = TAIL_REPAIR
+    marks = 0
+  }
+  // Dates have eight digits at most, addresses of machines three dots.
+  if (marks > 0 && (digits.length <= 8 || dots === 3) && recogniseOtherThing(raw.trim()) !== null) return null
+  return { digits, hasPlus, label, extension, repairs, hasLookalikes, slash }
+}
+
+const LEAST = 7
+const UPPER_O = 0x4f
+const LOWER_O = 0x6f
+const UPPER_I = 0x49
+const LOWER_L = 0x6c
+
+const isLookalike = (code: number): boolean =>
+  code === UPPER_O || code === LOWER_O || code === UPPER_I || code === LOWER_L
+
+/** `.0`, `.00` at the end. */
+function isDecimalTail(raw: string, end: number): boolean {
+  let at = end - 1
+  while (at > 0 && raw.charCodeAt(at) === 48) at--
+  return at < end - 1 && raw.charCodeAt(at) === DOT
+}
+
+/** Nothing but digits, a plus in front and the dot of the tail, six digits at least before it. */
+const isOneRun = (raw: string, start: number, end: number): boolean => /^\+?\d{6,}\.0+$/.test(raw.slice(start, end))
+
+/** Spaces of other widths that stand in numbers: no-break, figure, thin, narrow no-break. */
+const isWideSpace = (code: number): boolean => code === 0xa0 || code === 0x2007 || code === 0x2009 || code === 0x202f
+
+/** Value of a full-width, Arabic-Indic or Persian digit; -1 for everything else. */
+function digitValue(code: number): number {
+  if (code >= 0xff10 && code <= 0xff19) return code - 0xff10
+  if (code >= 0x0660 && code <= 0x0669) return code - 0x0660
+  if (code >= 0x06f0 && code <= 0x06f9) return code - 0x06f0
+  return -1
+}
+
+const isDigit = (code: number): boolean => (code >= 48 && code <= 57) || (code >= 0x80 && digitValue(code) !== -1)
+
+/** Position of the first character that can begin a number; -1 where there is none. */
+function findFirst(raw: string, start: number, end: number): number {
+  for (let i = start; i < end; i++) {
+    const code = raw.charCodeAt(i)
+    if (isDigit(code) || code === PLUS || code === OPEN) return i
+    // A letter O right before digits is one of them.
+    if (isLookalike(code) && i === start && isDigit(raw.charCodeAt(i + 1))) return i
+  }
+  return -1
+}
+
+function findLast(raw: string, end: number): number {
+  let at = end - 1
+  while (at >= 0 && !isDigit(raw.charCodeAt(at))) at--
+  return at
+}
+
+const isClosed = (raw: string, last: number, end: number): boolean =>
+  last + 2 === end && raw.charCodeAt(last + 1) === CLOSE
+
+interface Word {
+  readonly label: NumberLabel | null
+  /** A word that is named as taken off; the scheme of a URI is none. */
+  readonly isLabel: boolean
+}
+
+const PLAIN_FRONT: Word = { label: null, isLabel: false }
+const PLAIN_BACK: Word = { label: null, isLabel: false }
+const URI: Word = { label: null, isLabel: false }
+
+/** Any number: what stands before and behind it is judged by what the full reading makes of it there. */
+const SAMPLE = '07911204481'
+
+/** What stands before the digits: a label, the scheme of a URI, or null for what needs a closer look. */
+const frontOf = remember((text: string): Word | null => {
+  if (text.toLowerCase() === 'tel:') return URI
+  return wordAround(`${text}${SAMPLE}`)
+}, 1000)
+
+/** What stands behind the digits: a label, or null. */
+const backOf = remember((text: string): Word | null => wordAround(`${SAMPLE}${text}`), 1000)
+
+function wordAround(text: string): Word | null {
+  if (/[\r\n;|&,/]/.test(text) || text.includes(String.fromCharCode(TAB)) || recogniseOtherThing(text) !== null)
+    return null
+  const taken = takeOffLabel(text)
+  return taken.text.trim() === SAMPLE && taken.label !== null ? { label: taken.label, isLabel: true } : null
+}
+
+/** The digits of an extension; null where the text is none. */
+function extensionOf(text: string): string | null {
+  return /^(?:ext|extension|extn|x)\.?:? ?(\d{1,7})$/.exec(text)?.[1] ?? null
+}
