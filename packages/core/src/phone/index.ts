@@ -1,4 +1,5 @@
 export { plainCharacters } from './characters'
+export { type Fix, nearestFixes } from './nearestFixes'
 export { callingCode, formatNumber, isPlanCountry, isValidE164 } from './plan'
 export { readPhoneCell } from './readPhoneCell'
 export {

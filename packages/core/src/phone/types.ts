@@ -50,6 +50,7 @@ export const PROBLEMS = [
   'no-country',
   'no-digits',
   'cell-too-long',
+  'left-out',
 ] as const
 export type Problem = (typeof PROBLEMS)[number]
 

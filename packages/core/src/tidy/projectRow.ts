@@ -2,6 +2,8 @@ import { type Reading, type ReadNumber, readPhoneCell } from '../phone'
 import { remember } from '../remember'
 import type { Field, Mapping } from '../table'
 import { readCountry } from '../table'
+import type { Change } from './changes'
+import type { Draft } from './draft'
 import { type ReadEmail, readEmails } from './emails'
 import { joinName, splitName } from './names'
 import { readDomain, readProfile } from './web'
@@ -39,54 +41,72 @@ export interface ProjectedContact {
   readonly readings: readonly CellReading[]
   /** Filled cells of columns that became no field, in order. */
   readonly extras: readonly string[]
+  /** Every value that a routine or a person made another; empty where no routine was used. */
+  readonly changes: readonly Change[]
 }
 
 export interface ProjectOptions {
   readonly mapping: Mapping
   /** ISO 3166-1 alpha-2 that counts where the row names no country. */
   readonly defaultCountry?: string | null
+  /** Given and family name are told apart in a full name; on unless a routine says otherwise. */
+  readonly splitsNames?: boolean
+}
+
+/** What a routine tells of the row it has worked on. */
+export interface RoutineTraces extends ProjectOptions {
+  /** Names of the columns. */
+  readonly names: readonly string[]
+  /** Ids of the steps that read numbers and e-mails; null where they are off: then only what needs no mending is read. */
+  readonly numbersStep: string | null
+  readonly emailsStep: string | null
+  readonly draft: Draft
 }
 
 /**
  * Projects the cells of one row into a contact. A pure function of the row and the batch's settings: projecting
  * again gives the same contact.
  */
-export function projectRow(
-  cells: readonly string[],
-  { mapping, defaultCountry = null }: ProjectOptions,
-): ProjectedContact {
+export function projectRow(cells: readonly string[], options: ProjectOptions | RoutineTraces): ProjectedContact {
+  const { mapping, defaultCountry = null, splitsNames = true } = options
+  const traces = 'draft' in options ? options : null
   const { byField, extras } = gather(cells, mapping)
-  const first = (field: Field): string => byField[field]?.[0] ?? ''
-  const stated = first('country') === '' ? null : countryOf(first('country'))
+  const stated = byField.country === undefined ? null : countryOf(byField.country[0] ?? '')
   const country = stated ?? defaultCountry ?? ''
-  const readings = readCells(cells, mapping, country)
+  const readings = readCells(cells, mapping, country, traces)
   const numbers = uniqueBy(
     readings.flatMap(({ reading }) => reading.numbers),
     (number) => `${number.e164};${number.extension}`,
   )
-  const emails = uniqueBy((byField.email ?? []).flatMap(readEmails), (email) => email.address)
-  const name = nameOf(first('full-name'), first('given-name'), first('family-name'))
+  const emails = emailsOf(cells, mapping, traces)
+  const name = nameOf(byField, splitsNames)
   return {
     // Each property is named: on a path that runs for every row, a spread costs more than all the rest.
     values: {
-      givenName: name.givenName,
-      familyName: name.familyName,
-      fullName: name.fullName,
-      company: first('company').replace(/\s+/g, ' '),
-      title: first('title'),
-      city: first('city'),
-      region: first('region'),
-      postalCode: first('postal-code'),
-      domain: domainOf(first('web'), emails),
-      profile: readProfile(first('profile')) ?? '',
+      givenName: name.given,
+      familyName: name.family,
+      fullName: name.full,
+      company: singleSpaced(first(byField.company)),
+      title: first(byField.title),
+      city: first(byField.city),
+      region: first(byField.region),
+      postalCode: first(byField['postal-code']),
+      domain: domainOf(first(byField.web), emails),
+      profile: readProfile(first(byField.profile)) ?? '',
       country: country || (numbers.find((number) => number.valid)?.country ?? ''),
     },
     numbers,
     emails,
     readings,
     extras,
+    changes: traces?.draft.changes ?? NO_CHANGES,
   }
 }
+
+const NO_CHANGES: readonly Change[] = []
+const first = (cells: readonly string[] | undefined): string => cells?.[0] ?? ''
+const singleSpaced = (text: string): string =>
+  text.includes('  ') || /[\t\n\r\u00a0]/.test(text) ? text.replace(/\s+/g, ' ') : text
 
 /** The cells that are not blank, by the field of their column, in one pass: this runs for every row. */
 function gather(
@@ -110,23 +130,79 @@ function gather(
   return { byField, extras }
 }
 
-function readCells(cells: readonly string[], mapping: Mapping, country: string): CellReading[] {
+function readCells(
+  cells: readonly string[],
+  mapping: Mapping,
+  country: string,
+  traces: RoutineTraces | null,
+): CellReading[] {
   const readings: CellReading[] = []
   for (let column = 0; column < mapping.length; column++) {
     if (mapping[column] !== 'number') continue
     const raw = cells[column] ?? ''
-    readings.push({ column, raw, reading: readPhoneCell(raw, { country }) })
+    const read = readPhoneCell(raw, { country })
+    const reading = traces === null ? read : traceReading(read, raw, traces.names[column] ?? '', traces)
+    readings.push({ column, raw, reading })
   }
   return readings
 }
 
+const LEFT_OUT: Reading = { verdict: 'unreadable', numbers: [], repairs: [], problem: 'left-out' }
+
+/** Tells of what the reading mended, or gives the reading back as none where one of its repairs is left out. */
+function traceReading(reading: Reading, was: string, column: string, { numbersStep, draft }: RoutineTraces): Reading {
+  if (reading.numbers.length === 0) return reading
+  if (reading.repairs.length > 0 && (numbersStep === null || reading.repairs.some((code) => draft.leftOut.has(code))))
+    return LEFT_OUT
+  if (numbersStep === null) return reading
+  const is =
+    reading.numbers.length === 1 ? (reading.numbers[0]?.e164 ?? '') : reading.numbers.map(({ e164 }) => e164).join(', ')
+  for (const code of reading.repairs) draft.changes.push({ step: numbersStep, code, column, was, is })
+  if (reading.repairs.length === 0 && is !== was)
+    draft.changes.push({ step: numbersStep, code: 'number-form', column, was, is })
+  return reading
+}
+
+function emailsOf(cells: readonly string[], mapping: Mapping, traces: RoutineTraces | null): readonly ReadEmail[] {
+  let found: readonly ReadEmail[] = NO_EMAILS
+  for (let column = 0; column < mapping.length; column++) {
+    if (mapping[column] !== 'email') continue
+    const was = cells[column]?.trim()
+    if (!was) continue
+    const read = readEmails(was)
+    const taken = traces === null ? read : traceEmails(read, was, traces.names[column] ?? '', traces)
+    found = found.length === 0 ? taken : uniqueBy([...found, ...taken], (email) => email.address)
+  }
+  return found
+}
+
+const NO_EMAILS: readonly ReadEmail[] = []
+
+function traceEmails(
+  read: readonly ReadEmail[],
+  was: string,
+  column: string,
+  { emailsStep, draft }: RoutineTraces,
+): readonly ReadEmail[] {
+  if (read.length === 0) return read
+  const is = read.length === 1 ? (read[0]?.address ?? '') : read.map(({ address }) => address).join(', ')
+  if (is === was) return read
+  const code = read.length > 1 ? 'several-emails' : 'email-form'
+  if (emailsStep === null || draft.leftOut.has(code)) return NO_EMAILS
+  draft.changes.push({ step: emailsStep, code, column, was, is })
+  return read
+}
+
 function nameOf(
-  full: string,
-  given: string,
-  family: string,
-): Pick<ContactValues, 'givenName' | 'familyName' | 'fullName'> {
-  const parts = given || family ? { given, family } : splitName(full)
-  return { givenName: parts.given, familyName: parts.family, fullName: joinName(parts) }
+  byField: Partial<Record<Field, string[]>>,
+  splits: boolean,
+): { readonly given: string; readonly family: string; readonly full: string } {
+  const given = first(byField['given-name'])
+  const family = first(byField['family-name'])
+  const full = first(byField['full-name'])
+  if (given === '' && family === '' && !splits) return { given: '', family: '', full }
+  const parts = given !== '' || family !== '' ? { given, family } : splitName(full)
+  return { given: parts.given, family: parts.family, full: joinName(parts) }
 }
 
 /** The company's site, else the domain of a work e-mail. */

@@ -1,0 +1,51 @@
+import { digitsOf, plainCharacters } from './characters'
+import { readPhoneCell } from './readPhoneCell'
+
+/** Something a cell may have been meant to be, for a person to accept or not. */
+export interface Fix {
+  readonly kind: 'letter-left-out' | 'digits-swapped' | 'digit-dropped' | 'other-country' | 'domain'
+  /** What to put into the cell. */
+  readonly text: string
+}
+
+const MOST = 3
+const LONGEST = 18
+
+/**
+ * What an unreadable cell may have been: a slip of one key taken back, or the number of another country that lists
+ * mix in. Never applied by itself: each is one possibility among several.
+ * @returns up to three, likeliest first
+ */
+export function nearestFixes(raw: string, country: string | null): readonly Fix[] {
+  const text = plainCharacters(raw).trim()
+  const digits = digitsOf(text)
+  if (digits.length < 7 || digits.length > LONGEST) return []
+  const plus = /^\W*\+/.test(text) ? '+' : ''
+  const found = new Map<string, Fix>()
+  for (const fix of possibilities(text, plus, digits, country)) {
+    if (found.size === MOST) break
+    const at = fix.kind === 'other-country' ? null : country
+    const { numbers, problem } = readPhoneCell(fix.text, { country: at })
+    const [number] = numbers
+    if (number?.valid && problem === null && numbers.length === 1 && !found.has(number.e164))
+      found.set(number.e164, fix)
+  }
+  return [...found.values()]
+}
+
+function* possibilities(text: string, plus: string, digits: string, country: string | null): Generator<Fix> {
+  if (/\p{L}/u.test(text)) yield { kind: 'letter-left-out', text: `${plus}${digits}` }
+  // A key that was hit twice comes before any other digit too many.
+  for (let i = 1; i < digits.length; i++) {
+    if (digits[i] === digits[i - 1])
+      yield { kind: 'digit-dropped', text: plus + digits.slice(0, i) + digits.slice(i + 1) }
+  }
+  for (let i = 1; i < digits.length; i++) {
+    const [a = '', b = ''] = [digits[i - 1], digits[i]]
+    if (a !== b) yield { kind: 'digits-swapped', text: plus + digits.slice(0, i - 1) + b + a + digits.slice(i + 1) }
+  }
+  if (plus === '' && (country === null || !digits.startsWith('0'))) yield { kind: 'other-country', text: `+${digits}` }
+  for (let i = digits.length - 1; i >= 0; i--) {
+    yield { kind: 'digit-dropped', text: plus + digits.slice(0, i) + digits.slice(i + 1) }
+  }
+}

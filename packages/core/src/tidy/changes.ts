@@ -1,0 +1,45 @@
+import { REPAIRS } from '../phone'
+
+/** What a routine does to a value. One code, one plain sentence (in the web client). */
+export const TIDY_CODES = [
+  'blank-word',
+  'name-order',
+  'name-case',
+  'name-title',
+  'name-credentials',
+  'name-decoration',
+  'company-case',
+  'company-legal-form',
+  'email-form',
+  'email-mended',
+  'several-emails',
+  'country-code',
+  'region-code',
+  'postal-code-form',
+  'postal-code-zero',
+  'date-form',
+  'web-domain',
+  'profile-form',
+  'replaced',
+  'derived',
+  'edited',
+] as const
+export type TidyCode = (typeof TIDY_CODES)[number]
+
+/** Every repair that is counted: those of phone cells, and those of everything else. */
+export const CHANGE_CODES = ['number-form', ...REPAIRS, ...TIDY_CODES] as const
+export type ChangeCode = (typeof CHANGE_CODES)[number]
+
+/** One value that a step, or a person, made another. */
+export interface Change {
+  /** Id of the step; `edit` for a person's own. */
+  readonly step: string
+  readonly code: ChangeCode
+  /** Name of the column. */
+  readonly column: string
+  readonly was: string
+  readonly is: string
+}
+
+/** Step name of edits. */
+export const EDIT = 'edit'

@@ -1,0 +1,151 @@
+import { remember } from '../remember'
+import { FIELDS, type Field, type Mapping, readCountry } from '../table'
+import { type ChangeCode, EDIT } from './changes'
+import { createColumns, type Draft, type RunStep } from './draft'
+import { type ProjectedContact, projectRow } from './projectRow'
+import { ROUTINE_VERSION, type Routine, type Step } from './routine'
+import { compileStep, type StepProblem } from './steps'
+
+/** Columns of a file: what became a field, and what stays an extra. */
+export interface Layout {
+  readonly mapping: Mapping
+  readonly headings: readonly string[]
+}
+
+export interface RoutineOptions {
+  /** ISO 3166-1 alpha-2 that counts where the row names no country. */
+  readonly defaultCountry?: string | null
+  /** Repairs that are left out for every row. */
+  readonly leftOut?: ReadonlySet<ChangeCode>
+}
+
+/** What a person has settled for one contact. */
+export interface Settled {
+  /** Values by column name, in place of what the routine makes of the cell. */
+  readonly edits: Readonly<Record<string, string>>
+  readonly leftOut: ReadonlySet<ChangeCode>
+}
+
+/** A routine made ready for the files of one layout. */
+export interface Tidier {
+  /** Names of all columns, those added by steps included. */
+  readonly columns: readonly string[]
+  readonly problems: readonly StepProblem[]
+  tidy(cells: readonly string[], settled?: Settled): ProjectedContact
+  /** Values of the columns that became no field, by name and in order: as the columns step arranges them. */
+  extrasOf(cells: readonly string[], settled?: Settled): readonly (readonly [name: string, value: string])[]
+}
+
+const NOTHING: ReadonlySet<ChangeCode> = new Set()
+const countryOf = remember(readCountry)
+
+/** Names of a file's columns: the field, with a number from the second on, or the heading. Names are never twice. */
+export function columnNames({ mapping, headings }: Layout): readonly string[] {
+  const taken = new Set<string>()
+  return mapping.map((field, i) => {
+    const base = field ?? (headings[i]?.trim() || `Column ${i + 1}`)
+    let name: string = field === null && isField(base) ? `${base} (extra)` : base
+    for (let n = 2; taken.has(name); n++) name = field === null ? `${base} ${n}` : `${base}-${n}`
+    taken.add(name)
+    return name
+  })
+}
+
+const isField = (name: string): boolean => (FIELDS as readonly string[]).includes(name)
+
+/** The field of a column by its name; null for extras. */
+export function fieldOf(column: string): Field | null {
+  const base = column.replace(/^(number|email)-\d+$/, '$1')
+  return isField(base) ? (base as Field) : null
+}
+
+/**
+ * Makes a routine ready: columns are looked up once, then it runs row by row. Pure: the same row, routine and settled
+ * facts give the same contact, so a step that is switched off gives back exactly what was there.
+ * @throws never for what a routine says: steps that cannot work are told in `problems` and do nothing
+ */
+export function compileRoutine(
+  routine: Routine,
+  layout: Layout,
+  { defaultCountry = null, leftOut = NOTHING }: RoutineOptions = {},
+): Tidier {
+  const problems: StepProblem[] = []
+  const columns = createColumns(columnNames(layout))
+  const steps = routine.version === ROUTINE_VERSION ? routine.steps.filter(({ isOn }) => isOn) : []
+  const runs: RunStep[] = steps.flatMap((step) => {
+    return compileStep(step, { columns, report: (problem) => problems.push(problem) }) ?? []
+  })
+  const mapping = columns.names.map(fieldOf)
+  const country = columns.find('country')
+  const numbersStep = steps.find(({ kind }) => kind === 'numbers')?.id ?? null
+  const emailsStep = steps.find(({ kind }) => kind === 'emails')?.id ?? null
+  const names = steps.find((step): step is Extract<Step, { kind: 'names' }> => step.kind === 'names')
+  const width = columns.names.length
+  const splitsNames = names?.options.split ?? false
+  const run = (cells: readonly string[], settled: Settled | undefined): Draft => {
+    const skipped =
+      settled === undefined || settled.leftOut.size === 0 ? leftOut : new Set([...leftOut, ...settled.leftOut])
+    const draft: Draft = { cells: filled(cells, width), country: defaultCountry ?? '', changes: [], leftOut: skipped }
+    const stated = country === -1 ? '' : (draft.cells[country] ?? '')
+    if (stated !== '') draft.country = countryOf(stated) ?? draft.country
+    for (const one of runs) one(draft)
+    if (settled) edit(draft, columns.names, settled.edits)
+    return draft
+  }
+  const arranged = arrangement(steps, columns.names, mapping)
+  return {
+    columns: columns.names,
+    problems,
+    tidy: (cells, settled) => {
+      const draft = run(cells, settled)
+      return projectRow(draft.cells, {
+        mapping,
+        defaultCountry,
+        splitsNames,
+        names: columns.names,
+        numbersStep,
+        emailsStep,
+        draft,
+      })
+    },
+    extrasOf: (cells, settled) => {
+      const { cells: values } = run(cells, settled)
+      return arranged.flatMap(({ at, name }) => (values[at] ? [[name, values[at]] as const] : []))
+    },
+  }
+}
+
+function filled(cells: readonly string[], width: number): string[] {
+  const all = new Array<string>(width)
+  for (let i = 0; i < width; i++) all[i] = cells[i]?.trim() ?? ''
+  return all
+}
+
+function edit(draft: Draft, names: readonly string[], edits: Readonly<Record<string, string>>): void {
+  for (const [column, value] of Object.entries(edits)) {
+    const at = names.indexOf(column)
+    const was = draft.cells[at] ?? ''
+    if (at === -1 || was === value) continue
+    draft.cells[at] = value
+    draft.changes.push({ step: EDIT, code: 'edited', column, was, is: value })
+  }
+}
+
+/** The extra columns that are shown, in their order, under their new names. */
+function arrangement(
+  steps: readonly Step[],
+  names: readonly string[],
+  mapping: Mapping,
+): readonly { readonly at: number; readonly name: string }[] {
+  let all = names.flatMap((name, at) => (mapping[at] ? [] : [{ at, name, was: name }]))
+  for (const step of steps) {
+    if (step.kind !== 'columns') continue
+    const { hidden, renamed, order } = step.options
+    const place = (name: string) => (order.includes(name) ? order.indexOf(name) : order.length)
+    all = all
+      .filter(({ was }) => !hidden.includes(was))
+      .sort((a, b) => place(a.was) - place(b.was))
+      .map((one) => ({ ...one, name: Object.hasOwn(renamed, one.was) ? (renamed[one.was] ?? one.name) : one.name }))
+  }
+  return all
+}

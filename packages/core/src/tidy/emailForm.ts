@@ -1,0 +1,78 @@
+import { readEmails } from './emails'
+
+/** Domains people mistype. The free-mail ones of the demo's made-up world stand among those of the real one. */
+const KNOWN_DOMAINS = [
+  'gmail.com',
+  'googlemail.com',
+  'outlook.com',
+  'hotmail.com',
+  'yahoo.com',
+  'icloud.com',
+  't-online.de',
+  'orange.fr',
+  'wanadoo.fr',
+  'libero.it',
+  'btinternet.com',
+  'brightmail.example',
+  'hearth.example',
+  'kinpost.example',
+  'postbox.example',
+] as const
+/** Right as they stand, though one letter from another. */
+const ALSO_RIGHT = new Set(['mail.com', 'email.com', 'ymail.com', 'yahoo.co', 'hotmail.co'])
+const ENDINGS: Record<string, string> = {
+  con: 'com',
+  cmo: 'com',
+  ocm: 'com',
+  comm: 'com',
+  vom: 'com',
+  'co.ik': 'co.uk',
+  'co.u': 'co.uk',
+  ent: 'net',
+  nte: 'net',
+  exmaple: 'example',
+  exampel: 'example',
+}
+
+/**
+ * Repairs the writing of an e-mail cell that holds no address as it stands: spaces round the sign, `(at)`, commas for
+ * dots, dots at the ends. Nothing is guessed; what does not become an address stays.
+ */
+export function mendEmail(cell: string): string | null {
+  if (readEmails(cell).length > 0 || !/@|\(at\)|\[at\]|\sat\s/i.test(cell)) return null
+  const mended = cell
+    .trim()
+    .replace(/\s*(?:\(at\)|\[at\]|\sat\s)\s*/i, '@')
+    .replace(/\s*(?:\(dot\)|\[dot\]|\(punkt\))\s*/gi, '.')
+    .replace(/\s*@+\s*/, '@')
+    .replace(/\s*\.\s*/g, '.')
+    .replace(/,(?=[a-z]{2,4}$)/i, '.')
+    .replace(/\.{2,}/g, '.')
+    .replace(/^\.+|\.+$|\.(?=@)|(?<=@)\./g, '')
+  const read = readEmails(mended)
+  return read.length === 1 && /^\S+$/.test(mended) ? mended : null
+}
+
+/** An address whose domain looks like a slip of typing, as it was probably meant. Proposed, never applied. */
+export function proposeEmail(address: string): string | null {
+  const at = address.lastIndexOf('@')
+  const domain = address.slice(at + 1)
+  if (ALSO_RIGHT.has(domain) || (KNOWN_DOMAINS as readonly string[]).includes(domain)) return null
+  const near = KNOWN_DOMAINS.find((known) => isOneSlipApart(domain, known))
+  if (near) return `${address.slice(0, at)}@${near}`
+  const ending = Object.keys(ENDINGS).find((wrong) => domain.endsWith(`.${wrong}`))
+  return ending ? `${address.slice(0, -ending.length)}${ENDINGS[ending]}` : null
+}
+
+/** One letter more, less, other, or two changed round. */
+function isOneSlipApart(a: string, b: string): boolean {
+  if (a === b || Math.abs(a.length - b.length) > 1) return false
+  let start = 0
+  while (start < a.length && a[start] === b[start]) start++
+  let end = 0
+  while (end < a.length - start && end < b.length - start && a[a.length - 1 - end] === b[b.length - 1 - end]) end++
+  const left = a.slice(start, a.length - end)
+  const right = b.slice(start, b.length - end)
+  if (left.length <= 1 && right.length <= 1) return true
+  return left.length === 2 && right.length === 2 && left[0] === right[1] && left[1] === right[0]
+}
