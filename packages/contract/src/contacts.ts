@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import {
+  ChangeCode,
   EmailKind,
   Field,
   Id,
@@ -29,7 +30,8 @@ export const ContactLine = z.object({
   knownFrom: z.enum(['plan', 'register']),
   email: z.string().nullable(),
   verdict: Verdict,
-  repairs: z.array(Repair),
+  /** Codes of what was made another in its row. */
+  changes: z.array(ChangeCode),
   lane: Lane,
   laneReason: LaneReason,
   batchId: Id,
@@ -69,6 +71,18 @@ export const Reading = z.object({
 export const StoryFact = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('brought-in'), row: z.number(), batch: z.string() }),
   z.object({ kind: z.literal('read'), column: z.string(), raw: z.string(), reading: Reading }),
+  z.object({
+    kind: z.literal('tidied'),
+    step: z.string(),
+    code: ChangeCode,
+    column: z.string(),
+    was: z.string(),
+    is: z.string(),
+  }),
+  /** `actId` takes it back; null once that was done. */
+  z.object({ kind: z.literal('edited'), actId: Id.nullable(), column: z.string(), value: z.string(), by: z.string() }),
+  z.object({ kind: z.literal('left-out'), actId: Id.nullable(), code: ChangeCode, by: z.string() }),
+  z.object({ kind: z.literal('taken-back'), by: z.string() }),
   z.object({
     kind: z.literal('joined'),
     joinId: z.number(),

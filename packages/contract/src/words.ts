@@ -3,7 +3,7 @@ import { LABELS, LINE_TYPES, PROBLEMS, REPAIRS, VERDICTS } from '@upper-field/co
 import { LANE_REASONS, LANES } from '@upper-field/core/split'
 import { RISERS, STAGES } from '@upper-field/core/story'
 import { ENCODINGS, FIELDS, FORMATS, HELD_REASONS, MERGED, NOTE_CODES } from '@upper-field/core/table'
-import { EMAIL_KINDS } from '@upper-field/core/tidy'
+import { CHANGE_CODES, EMAIL_KINDS } from '@upper-field/core/tidy'
 import { z } from 'zod'
 
 /** The words of the product as schemas. The lists themselves belong to core. */
@@ -23,6 +23,7 @@ export const Format = z.enum(FORMATS)
 export const Merged = z.enum(MERGED)
 export const Note = z.object({ code: z.enum(NOTE_CODES), text: z.string().max(1000) })
 export const HeldReason = z.enum(HELD_REASONS)
+export const ChangeCode = z.enum(CHANGE_CODES)
 export const EmailKind = z.enum(EMAIL_KINDS)
 
 export const SOURCE_KINDS = ['asked-us', 'event', 'bought', 'public-page', 'partner', 'other'] as const

@@ -8,7 +8,8 @@ import { type JobHandler, JobProblem, type StepOutcome } from '../jobs/runner'
 import { createJob, type JobRow, saveJob } from '../jobs/store'
 import { joinExactDuplicates } from '../pair/joinExactDuplicates'
 import { countContacts } from '../projection/cube'
-import { type BatchRow, fileSettingsOf } from '../projection/rowCells'
+import { type BatchRow, fileSettingsOf, settingsOf } from '../projection/rowCells'
+import { tidyingOf } from '../projection/tidying'
 import type { Services } from '../services'
 import { loadBytes, PIECE } from './pieces'
 import { type ProjectedRows, projectRows, storeProjected } from './projectRows'
@@ -104,12 +105,13 @@ function takeAhead(jobId: string, { offset }: Cursor): Promise<Prepared> | null 
 
 /** The next rows of the file. A row that does not fit into one step is given a longer one. */
 async function nextPiece(db: Db, batch: BatchRow, { offset, row }: Cursor): Promise<ReadPiece> {
+  const settings = settingsOf(batch, await tidyingOf(db, batch.listId))
   for (let length = STEP; ; length *= 2) {
     const { part, bytes: size } = readingOf(batch)
     const end = Math.min(offset + length, size)
     const bytes = await loadBytes(db, batch.id, part, offset, end)
     if (bytes.length !== end - offset) throw new JobProblem('file-incomplete')
-    const piece = await readPiece(bytes, batch, { firstRow: row, isLast: end === size })
+    const piece = await readPiece(bytes, batch, settings, { firstRow: row, isLast: end === size })
     if (piece.consumed > 0 || length >= LONGEST_STEP) return piece
   }
 }

@@ -3,7 +3,7 @@ import { csvLine, decoderOf, harmlessCell, splitCells } from '@upper-field/core/
 import { BROKEN_ITEM } from '@upper-field/files'
 import { sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
-import { type BatchRow, settingsOf } from '../projection/rowCells'
+import { type BatchRow, dialectOf } from '../projection/rowCells'
 
 const SHOWN = 500
 const LONGEST_SHOWN = 2000
@@ -22,7 +22,7 @@ async function pageOfHeld(db: Db, batch: BatchRow, after: number, limit: number)
   const { rows } = await db.execute<{ row: number; reason: string; bytes: Buffer }>(
     sql`select row, reason, bytes from held_rows where batch_id = ${batch.id} and row > ${after} and let_in_at is null order by row limit ${limit}`,
   )
-  const { dialect } = settingsOf(batch)
+  const dialect = dialectOf(batch)
   const decode = decoderOf(dialect.encoding)
   return rows.map(({ row, reason, bytes }) => {
     const text = visible(decode(bytes))

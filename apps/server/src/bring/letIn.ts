@@ -1,5 +1,4 @@
 import { AS_THEY_STAND, type HeldReason, LONGEST_CELL, splitCells, writeRecord } from '@upper-field/core/table'
-import { projectRow } from '@upper-field/core/tidy'
 import { and, eq, isNull, sql } from 'drizzle-orm'
 import { indexContacts } from '../contacts/indexJob'
 import { transaction } from '../db/database'
@@ -7,7 +6,8 @@ import { batches, heldRows } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { joinExactDuplicates } from '../pair/joinExactDuplicates'
 import { countContacts } from '../projection/cube'
-import { type BatchRow, settingsOf } from '../projection/rowCells'
+import { type BatchRow, dialectOf, settingsOf } from '../projection/rowCells'
+import { tidyingOf } from '../projection/tidying'
 import type { Services } from '../services'
 import { heldRowsOf } from './heldRows'
 import { projectRows, storeProjected } from './projectRows'
@@ -37,7 +37,7 @@ export async function letInAsTheyStand(services: Services, batch: BatchRow, reas
   if (!AS_THEY_STAND.includes(reason))
     throw new Problem(422, 'must-be-mended', 'These rows cannot be read as they stand: mend them one by one.')
   const found = (await heldRowsOf(services.db, batch)).filter((one) => one.reason === reason)
-  const { dialect } = settingsOf(batch)
+  const dialect = dialectOf(batch)
   const width = batch.headings.length
   await letIn(
     services,
@@ -59,10 +59,10 @@ async function letIn(services: Services, batch: BatchRow, mended: readonly Mende
   if (batch.state !== 'ready')
     throw new Problem(409, 'batch-not-ready', 'Rows can be let in once the batch has been read.')
   if (mended.length === 0) return
-  const settings = settingsOf(batch)
+  const settings = settingsOf(batch, await tidyingOf(services.db, batch.listId))
   const rows = mended.map(({ row, cells }): ReadRow => {
     const plain = cells.map((cell) => cell.replaceAll('\0', '').slice(0, LONGEST_CELL))
-    return { row, text: writeRecord(plain, settings.dialect.delimiter), own: projectRow(plain, settings) }
+    return { row, text: writeRecord(plain, settings.dialect.delimiter), own: settings.tidier.tidy(plain) }
   })
   const projected = await projectRows(services, batch, rows)
   await transaction(services.pool, async (tx, client) => {

@@ -1,7 +1,7 @@
 import { decoderOf, type HeldReason, scanRecords } from '@upper-field/core/table'
-import { type ProjectedContact, projectRow } from '@upper-field/core/tidy'
+import type { ProjectedContact } from '@upper-field/core/tidy'
 import { judgeRecord, rowRules } from '@upper-field/files'
-import { type BatchRow, type BatchSettings, fileSettingsOf, settingsOf } from '../projection/rowCells'
+import { type BatchRow, type BatchSettings, fileSettingsOf } from '../projection/rowCells'
 
 export interface ReadRow {
   readonly row: number
@@ -35,9 +35,9 @@ export const breathe = (): Promise<void> => new Promise((resolve) => setImmediat
 export async function readPiece(
   bytes: Buffer,
   batch: BatchRow,
+  settings: BatchSettings,
   { firstRow, isLast }: { firstRow: number; isLast: boolean },
 ): Promise<ReadPiece> {
-  const settings = settingsOf(batch)
   const decode = decoderFor(settings)
   const rules = rowRules(fileSettingsOf(batch))
   const { records, consumed } = scanRecords(bytes, { delimiter: settings.dialect.delimiter, isLast })
@@ -51,7 +51,7 @@ export async function readPiece(
     const judged = judgeRecord(decode(bytes, start, end), problem, settings.dialect, rules)
     if (judged.status === 'held')
       held.push({ row: number, reason: judged.reason, bytes: Buffer.from(bytes.subarray(start, end)) })
-    if (judged.status === 'read') read.push({ row: number, text: judged.text, own: projectRow(judged.cells, settings) })
+    if (judged.status === 'read') read.push({ row: number, text: judged.text, own: settings.tidier.tidy(judged.cells) })
   }
   return { read, held, consumed, nextRow: row }
 }

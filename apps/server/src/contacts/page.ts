@@ -75,7 +75,7 @@ export type ContactRecord = Record<string, unknown> & {
   known_from: string
   email: string | null
   verdict: string
-  repairs: string[]
+  changes: string[]
   lane: string
   lane_reason: string
   batch_id: string
@@ -100,7 +100,7 @@ export const asLine = (record: ContactRecord): ContactLine => ({
   knownFrom: record.known_from as ContactLine['knownFrom'],
   email: record.email,
   verdict: record.verdict as ContactLine['verdict'],
-  repairs: record.repairs as ContactLine['repairs'],
+  changes: record.changes as ContactLine['changes'],
   lane: record.lane as ContactLine['lane'],
   laneReason: record.lane_reason as ContactLine['laneReason'],
   batchId: record.batch_id,

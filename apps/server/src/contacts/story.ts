@@ -3,14 +3,16 @@ import { describeLine } from '@upper-field/core/check'
 import type { LineType, NumberLabel } from '@upper-field/core/phone'
 import { type StoryEntry, tellStory } from '@upper-field/core/story'
 import { type Field, splitCells } from '@upper-field/core/table'
+import { EDIT, fieldOf } from '@upper-field/core/tidy'
 import { eq, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { batches, rows } from '../db/schema'
 import { notFound } from '../http/problem'
 import { factsOfNumbers } from '../projection/facts'
-import { type BatchRow, projectStored, settingsOf } from '../projection/rowCells'
+import { type BatchRow, dialectOf, projectStored, settingsOf } from '../projection/rowCells'
+import { settledOf, tidyingOf } from '../projection/tidying'
 import { asLine, type ContactRecord } from './page'
-import { attemptEntries, checkEntries, fillEntries, joinEntries, sentEntries } from './storyEntries'
+import { actEntries, attemptEntries, checkEntries, fillEntries, joinEntries, sentEntries } from './storyEntries'
 
 type Entry = StoryEntry<StoryFact>
 
@@ -24,7 +26,8 @@ export async function storyOf(db: Db, contactId: number): Promise<ContactStory> 
   const e164s = numbers.map(({ e164 }) => e164)
   const contact = asLine(record)
   const known = tellStory<StoryFact>(
-    readEntries(text, batch, record),
+    readEntries(batch, record, await tidyAgain(db, record, text, batch)),
+    await actEntries(db, contactId),
     await joinEntries(db, contactId),
     await checkEntries(db, e164s, record.list_id),
     await attemptEntries(db, contactId),
@@ -63,7 +66,7 @@ async function rowText(db: Db, batchId: string, row: number): Promise<string> {
 }
 
 function rowAsItStood(text: string, batch: BatchRow): ContactStory['row'] {
-  const cells = splitCells(text, settingsOf(batch).dialect.delimiter)
+  const cells = splitCells(text, dialectOf(batch).delimiter)
   return batch.headings.map((heading, i) => ({
     heading,
     cell: cells[i] ?? '',
@@ -78,9 +81,10 @@ function valuesOf(record: ContactRecord): Record<string, string> {
   )
 }
 
-function readEntries(text: string, batch: BatchRow, record: ContactRecord): Entry[] {
+/** The row through each step of the routine: what every value was, what it is, and what the phone cells were read as. */
+function readEntries(batch: BatchRow, record: ContactRecord, tidied: TidiedRow): Entry[] {
   const at = batch.createdAt.toISOString()
-  const { readings } = projectStored(text, settingsOf(batch))
+  const { readings, changes } = tidied
   const cells = readings.map(
     ({ column, raw, reading }): Entry => ({
       at,
@@ -92,10 +96,25 @@ function readEntries(text: string, batch: BatchRow, record: ContactRecord): Entr
       },
     }),
   )
-  return [{ at, what: { kind: 'brought-in', row: record.row, batch: batch.name } }, ...cells.filter(isWorthTelling)]
+  const made = changes
+    .filter(({ step, column }) => step !== EDIT && fieldOf(column) !== 'number')
+    .map(({ step, code, column, was, is }): Entry => ({ at, what: { kind: 'tidied', step, code, column, was, is } }))
+  return [
+    { at, what: { kind: 'brought-in', row: record.row, batch: batch.name } },
+    ...made,
+    ...cells.filter(isWorthTelling),
+  ]
 }
 
 const isWorthTelling = ({ what }: Entry): boolean => what.kind === 'read' && what.reading.verdict !== 'empty'
+
+type TidiedRow = ReturnType<typeof projectStored>
+
+async function tidyAgain(db: Db, record: ContactRecord, text: string, batch: BatchRow): Promise<TidiedRow> {
+  const id = Number(record.id)
+  const settings = settingsOf(batch, await tidyingOf(db, batch.listId))
+  return projectStored(text, settings, (await settledOf(db, [id])).get(id))
+}
 
 type NumberOfContact = ContactStory['numbers'][number] & { readonly holders: number }
 

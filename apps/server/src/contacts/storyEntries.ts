@@ -90,3 +90,26 @@ export async function sentEntries(db: Db, contactId: number): Entries {
     what: { kind: 'sent', destination: String(row.destination), fileName: String(row.file_name) },
   }))
 }
+
+/** Edits of this contact and repairs left out for it, also those taken back. */
+export async function actEntries(db: Db, contactId: number): Entries {
+  const { rows } = await db.execute<Record<string, unknown>>(sql`
+    select a.id, a.made_by, a.made_at, a.undone_at, e.column_name, e.value, null as code
+    from edits e join acts a on a.id = e.act_id where e.contact_id = ${contactId}
+    union all
+    select a.id, a.made_by, a.made_at, a.undone_at, null, null, l.code
+    from left_out l join acts a on a.id = l.act_id where l.contact_id = ${contactId}
+    order by made_at`)
+  return rows.flatMap((row) => {
+    const actId = row.undone_at === null ? String(row.id) : null
+    const by = String(row.made_by)
+    const what: StoryFact =
+      row.code === null
+        ? { kind: 'edited', actId, column: String(row.column_name), value: String(row.value), by }
+        : { kind: 'left-out', actId, code: row.code as Kind<'left-out'>['code'], by }
+    const entries: StoryEntry<StoryFact>[] = [{ at: instant(row.made_at), what }]
+    return row.undone_at === null
+      ? entries
+      : [...entries, { at: instant(row.undone_at), what: { kind: 'taken-back', by } }]
+  })
+}

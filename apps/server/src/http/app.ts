@@ -16,6 +16,7 @@ import { CLIENT_HEADER } from '../people/auth'
 import { peopleRoutes } from '../people/routes'
 import { sendRoutes } from '../send/routes'
 import type { Services } from '../services'
+import { tidyRoutes } from '../tidy/routes'
 import { notFound, renderProblem } from './problem'
 import { webRoutes } from './web'
 
@@ -44,6 +45,7 @@ export function createApp(services: Services, events: JobEvents): Hono {
   listRoutes(app, services)
   contactRoutes(app, services)
   bringRoutes(app, services)
+  tidyRoutes(app, services)
   pairRoutes(app, services)
   checkRoutes(app, services)
   fillRoutes(app, services)

@@ -4,6 +4,7 @@ import { checkJob } from '../check/checkJob'
 import { indexJob } from '../contacts/indexJob'
 import { fillJob } from '../fill/fillJob'
 import { editionJob } from '../send/editionJob'
+import { tidyJob } from '../tidy/tidyJob'
 import type { JobHandlers } from './runner'
 
 /** Who does which kind of work. */
@@ -14,4 +15,5 @@ export const jobHandlers: JobHandlers = {
   check: checkJob,
   fill: fillJob,
   edition: editionJob,
+  tidy: tidyJob,
 }

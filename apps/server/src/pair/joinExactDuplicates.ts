@@ -85,11 +85,16 @@ async function findSharedKeys(tx: Db, { listId, added }: Added): Promise<void> {
     on commit drop`)
   for (const kind of ['number', 'email'] as const) {
     const { table, key, condition } = SHARED[kind]
+    // A few contacts share few keys: those alone are looked at, not the whole list.
+    const isTheirs =
+      'ids' in added
+        ? sql`and n.${sql.raw(key)} in (select ${sql.raw(key)} from ${sql.raw(table)} where contact_id = any(${sql.param(added.ids)}::bigint[]))`
+        : sql``
     await tx.execute(sql`
       insert into shared_keys (kind, key, ids, names)
       select ${kind}, n.${sql.raw(key)}, array_agg(c.id order by c.id), array_agg(c.full_name order by c.id)
       from ${sql.raw(table)} n join contacts c on c.id = n.contact_id
-      where n.list_id = ${listId} and ${sql.raw(condition)} and c.joined_into is null
+      where n.list_id = ${listId} and ${sql.raw(condition)} and c.joined_into is null ${isTheirs}
         and exists (select 1 from batches b where b.id = c.batch_id and b.state = 'ready')
       group by 2
       having count(distinct c.id) > 1 and bool_or(${isAdded})

@@ -21,7 +21,19 @@ export async function countContacts(tx: Db, listId: string): Promise<void> {
     from contacts c
     where list_id = ${listId} and exists (select 1 from batches b where b.id = c.batch_id and b.state = 'ready')
     group by ${DIMENSIONS}, joined_into is not null, joined > 0`)
+  await countChanges(tx, listId)
   await tx.execute(sql`update lists set changed_at = now() where id = ${listId}`)
+}
+
+/** How many contacts each repair touched, and how many need a person. */
+async function countChanges(tx: Db, listId: string): Promise<void> {
+  const ready = sql`c.list_id = ${listId} and exists (select 1 from batches b where b.id = c.batch_id and b.state = 'ready')`
+  await tx.execute(sql`delete from tidy_counts where list_id = ${listId}`)
+  await tx.execute(sql`
+    insert into tidy_counts (list_id, batch_id, code, contacts)
+    select ${listId}, c.batch_id, code, count(*) from contacts c cross join unnest(c.changes) as code where ${ready} group by 2, 3
+    union all
+    select ${listId}, c.batch_id, 'hand', count(*) from contacts c where ${ready} and c.hand > 0 group by 2`)
 }
 
 export interface ListCounts {

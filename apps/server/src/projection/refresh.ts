@@ -10,6 +10,7 @@ import { CONTACT_COLUMNS, type ContactLines, linesOf } from './columns'
 import { copyContacts, copyNumbersAndEmails } from './copyLines'
 import { factsOfNumbers } from './facts'
 import { type BatchSettings, projectStored, settingsOf } from './rowCells'
+import { settledOf, tidyingOf } from './tidying'
 import { viewOf } from './viewOf'
 
 const PAGE = 1000
@@ -84,11 +85,16 @@ interface LoadedPage {
 
 async function loadPage(tx: Db, ids: readonly number[]): Promise<LoadedPage> {
   const stored = await readStored(tx, ids)
-  const settings = await readSettings(tx, [...new Set(stored.map(({ batchId }) => batchId))])
+  const listId = stored[0]?.listId ?? ''
+  const settings = await readSettings(tx, listId, [...new Set(stored.map(({ batchId }) => batchId))])
+  const settled = await settledOf(
+    tx,
+    stored.map(({ id }) => id),
+  )
   const projected = new Map<number, ProjectedContact>()
   for (const one of stored) {
     const how = settings.get(one.batchId)
-    if (how) projected.set(one.id, projectStored(one.text, how))
+    if (how) projected.set(one.id, projectStored(one.text, how, settled.get(one.id)))
   }
   const members = groupBy(
     stored.filter((one) => one.joinedInto !== null),
@@ -104,7 +110,7 @@ async function loadPage(tx: Db, ids: readonly number[]): Promise<LoadedPage> {
   })
   const e164s = new Set([...projected.values()].flatMap((one) => one.numbers.map(({ e164 }) => e164)))
   for (const found of fills.values()) for (const e164 of found) e164s.add(e164)
-  return { listId: stored[0]?.listId ?? '', sources, e164s: [...e164s], facts: await factsOfNumbers(tx, [...e164s]) }
+  return { listId, sources, e164s: [...e164s], facts: await factsOfNumbers(tx, [...e164s]) }
 }
 
 function linesWith({ sources, facts }: LoadedPage, shared: ReadonlySet<string>): ContactLines[] {
@@ -138,13 +144,14 @@ async function readStored(tx: Db, ids: readonly number[]): Promise<StoredContact
   }))
 }
 
-async function readSettings(tx: Db, batchIds: readonly string[]): Promise<Map<string, BatchSettings>> {
+async function readSettings(tx: Db, listId: string, batchIds: readonly string[]): Promise<Map<string, BatchSettings>> {
   if (batchIds.length === 0) return new Map()
   const found = await tx
     .select()
     .from(batches)
     .where(inArray(batches.id, [...batchIds]))
-  return new Map(found.map((batch) => [batch.id, settingsOf(batch)]))
+  const tidying = await tidyingOf(tx, listId)
+  return new Map(found.map((batch) => [batch.id, settingsOf(batch, tidying)]))
 }
 
 async function readFills(tx: Db, ids: readonly number[]): Promise<Map<number, string[]>> {

@@ -7,17 +7,17 @@ import {
   type Note,
   splitCells,
 } from '@upper-field/core/table'
-import { type ProjectedContact, projectRow } from '@upper-field/core/tidy'
+import { compileRoutine, type ProjectedContact, type Settled, type Tidier } from '@upper-field/core/tidy'
 import { type FileSettings, readingDialect } from '@upper-field/files'
 import type { batches } from '../db/schema'
+import type { Tidying } from './tidying'
 
 export type BatchRow = typeof batches.$inferSelect
 
 /** How a batch's rows become contacts. */
 export interface BatchSettings {
   readonly dialect: Dialect
-  readonly mapping: Mapping
-  readonly defaultCountry: string | null
+  readonly tidier: Tidier
 }
 
 /** How the file of a batch is read. */
@@ -35,12 +35,21 @@ export const fileSettingsOf = (batch: BatchRow): FileSettings => ({
   notes: batch.notes as Note[],
 })
 
-export const settingsOf = (batch: BatchRow): BatchSettings => ({
-  dialect: readingDialect(fileSettingsOf(batch)),
-  mapping: batch.mapping as Mapping,
-  defaultCountry: batch.defaultCountry,
+export const dialectOf = (batch: BatchRow): Dialect => readingDialect(fileSettingsOf(batch))
+
+/** How a batch's rows become contacts under a list's routine. */
+export const settingsOf = (batch: BatchRow, { routine, leftOut, leftOutOf }: Tidying): BatchSettings => ({
+  dialect: dialectOf(batch),
+  tidier: compileRoutine(
+    routine,
+    { mapping: batch.mapping as Mapping, headings: batch.headings },
+    { defaultCountry: batch.defaultCountry, leftOut: new Set([...leftOut, ...(leftOutOf.get(batch.id) ?? [])]) },
+  ),
 })
 
-/** A stored row projected again, as it was when it was brought in. */
-export const projectStored = (text: string, { dialect, mapping, defaultCountry }: BatchSettings): ProjectedContact =>
-  projectRow(splitCells(text, dialect.delimiter), { mapping, defaultCountry })
+/** A stored row projected again. */
+export const projectStored = (
+  text: string,
+  { dialect, tidier }: BatchSettings,
+  settled: Settled | undefined,
+): ProjectedContact => tidier.tidy(splitCells(text, dialect.delimiter), settled)

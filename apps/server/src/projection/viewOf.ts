@@ -2,7 +2,7 @@ import { describeLine, isDead, isUsableMobile, type Line, type RegisterFacts, ra
 import { mergeContacts } from '@upper-field/core/pair'
 import { type ReadNumber, readPhoneCell, VERDICTS } from '@upper-field/core/phone'
 import { type Placement, placeContact } from '@upper-field/core/split'
-import type { CellReading, ContactValues, ProjectedContact, ReadEmail } from '@upper-field/core/tidy'
+import type { CellReading, ChangeCode, ContactValues, ProjectedContact, ReadEmail } from '@upper-field/core/tidy'
 
 export type NumberOrigin = 'row' | 'join' | 'fill'
 export type OriginNumber = ReadNumber & { readonly origin: NumberOrigin }
@@ -33,6 +33,10 @@ export interface ContactView {
   /** Nothing that can be a mobile is in service: a provider may be asked for one. */
   readonly wantsMobile: boolean
   readonly placement: Placement
+  /** Codes of everything that was made another in its own row. */
+  readonly changes: readonly ChangeCode[]
+  /** How promising the cells of its own row are that need a person; 0 where none does. */
+  readonly hand: number
   /** What stands in columns that became no field, in this row and in those joined to it. */
   readonly extras: readonly string[]
 }
@@ -67,8 +71,15 @@ export function viewOf({ own, members, fills, factsOf, isShared }: ContactSource
     isFilled: (!isReadable || isGone) && filled.map(lineOf).some((line) => !isDead(line)),
     wantsMobile: !lines.some(isUsableMobile),
     extras: members.length === 0 ? own.extras : [own, ...members].flatMap((one) => one.extras),
+    changes: codesOf(own.changes),
+    hand: own.hand[0]?.rank ?? 0,
     placement: placeContact({ lines, hasEmail }),
   }
+}
+
+function codesOf(changes: ProjectedContact['changes']): readonly ChangeCode[] {
+  if (changes.length < 2) return changes.map(({ code }) => code)
+  return [...new Set(changes.map(({ code }) => code))]
 }
 
 function cellOf(rows: readonly ProjectedContact[], best: string | undefined): CellReading | null {

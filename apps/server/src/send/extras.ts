@@ -1,8 +1,10 @@
 import { splitCells } from '@upper-field/core/table'
+import type { Settled } from '@upper-field/core/tidy'
 import { eq, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { batches } from '../db/schema'
-import { type BatchRow, settingsOf } from '../projection/rowCells'
+import { type BatchSettings, settingsOf } from '../projection/rowCells'
+import { settledOf, tidyingOf } from '../projection/tidying'
 
 /** Cells of columns that became no field, by their heading. */
 export interface Extras {
@@ -22,31 +24,36 @@ const MOST = 200
 export async function extrasOf(db: Db, listId: string, contacts: readonly { readonly id: number }[]): Promise<Extras> {
   const all = await db.select().from(batches).where(eq(batches.listId, listId)).orderBy(batches.createdAt)
   const ready = new Map(all.filter(({ state }) => state === 'ready').map((batch) => [batch.id, batch]))
-  const headings = [...new Set([...ready.values()].flatMap(extraHeadings))].slice(0, MOST)
+  const tidying = await tidyingOf(db, listId)
+  const settings = new Map([...ready.values()].map((batch) => [batch.id, settingsOf(batch, tidying)]))
+  const headings = [...new Set([...settings.values()].flatMap(({ tidier }) => tidier.extraNames))].slice(0, MOST)
   if (headings.length === 0) return NO_EXTRAS
   const ids = contacts.map(({ id }) => id)
-  const { rows } = await db.execute<{ root: string; batch_id: string; text: string }>(sql`
-    select coalesce(c.joined_into, c.id) as root, c.batch_id, r.text
+  const { rows } = await db.execute<{ id: string; root: string; batch_id: string; text: string }>(sql`
+    select c.id, coalesce(c.joined_into, c.id) as root, c.batch_id, r.text
     from contacts c join rows r on r.batch_id = c.batch_id and r.row = c.row
     where c.id = any(${sql.param(ids)}::bigint[]) or c.joined_into = any(${sql.param(ids)}::bigint[])
     order by (c.joined_into is not null), c.id`)
+  const settled = await settledOf(
+    db,
+    rows.map(({ id }) => Number(id)),
+  )
   const known = new Map<number, Map<string, string>>()
-  for (const { root, batch_id: batchId, text } of rows) {
-    const batch = ready.get(batchId)
+  for (const { id, root, batch_id: batchId, text } of rows) {
+    const how = settings.get(batchId)
     const found = known.get(Number(root)) ?? new Map<string, string>()
     known.set(Number(root), found)
-    if (batch) gather(found, batch, text)
+    if (how) gather(found, how, text, settled.get(Number(id)))
   }
   return { headings, of: (id) => known.get(id) ?? new Map() }
 }
 
-const extraHeadings = ({ headings, mapping }: BatchRow): string[] =>
-  headings.filter((heading, i) => heading !== '' && !mapping[i])
-
-function gather(found: Map<string, string>, batch: BatchRow, text: string): void {
-  const cells = splitCells(text, settingsOf(batch).dialect.delimiter)
-  batch.headings.forEach((heading, i) => {
-    const cell = cells[i]?.trim()
-    if (heading !== '' && !batch.mapping[i] && cell && !found.has(heading)) found.set(heading, cell)
-  })
+function gather(
+  found: Map<string, string>,
+  { dialect, tidier }: BatchSettings,
+  text: string,
+  settled: Settled | undefined,
+): void {
+  for (const [name, value] of tidier.extrasOf(splitCells(text, dialect.delimiter), settled))
+    if (!found.has(name)) found.set(name, value)
 }

@@ -32,6 +32,8 @@ export interface Tidier {
   readonly columns: readonly string[]
   readonly problems: readonly StepProblem[]
   tidy(cells: readonly string[], settled?: Settled): ProjectedContact
+  /** Names of the columns that became no field, as the columns step arranges them. */
+  readonly extraNames: readonly string[]
   /** Values of the columns that became no field, by name and in order: as the columns step arranges them. */
   extrasOf(cells: readonly string[], settled?: Settled): readonly (readonly [name: string, value: string])[]
 }
@@ -96,6 +98,7 @@ export function compileRoutine(
   return {
     columns: columns.names,
     problems,
+    extraNames: arranged.map(({ name }) => name),
     tidy: (cells, settled) => {
       const draft = run(cells, settled)
       return projectRow(draft.cells, {

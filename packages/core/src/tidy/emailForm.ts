@@ -1,3 +1,4 @@
+import { remember } from '../remember'
 import { readEmails } from './emails'
 
 /** Domains people mistype. The free-mail ones of the demo's made-up world stand among those of the real one. */
@@ -56,13 +57,17 @@ export function mendEmail(cell: string): string | null {
 /** An address whose domain looks like a slip of typing, as it was probably meant. Proposed, never applied. */
 export function proposeEmail(address: string): string | null {
   const at = address.lastIndexOf('@')
-  const domain = address.slice(at + 1)
+  const meant = domainMeant(address.slice(at + 1))
+  return meant === null ? null : `${address.slice(0, at)}@${meant}`
+}
+
+const domainMeant = remember((domain: string): string | null => {
   if (ALSO_RIGHT.has(domain) || (KNOWN_DOMAINS as readonly string[]).includes(domain)) return null
   const near = KNOWN_DOMAINS.find((known) => isOneSlipApart(domain, known))
-  if (near) return `${address.slice(0, at)}@${near}`
+  if (near) return near
   const ending = Object.keys(ENDINGS).find((wrong) => domain.endsWith(`.${wrong}`))
-  return ending ? `${address.slice(0, -ending.length)}${ENDINGS[ending]}` : null
-}
+  return ending ? `${domain.slice(0, -ending.length)}${ENDINGS[ending]}` : null
+})
 
 /** One letter more, less, other, or two changed round. */
 function isOneSlipApart(a: string, b: string): boolean {

@@ -1,16 +1,17 @@
-import { type Fix, nearestFixes, type Problem } from '../phone'
+import { type Fix, nearestFixes, type Problem, type Reading, type ReadNumber } from '../phone'
+import type { Mapping } from '../table'
 import { proposeEmail } from './emailForm'
 import { readEmails } from './emails'
-import type { ProjectedContact } from './projectRow'
 
 /** A cell that needs a person. */
 export interface HandCell {
   readonly column: number
+  /** What stands there now. */
   readonly raw: string
   readonly problem: Problem | 'no-address' | 'slip-in-domain'
   /** What it may have been, likeliest first. Nothing of it is applied before a person says so. */
   readonly fixes: readonly Fix[]
-  /** How promising it is, from 1; the most promising are shown first. */
+  /** How promising it is, from 1 to 4; the most promising are shown first. */
   readonly rank: number
 }
 
@@ -27,27 +28,49 @@ const SOMETHING_ELSE: readonly Problem[] = [
   'cell-too-long',
 ]
 
+export interface HandInput {
+  readonly cells: readonly string[]
+  readonly mapping: Mapping
+  readonly readings: readonly { readonly column: number; readonly raw: string; readonly reading: Reading }[]
+  readonly numbers: readonly ReadNumber[]
+  readonly country: string
+}
+
+const NONE: readonly HandCell[] = []
+
 /** Cells of a row that a person should look at, the most promising first. */
-export function handOf(
-  { readings, numbers, values }: Pick<ProjectedContact, 'readings' | 'numbers' | 'values'>,
-  emailCells: readonly { readonly column: number; readonly raw: string }[],
-): readonly HandCell[] {
-  const found: HandCell[] = []
+export function handOf(input: HandInput): readonly HandCell[] {
+  const found = [...handOfNumbers(input), ...handOfEmails(input)]
+  return found.length === 0 ? NONE : found.sort((a, b) => b.rank - a.rank)
+}
+
+function handOfNumbers({ readings, numbers, country }: HandInput): readonly HandCell[] {
+  if (readings.every(({ reading }) => reading.problem === null)) return NONE
   const isReached = numbers.some(({ valid }) => valid)
-  for (const { column, raw, reading } of readings) {
+  return readings.flatMap(({ column, raw, reading }): HandCell[] => {
     const { problem } = reading
-    if (problem === null || problem === 'left-out') continue
+    if (problem === null || problem === 'left-out') return []
     const isElse = SOMETHING_ELSE.includes(problem)
-    const fixes = isElse ? [] : nearestFixes(raw, values.country || null)
-    const rank = isElse || isReached ? 1 : fixes.length > 0 ? 3 : 2
-    found.push({ column, raw, problem, fixes, rank })
+    const fixes = isElse ? [] : nearestFixes(raw, country || null)
+    return [{ column, raw, problem, fixes, rank: isElse || isReached ? 1 : fixes.length > 0 ? 3 : 2 }]
+  })
+}
+
+function handOfEmails({ cells, mapping }: HandInput): readonly HandCell[] {
+  let found: HandCell[] | null = null
+  for (let column = 0; column < mapping.length; column++) {
+    const raw = mapping[column] === 'email' ? (cells[column] ?? '') : ''
+    if (raw === '') continue
+    const hand = handOfEmail(column, raw)
+    if (hand) found = [...(found ?? []), hand]
   }
-  for (const { column, raw } of emailCells) {
-    const [email] = readEmails(raw)
-    const proposal = email ? proposeEmail(email.address) : null
-    if (proposal !== null)
-      found.push({ column, raw, problem: 'slip-in-domain', fixes: [{ kind: 'domain', text: proposal }], rank: 4 })
-    else if (!email && raw.trim() !== '') found.push({ column, raw, problem: 'no-address', fixes: [], rank: 2 })
-  }
-  return found.sort((a, b) => b.rank - a.rank)
+  return found ?? NONE
+}
+
+function handOfEmail(column: number, raw: string): HandCell | null {
+  const [email] = readEmails(raw)
+  if (!email) return { column, raw, problem: 'no-address', fixes: [], rank: 2 }
+  const proposal = proposeEmail(email.address)
+  if (proposal === null) return null
+  return { column, raw, problem: 'slip-in-domain', fixes: [{ kind: 'domain', text: proposal }], rank: 4 }
 }

@@ -5,6 +5,7 @@ import { readCountry } from '../table'
 import type { Change } from './changes'
 import type { Draft } from './draft'
 import { type ReadEmail, readEmails } from './emails'
+import { type HandCell, handOf } from './hand'
 import { joinName, splitName } from './names'
 import { readDomain, readProfile } from './web'
 
@@ -43,6 +44,8 @@ export interface ProjectedContact {
   readonly extras: readonly string[]
   /** Every value that a routine or a person made another; empty where no routine was used. */
   readonly changes: readonly Change[]
+  /** Cells that need a person, the most promising first; none where no routine was used. */
+  readonly hand: readonly HandCell[]
 }
 
 export interface ProjectOptions {
@@ -80,6 +83,7 @@ export function projectRow(cells: readonly string[], options: ProjectOptions | R
   )
   const emails = emailsOf(cells, mapping, traces)
   const name = nameOf(byField, splitsNames)
+  const place = country || (numbers.find((number) => number.valid)?.country ?? '')
   return {
     // Each property is named: on a path that runs for every row, a spread costs more than all the rest.
     values: {
@@ -93,16 +97,18 @@ export function projectRow(cells: readonly string[], options: ProjectOptions | R
       postalCode: first(byField['postal-code']),
       domain: domainOf(first(byField.web), emails),
       profile: readProfile(first(byField.profile)) ?? '',
-      country: country || (numbers.find((number) => number.valid)?.country ?? ''),
+      country: place,
     },
     numbers,
     emails,
     readings,
     extras,
     changes: traces?.draft.changes ?? NO_CHANGES,
+    hand: traces === null ? NO_HAND : handOf({ cells, mapping, readings, numbers, country: place }),
   }
 }
 
+const NO_HAND: readonly HandCell[] = []
 const NO_CHANGES: readonly Change[] = []
 const first = (cells: readonly string[] | undefined): string => cells?.[0] ?? ''
 const singleSpaced = (text: string): string =>

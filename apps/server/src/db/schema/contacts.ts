@@ -44,7 +44,10 @@ export const contacts = pgTable(
     lineStatus: text('line_status').notNull(),
     knownFrom: text('known_from').notNull(),
     verdict: text('verdict').notNull(),
-    repairs: text('repairs').array().notNull(),
+    /** Codes of everything the routine and people made another here. */
+    changes: text('changes').array().notNull().default(sql`'{}'::text[]`),
+    /** How promising its cells are that need a person; 0 where none does. */
+    hand: smallint('hand').notNull().default(0),
     /** The row itself holds a readable number or e-mail. */
     isReadable: boolean('is_readable').notNull(),
     /** What the row holds is known to be dead: no e-mail, and no line in service. */
@@ -62,6 +65,7 @@ export const contacts = pgTable(
   },
   (t) => [
     index('contacts_list').on(t.listId, t.id),
+    index('contacts_hand').on(t.listId, t.hand.desc(), t.id).where(sql`hand > 0`),
     index('contacts_batch').on(t.batchId, t.row),
     index('contacts_joined_into').on(t.joinedInto).where(sql`joined_into is not null`),
   ],
@@ -142,6 +146,18 @@ export const joins = pgTable(
     index('joins_survivor').on(t.survivorId),
     index('joins_list').on(t.listId),
   ],
+)
+
+/** How many contacts of a batch each repair touched, by its code; `hand` counts those that need a person. */
+export const tidyCounts = pgTable(
+  'tidy_counts',
+  {
+    listId: uuid('list_id').notNull(),
+    batchId: uuid('batch_id').notNull(),
+    code: text('code').notNull(),
+    contacts: integer('contacts').notNull(),
+  },
+  (t) => [index('tidy_counts_list').on(t.listId)],
 )
 
 /** Counts of a list's contacts by everything the sieve and the terrace show. */

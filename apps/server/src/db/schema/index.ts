@@ -8,8 +8,10 @@ export {
   contactWords,
   joins,
   numbers,
+  tidyCounts,
 } from './contacts'
 export { attempts, candidates, connections, fillRuns, fillSearches, fills } from './fill'
 export { charges, idempotencyKeys, jobs, lineChecks } from './jobs'
 export { batches, batchPieces, heldRows, layouts, lists, rows } from './lists'
 export { editionMembers, editionPieces, editions } from './send'
+export { acts, edits, leftOut, routines } from './tidy'

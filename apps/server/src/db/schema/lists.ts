@@ -1,3 +1,4 @@
+import type { Routine } from '@upper-field/core/tidy'
 import { bigint, boolean, date, index, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core'
 import { bytea, id, instant } from './columns'
 
@@ -7,6 +8,9 @@ export const lists = pgTable('lists', {
   createdAt: instant('created_at').notNull().defaultNow(),
   changedAt: instant('changed_at').notNull().defaultNow(),
   archivedAt: instant('archived_at'),
+  /** The routine that its contacts are projected with; null for the one proposed. */
+  routine: jsonb('routine').$type<Routine>(),
+  routineName: text('routine_name'),
 })
 
 /** The list that a line belongs to. */

@@ -1,0 +1,190 @@
+import type { Act } from '@upper-field/contract'
+import { parseFilter } from '@upper-field/core/split'
+import type { ChangeCode, Routine } from '@upper-field/core/tidy'
+import { and, desc, eq, isNull, sql } from 'drizzle-orm'
+import { chosenContacts } from '../contacts/page'
+import type { Db } from '../db/database'
+import { acts, edits, leftOut, lists } from '../db/schema'
+import { notFound, Problem } from '../http/problem'
+
+/** Something a person changes in how a list is tidied. */
+export type TidyChange =
+  | { readonly kind: 'routine'; readonly routine: Routine; readonly name: string | null }
+  | {
+      readonly kind: 'leave-out'
+      readonly code: ChangeCode
+      readonly batchId: string | null
+      readonly contactId: number | null
+    }
+  | {
+      readonly kind: 'edit'
+      readonly edits: readonly { readonly contactId: number; readonly column: string; readonly value: string }[]
+    }
+  | { readonly kind: 'bulk-edit'; readonly filter: string; readonly column: string; readonly value: string }
+  | { readonly kind: 'take-back'; readonly actId: string }
+
+/** What a change leaves to be projected again: some contacts, or whatever comes out otherwise than before. */
+export type Touched = readonly number[] | 'whatever-differs'
+
+export interface MadeAct {
+  readonly actId: string
+  readonly touched: Touched
+}
+
+/** Writes a change down as a fact that can be taken back. Contacts are projected afterwards, in the same transaction. */
+export async function storeChange(tx: Db, listId: string, change: TidyChange, madeBy: string): Promise<MadeAct> {
+  switch (change.kind) {
+    case 'routine':
+      return storeRoutine(tx, listId, change, madeBy)
+    case 'leave-out':
+      return storeLeftOut(tx, listId, change, madeBy)
+    case 'edit':
+      return storeEdits(tx, listId, change.edits, madeBy)
+    case 'bulk-edit':
+      return storeBulkEdit(tx, listId, change, madeBy)
+    case 'take-back':
+      return takeBack(tx, listId, change.actId)
+  }
+}
+
+type ActFacts = Pick<typeof acts.$inferInsert, 'kind' | 'contacts' | 'detail' | 'before'>
+
+async function newAct(tx: Db, listId: string, madeBy: string, facts: ActFacts): Promise<string> {
+  const [made] = await tx
+    .insert(acts)
+    .values({ listId, madeBy, ...facts })
+    .returning({ id: acts.id })
+  if (!made) throw new Error('insert returned nothing')
+  return made.id
+}
+
+async function storeRoutine(
+  tx: Db,
+  listId: string,
+  { routine, name }: Extract<TidyChange, { kind: 'routine' }>,
+  madeBy: string,
+): Promise<MadeAct> {
+  const [list] = await tx
+    .select({ routine: lists.routine, name: lists.routineName })
+    .from(lists)
+    .where(eq(lists.id, listId))
+  const actId = await newAct(tx, listId, madeBy, {
+    kind: 'routine',
+    contacts: null,
+    detail: name ?? `${routine.steps.filter(({ isOn }) => isOn).length} steps`,
+    before: { routine: list?.routine ?? null, name: list?.name ?? null },
+  })
+  await tx.update(lists).set({ routine, routineName: name }).where(eq(lists.id, listId))
+  return { actId, touched: 'whatever-differs' }
+}
+
+async function storeLeftOut(
+  tx: Db,
+  listId: string,
+  { code, batchId, contactId }: Extract<TidyChange, { kind: 'leave-out' }>,
+  madeBy: string,
+): Promise<MadeAct> {
+  if (contactId !== null) await mustBeIn(tx, listId, [contactId])
+  const actId = await newAct(tx, listId, madeBy, {
+    kind: 'leave-out',
+    contacts: contactId === null ? null : 1,
+    detail: code,
+  })
+  await tx.insert(leftOut).values({ actId, listId, code, batchId, contactId })
+  return { actId, touched: contactId === null ? 'whatever-differs' : [contactId] }
+}
+
+async function storeEdits(
+  tx: Db,
+  listId: string,
+  given: Extract<TidyChange, { kind: 'edit' }>['edits'],
+  madeBy: string,
+): Promise<MadeAct> {
+  const ids = [...new Set(given.map(({ contactId }) => contactId))]
+  await mustBeIn(tx, listId, ids)
+  const detail = given.length === 1 ? `${given[0]?.column}: ${given[0]?.value}` : `${given.length} values`
+  const actId = await newAct(tx, listId, madeBy, { kind: 'edit', contacts: ids.length, detail })
+  await tx
+    .insert(edits)
+    .values(given.map(({ contactId, column, value }) => ({ actId, contactId, column, value })))
+    .onConflictDoNothing()
+  return { actId, touched: ids }
+}
+
+async function storeBulkEdit(
+  tx: Db,
+  listId: string,
+  { filter: text, column, value }: Extract<TidyChange, { kind: 'bulk-edit' }>,
+  madeBy: string,
+): Promise<MadeAct> {
+  const actId = await newAct(tx, listId, madeBy, { kind: 'bulk-edit', contacts: 0, detail: `${column}: ${value}` })
+  const { filter } = parseFilter(text)
+  const { rows } = await tx.execute<{ id: string }>(sql`
+    insert into edits (act_id, contact_id, column_name, value)
+    select ${actId}, id, ${column}, ${value} from contacts where ${chosenContacts(listId, filter)}
+    returning contact_id as id`)
+  await tx.update(acts).set({ contacts: rows.length }).where(eq(acts.id, actId))
+  return { actId, touched: rows.map(({ id }) => Number(id)) }
+}
+
+async function mustBeIn(tx: Db, listId: string, ids: readonly number[]): Promise<void> {
+  const { rows } = await tx.execute<{ n: string }>(
+    sql`select count(*) as n from contacts where list_id = ${listId} and id = any(${sql.param(ids)}::bigint[])`,
+  )
+  if (Number(rows[0]?.n) !== ids.length) throw notFound('contact')
+}
+
+/** Takes an act back whole. A routine can be taken back only while no later one was applied over it. */
+async function takeBack(tx: Db, listId: string, actId: string): Promise<MadeAct> {
+  const act = await findAct(tx, actId)
+  if (act.listId !== listId) throw notFound('change')
+  if (act.undoneAt) throw new Problem(409, 'taken-back-already', 'This was taken back already.')
+  const now = new Date()
+  await tx.update(acts).set({ undoneAt: now }).where(eq(acts.id, actId))
+  const given = await tx
+    .update(edits)
+    .set({ undoneAt: now })
+    .where(eq(edits.actId, actId))
+    .returning({ id: edits.contactId })
+  const [skipped] = await tx
+    .update(leftOut)
+    .set({ undoneAt: now })
+    .where(eq(leftOut.actId, actId))
+    .returning({ id: leftOut.contactId })
+  if (act.kind === 'routine') {
+    const [latest] = await tx
+      .select({ id: acts.id })
+      .from(acts)
+      .where(and(eq(acts.listId, listId), eq(acts.kind, 'routine'), isNull(acts.undoneAt)))
+      .orderBy(desc(acts.madeAt))
+    if (latest && (await madeAfter(tx, latest.id, act.madeAt)))
+      throw new Problem(409, 'later-routine', 'A later routine was applied over this one. Take that back first.')
+    await tx
+      .update(lists)
+      .set({ routine: act.before?.routine ?? null, routineName: act.before?.name ?? null })
+      .where(eq(lists.id, listId))
+    return { actId, touched: 'whatever-differs' }
+  }
+  if (skipped) return { actId, touched: skipped.id === null ? 'whatever-differs' : [skipped.id] }
+  return { actId, touched: [...new Set(given.map(({ id }) => id))] }
+}
+
+async function madeAfter(tx: Db, actId: string, moment: Date): Promise<boolean> {
+  return (await findAct(tx, actId)).madeAt > moment
+}
+
+export async function findAct(db: Db, actId: string): Promise<typeof acts.$inferSelect> {
+  const [found] = await db.select().from(acts).where(eq(acts.id, actId))
+  if (!found) throw notFound('change')
+  return found
+}
+
+export const asAct = (act: typeof acts.$inferSelect): Act => ({
+  id: act.id,
+  kind: act.kind as Act['kind'],
+  contacts: act.contacts,
+  detail: act.detail,
+  madeBy: act.madeBy,
+  madeAt: act.madeAt.toISOString(),
+  undoneAt: act.undoneAt?.toISOString() ?? null,
+})

@@ -1,0 +1,133 @@
+import { randomUUID } from 'node:crypto'
+import type { Act, Job, Me } from '@upper-field/contract'
+import { desc, eq, sql } from 'drizzle-orm'
+import type { Hono } from 'hono'
+import { transaction } from '../db/database'
+import { routines } from '../db/schema'
+import { notFound, Problem } from '../http/problem'
+import { serve } from '../http/serve'
+import { asJob, createJob } from '../jobs/store'
+import { findList, findOpenList } from '../lists/routes'
+import type { Services } from '../services'
+import { asAct, findAct, type TidyChange } from './acts'
+import { pageOfChanges } from './changesPage'
+import { alikeFixes, pageOfHand } from './hand'
+import { columnsOf, tidySample, tidyState } from './state'
+import { makeChange } from './tidyAgain'
+
+export function tidyRoutes(app: Hono, services: Services): void {
+  const { db } = services
+
+  serve(app, services, 'readTidy', ({ params }) => tidyState(db, params.listId))
+  serve(app, services, 'readSample', async ({ params }) => {
+    await findList(db, params.listId)
+    return tidySample(db, params.listId)
+  })
+  serve(app, services, 'readChanges', ({ params, query }) =>
+    pageOfChanges(db, { listId: params.listId, code: query.code, cursor: query.cursor }),
+  )
+  serve(app, services, 'readHand', ({ params, query }) => pageOfHand(db, params.listId, query.cursor))
+
+  serve(app, services, 'applyRoutine', ({ params, body, me }) =>
+    inJob(services, params.listId, { kind: 'routine', routine: body.routine, name: body.name }, me),
+  )
+  serve(app, services, 'leaveOutWidely', ({ params, body, me }) =>
+    inJob(
+      services,
+      params.listId,
+      { kind: 'leave-out', code: body.code, batchId: body.batchId ?? null, contactId: null },
+      me,
+    ),
+  )
+  serve(app, services, 'makeBulkEdit', async ({ params, body, me }) => {
+    await mustHave(services, params.listId, [body.column])
+    return inJob(services, params.listId, { kind: 'bulk-edit', ...body }, me)
+  })
+  serve(app, services, 'takeActBack', async ({ params, me }) => {
+    const act = await findAct(db, params.actId)
+    if (act.undoneAt) throw new Problem(409, 'taken-back-already', 'This was taken back already.')
+    return inJob(services, act.listId, { kind: 'take-back', actId: act.id }, me)
+  })
+
+  serve(app, services, 'makeEdits', async ({ params, body, me }) => {
+    await mustHave(
+      services,
+      params.listId,
+      body.edits.map(({ column }) => column),
+    )
+    return atOnce(services, params.listId, { kind: 'edit', edits: body.edits }, me)
+  })
+  serve(app, services, 'leaveOut', ({ params, body, me }) =>
+    atOnce(
+      services,
+      params.listId,
+      { kind: 'leave-out', code: body.code, batchId: null, contactId: body.contactId },
+      me,
+    ),
+  )
+  serve(app, services, 'fixAlike', async ({ params, body, me }) => {
+    const edits = await alikeFixes(db, params.listId, body)
+    if (body.apply && edits.length > 0) await atOnce(services, params.listId, { kind: 'edit', edits }, me)
+    return { cells: edits.length }
+  })
+
+  serve(app, services, 'readRoutines', async () =>
+    (await db.select().from(routines).orderBy(desc(routines.savedAt))).map(asSaved),
+  )
+  serve(app, services, 'saveRoutine', async ({ body }) => {
+    const [saved] = await db
+      .insert(routines)
+      .values(body)
+      .onConflictDoUpdate({ target: routines.name, set: { routine: body.routine, savedAt: new Date(services.now()) } })
+      .returning()
+    if (!saved) throw new Error('insert returned nothing')
+    return asSaved(saved)
+  })
+  serve(app, services, 'dropRoutine', async ({ params }) => {
+    const gone = await db.delete(routines).where(eq(routines.id, params.routineId)).returning({ id: routines.id })
+    if (gone.length === 0) throw notFound('routine')
+    return {}
+  })
+}
+
+const asSaved = (row: typeof routines.$inferSelect) => ({
+  id: row.id,
+  name: row.name,
+  routine: { version: row.routine.version, steps: [...row.routine.steps] } as never,
+  savedAt: row.savedAt.toISOString(),
+})
+
+/** A change that may touch the whole list: a job makes it. */
+async function inJob(services: Services, listId: string, change: TidyChange, me: Me): Promise<Job> {
+  await findOpenList(services.db, listId)
+  return transaction(services.pool, async (tx) => {
+    const { rows } = await tx.execute<{ n: string }>(sql`select count(*) as n from contacts where list_id = ${listId}`)
+    const payload = { change, madeBy: me.name, key: randomUUID() }
+    return asJob(
+      await createJob(tx, { kind: 'tidy', listId, unit: 'contacts', total: Number(rows[0]?.n ?? 0), payload }),
+    )
+  })
+}
+
+/** A change of some contacts, made while its caller waits. */
+async function atOnce(services: Services, listId: string, change: TidyChange, me: Me): Promise<Act> {
+  await findOpenList(services.db, listId)
+  return transaction(services.pool, async (tx, client) => {
+    await tx.execute(sql`set local lock_timeout = '8s'`)
+    const { actId } = await makeChange(tx, client, listId, change, me.name).catch((error: unknown) => {
+      throw isLockTimeout(error)
+        ? new Problem(409, 'list-busy', 'The whole list is being worked on. Try again when that has ended.')
+        : error
+    })
+    return asAct(await findAct(tx, actId))
+  })
+}
+
+const isLockTimeout = (error: unknown): boolean =>
+  ((error as { code?: string }).code ?? (error as { cause?: { code?: string } }).cause?.code) === '55P03'
+
+async function mustHave(services: Services, listId: string, columns: readonly string[]): Promise<void> {
+  const known = await columnsOf(services.db, listId)
+  const gone = columns.filter((column) => !known.has(column))
+  if (gone.length > 0) throw new Problem(422, 'column-gone', `No batch of this list has the column “${gone[0]}”.`)
+}

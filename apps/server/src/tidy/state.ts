@@ -1,0 +1,103 @@
+import type { TidySample, TidyState } from '@upper-field/contract'
+import type { Mapping } from '@upper-field/core/table'
+import { type Field, splitCells } from '@upper-field/core/table'
+import { type ChangeCode, columnNames, fieldOf, proposeRoutine } from '@upper-field/core/tidy'
+import { and, desc, eq, isNull, ne, sql } from 'drizzle-orm'
+import type { Db } from '../db/database'
+import { acts, batches, leftOut } from '../db/schema'
+import { findList } from '../lists/routes'
+import { type BatchRow, dialectOf, settingsOf } from '../projection/rowCells'
+import { tidyingOf } from '../projection/tidying'
+import { asAct } from './acts'
+
+const LATEST = 30
+const SAMPLE = 200
+
+/** Where the tidying of a list stands: its routine, what it does, and what people have changed. */
+export async function tidyState(db: Db, listId: string): Promise<TidyState> {
+  const list = await findList(db, listId)
+  const shown = await shownBatches(db, listId)
+  const tidying = await tidyingOf(db, listId)
+  const mapped = [...new Set(shown.flatMap(({ mapping }) => mapping))]
+  const routine = list.routine ?? proposeRoutine(mapped as Mapping)
+  const settings = shown.map((batch) => settingsOf(batch, { ...tidying, routine }))
+  const columns = [...new Set(settings.flatMap(({ tidier }) => tidier.columns))]
+  return {
+    routine: { version: routine.version, steps: [...routine.steps] } as TidyState['routine'],
+    name: list.routineName,
+    isProposed: list.routine === null,
+    columns: columns.map((name) => ({ name, field: fieldOf(name) })),
+    counts: await countsOf(db, listId),
+    problems: goneEverywhere(settings.map(({ tidier }) => tidier.problems)),
+    leftOut: await leftOutOf(db, listId, shown),
+    acts: (await db.select().from(acts).where(eq(acts.listId, listId)).orderBy(desc(acts.madeAt)).limit(LATEST)).map(
+      asAct,
+    ),
+  }
+}
+
+/** Batches have columns of their own: a step has lost one only where no batch has it. */
+function goneEverywhere(perBatch: readonly (readonly TidyState['problems'][number][])[]): TidyState['problems'] {
+  const [first = [], ...others] = perBatch
+  const isIn = (problem: TidyState['problems'][number]) => (all: readonly TidyState['problems'][number][]) =>
+    all.some(({ step, detail }) => step === problem.step && detail === problem.detail)
+  return first.filter((problem) => others.every(isIn(problem)))
+}
+
+const shownBatches = (db: Db, listId: string): Promise<BatchRow[]> =>
+  db
+    .select()
+    .from(batches)
+    .where(and(eq(batches.listId, listId), eq(batches.state, 'ready')))
+    .orderBy(batches.createdAt)
+
+async function countsOf(db: Db, listId: string): Promise<Record<string, number>> {
+  const { rows } = await db.execute<{ code: string; n: string }>(
+    sql`select code, sum(contacts) as n from tidy_counts where list_id = ${listId} group by code`,
+  )
+  return Object.fromEntries(rows.map(({ code, n }) => [code, Number(n)]))
+}
+
+async function leftOutOf(db: Db, listId: string, shown: readonly BatchRow[]): Promise<TidyState['leftOut']> {
+  const found = await db
+    .select()
+    .from(leftOut)
+    .where(and(eq(leftOut.listId, listId), isNull(leftOut.undoneAt), isNull(leftOut.contactId)))
+  const names = new Map(shown.map(({ id, name }) => [id, name]))
+  return found.map(({ actId, code, batchId }) => ({
+    actId,
+    code: code as ChangeCode,
+    batch: batchId === null ? null : (names.get(batchId) ?? 'a batch that was taken back'),
+  }))
+}
+
+/** Rows from every batch, the first and some further on, to try a routine on in the browser. */
+export async function tidySample(db: Db, listId: string): Promise<TidySample> {
+  const shown = await shownBatches(db, listId)
+  const each = Math.max(20, Math.floor(SAMPLE / Math.max(1, shown.length)))
+  const layouts: TidySample['layouts'] = {}
+  const rows: TidySample['rows'] = []
+  for (const batch of shown) {
+    layouts[batch.id] = {
+      mapping: batch.mapping as (Field | null)[],
+      headings: batch.headings,
+      defaultCountry: batch.defaultCountry,
+    }
+    const { delimiter } = dialectOf(batch)
+    const found = await db.execute<{ id: string; text: string }>(sql`
+      select c.id, r.text from contacts c join rows r on r.batch_id = c.batch_id and r.row = c.row
+      where c.batch_id = ${batch.id} order by c.row limit ${each}`)
+    for (const { id, text } of found.rows)
+      rows.push({ contactId: Number(id), batchId: batch.id, cells: splitCells(text, delimiter) })
+  }
+  return { layouts, rows }
+}
+
+/** Names of the columns of a list's batches, those of taken back ones left out. */
+export async function columnsOf(db: Db, listId: string): Promise<ReadonlySet<string>> {
+  const found = await db
+    .select()
+    .from(batches)
+    .where(and(eq(batches.listId, listId), ne(batches.state, 'taken-back')))
+  return new Set(found.flatMap(({ mapping, headings }) => columnNames({ mapping: mapping as Mapping, headings })))
+}

@@ -1,0 +1,113 @@
+import { inArray, sql } from 'drizzle-orm'
+import type { PoolClient } from 'pg'
+import type { Db } from '../db/database'
+import { batches } from '../db/schema'
+import { joinExactDuplicates } from '../pair/joinExactDuplicates'
+import { countContacts } from '../projection/cube'
+import { refreshContacts } from '../projection/refresh'
+import { type BatchRow, type BatchSettings, projectStored, settingsOf } from '../projection/rowCells'
+import { settledOf, type Tidying, tidyingOf } from '../projection/tidying'
+import { storeChange, type TidyChange } from './acts'
+
+const PAGE = 2000
+
+export interface TidyProgress {
+  /** Told after each page; throws to give the whole change up. */
+  readonly onPage?: (done: number) => Promise<void>
+}
+
+/**
+ * Makes a change and projects what it touches, in one transaction: a list shows the old state or the new one, never
+ * a mixture, whatever happens on the way.
+ * @returns the act, and how many contacts came out otherwise
+ */
+export async function makeChange(
+  tx: Db,
+  client: PoolClient,
+  listId: string,
+  change: TidyChange,
+  madeBy: string,
+  { onPage = async () => {} }: TidyProgress = {},
+): Promise<{ readonly actId: string; readonly contacts: number }> {
+  // Batches, joins and tidying of one list take turns.
+  await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${listId}::text, 7416))`)
+  const before = await tidyingOf(tx, listId)
+  const { actId, touched } = await storeChange(tx, listId, change, madeBy)
+  const ids =
+    touched === 'whatever-differs'
+      ? await differing(tx, listId, { before, after: await tidyingOf(tx, listId) }, onPage)
+      : touched
+  if (ids.length > 0) {
+    await refreshContacts(tx, client, await withSurvivors(tx, ids))
+    await joinExactDuplicates(tx, client, { listId, added: { ids } })
+    await countContacts(tx, listId)
+  }
+  return { actId, contacts: ids.length }
+}
+
+/** Contacts that the routine makes something else of than before, batches that were taken back included. */
+async function differing(
+  tx: Db,
+  listId: string,
+  { before, after }: { readonly before: Tidying; readonly after: Tidying },
+  onPage: (done: number) => Promise<void>,
+): Promise<number[]> {
+  const found: number[] = []
+  const old = new Map<string, BatchSettings>()
+  const fresh = new Map<string, BatchSettings>()
+  for (let last = 0, done = 0; ; ) {
+    const rows = await pageOf(tx, listId, last)
+    if (rows.length === 0) return found
+    await learn(tx, rows, { old, fresh, before, after })
+    const settled = await settledOf(
+      tx,
+      rows.map(({ id }) => id),
+    )
+    for (const { id, batchId, text } of rows) {
+      const [was, is] = [old.get(batchId), fresh.get(batchId)]
+      if (!was || !is) continue
+      const own = settled.get(id)
+      if (JSON.stringify(projectStored(text, was, own)) !== JSON.stringify(projectStored(text, is, own))) found.push(id)
+    }
+    done += rows.length
+    last = rows.at(-1)?.id ?? last
+    await onPage(done)
+  }
+}
+
+interface StoredText {
+  readonly id: number
+  readonly batchId: string
+  readonly text: string
+}
+
+async function pageOf(tx: Db, listId: string, after: number): Promise<readonly StoredText[]> {
+  const { rows } = await tx.execute<{ id: string; batch_id: string; text: string }>(sql`
+    select c.id, c.batch_id, r.text from contacts c join rows r on r.batch_id = c.batch_id and r.row = c.row
+    where c.list_id = ${listId} and c.id > ${after} order by c.id limit ${PAGE}`)
+  return rows.map((row) => ({ id: Number(row.id), batchId: row.batch_id, text: row.text }))
+}
+
+interface Known {
+  readonly old: Map<string, BatchSettings>
+  readonly fresh: Map<string, BatchSettings>
+  readonly before: Tidying
+  readonly after: Tidying
+}
+
+async function learn(tx: Db, rows: readonly StoredText[], { old, fresh, before, after }: Known): Promise<void> {
+  const unknown = [...new Set(rows.map(({ batchId }) => batchId))].filter((id) => !old.has(id))
+  if (unknown.length === 0) return
+  const found: BatchRow[] = await tx.select().from(batches).where(inArray(batches.id, unknown))
+  for (const batch of found) {
+    old.set(batch.id, settingsOf(batch, before))
+    fresh.set(batch.id, settingsOf(batch, after))
+  }
+}
+
+/** These contacts and those they are joined to, whose values come from them too. */
+async function withSurvivors(tx: Db, ids: readonly number[]): Promise<number[]> {
+  const { rows } = await tx.execute<{ id: string }>(sql`
+    select distinct joined_into as id from contacts where id = any(${sql.param(ids)}::bigint[]) and joined_into is not null`)
+  return [...ids, ...rows.map(({ id }) => Number(id))]
+}
