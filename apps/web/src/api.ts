@@ -2,12 +2,15 @@ import { type BaseQueryFn, createApi } from '@reduxjs/toolkit/query/react'
 import {
   addressOf,
   type CallInput,
+  type ChangedPage,
   type ContactPage,
   type EndpointName,
   endpoints,
+  type HandPage,
   type ProblemDetails,
   type ResponseOf,
 } from '@upper-field/contract'
+import type { ChangeCode } from '@upper-field/core/tidy'
 
 interface Sent {
   readonly name: EndpointName
@@ -53,7 +56,18 @@ const callServer: BaseQueryFn<Sent, unknown, CallProblem> = async ({ name, input
   }
 }
 
-const TAGS = ['Me', 'Lists', 'List', 'Batches', 'Jobs', 'Fills', 'Editions', 'Connections', 'Spend'] as const
+const TAGS = [
+  'Routines',
+  'Me',
+  'Lists',
+  'List',
+  'Batches',
+  'Jobs',
+  'Fills',
+  'Editions',
+  'Connections',
+  'Spend',
+] as const
 type Tag = (typeof TAGS)[number]
 
 export const api = createApi({
@@ -80,6 +94,34 @@ export const api = createApi({
       readPiles: read('readPiles', 'List'),
       readStory: read('readStory', 'List'),
       takeApart: change('takeApart', 'Lists', 'List'),
+      readTidy: read('readTidy', 'List'),
+      readSample: read('readSample', 'Batches'),
+      applyRoutine: change('applyRoutine', 'Jobs', 'List'),
+      fixAlike: change('fixAlike'),
+      makeEdits: change('makeEdits', 'List', 'Lists'),
+      makeBulkEdit: change('makeBulkEdit', 'Jobs'),
+      leaveOut: change('leaveOut', 'List', 'Lists'),
+      leaveOutWidely: change('leaveOutWidely', 'Jobs'),
+      takeActBack: change('takeActBack', 'Jobs'),
+      readRoutines: read('readRoutines', 'Routines'),
+      saveRoutine: change('saveRoutine', 'Routines'),
+      dropRoutine: change('dropRoutine', 'Routines'),
+      readChanges: build.infiniteQuery<ChangedPage, { listId: string; code: ChangeCode }, string | undefined>({
+        query: ({ queryArg, pageParam }) => ({
+          name: 'readChanges',
+          input: { params: { listId: queryArg.listId }, query: { code: queryArg.code, cursor: pageParam } },
+        }),
+        infiniteQueryOptions: { initialPageParam: undefined, getNextPageParam: (last) => last.next ?? undefined },
+        providesTags: ['List'],
+      }),
+      readHand: build.infiniteQuery<HandPage, { listId: string }, string | undefined>({
+        query: ({ queryArg, pageParam }) => ({
+          name: 'readHand',
+          input: { params: { listId: queryArg.listId }, query: { cursor: pageParam } },
+        }),
+        infiniteQueryOptions: { initialPageParam: undefined, getNextPageParam: (last) => last.next ?? undefined },
+        providesTags: ['List'],
+      }),
       readBatches: read('readBatches', 'Batches'),
       makeBatch: change('makeBatch', 'Batches'),
       readHeld: read('readHeld', 'Batches'),
@@ -133,6 +175,20 @@ export const {
   useReadPilesQuery,
   useReadStoryQuery,
   useTakeApartMutation,
+  useReadTidyQuery,
+  useReadSampleQuery,
+  useApplyRoutineMutation,
+  useFixAlikeMutation,
+  useMakeEditsMutation,
+  useMakeBulkEditMutation,
+  useLeaveOutMutation,
+  useLeaveOutWidelyMutation,
+  useTakeActBackMutation,
+  useReadRoutinesQuery,
+  useSaveRoutineMutation,
+  useDropRoutineMutation,
+  useReadChangesInfiniteQuery,
+  useReadHandInfiniteQuery,
   useReadBatchesQuery,
   useMakeBatchMutation,
   useReadHeldQuery,

@@ -1,5 +1,5 @@
 import { PROBLEMS } from '@upper-field/core/phone'
-import { DATE_ORDERS, ROUTINE_VERSION, type Step } from '@upper-field/core/tidy'
+import { DATE_ORDERS, ROUTINE_VERSION, type Routine, type Step } from '@upper-field/core/tidy'
 import { z } from 'zod'
 import { ChangeCode, Field, Id, Instant } from './words'
 
@@ -50,7 +50,7 @@ export const RoutineStep = z.discriminatedUnion('kind', [
 ]) satisfies z.ZodType<Step>
 
 /** An ordered set of steps. One written by a later version is refused: it may hold what is not understood here. */
-export const RoutineShape = z.object({
+export const RoutineShape: z.ZodType<Routine, Routine> = z.object({
   version: z
     .number()
     .int()
@@ -90,6 +90,8 @@ export const TidyState = z.object({
   /** True until somebody has settled a routine: this one is proposed from what the columns hold. */
   isProposed: z.boolean(),
   columns: z.array(z.object({ name: z.string(), field: Field.nullable() })),
+  /** Rows that became contacts, joined ones included. */
+  contacts: z.number().int(),
   /** How many contacts each repair touched, and under `hand` how many need a person. */
   counts: z.record(z.string(), z.number().int()),
   problems: z.array(z.object({ step: z.string(), code: z.enum(['column-gone', 'refused']), detail: z.string() })),

@@ -31,9 +31,9 @@ async function countChanges(tx: Db, listId: string): Promise<void> {
   await tx.execute(sql`delete from tidy_counts where list_id = ${listId}`)
   await tx.execute(sql`
     insert into tidy_counts (list_id, batch_id, code, contacts)
-    select ${listId}, c.batch_id, code, count(*) from contacts c cross join unnest(c.changes) as code where ${ready} group by 2, 3
+    select c.list_id, c.batch_id, code, count(*) from contacts c cross join unnest(c.changes) as code where ${ready} group by 1, 2, 3
     union all
-    select ${listId}, c.batch_id, 'hand', count(*) from contacts c where ${ready} and c.hand > 0 group by 2`)
+    select c.list_id, c.batch_id, 'hand', count(*) from contacts c where ${ready} and c.hand > 0 group by 1, 2`)
 }
 
 export interface ListCounts {

@@ -93,7 +93,7 @@ export function tidyRoutes(app: Hono, services: Services): void {
 const asSaved = (row: typeof routines.$inferSelect) => ({
   id: row.id,
   name: row.name,
-  routine: { version: row.routine.version, steps: [...row.routine.steps] } as never,
+  routine: row.routine,
   savedAt: row.savedAt.toISOString(),
 })
 

@@ -23,10 +23,11 @@ export async function tidyState(db: Db, listId: string): Promise<TidyState> {
   const settings = shown.map((batch) => settingsOf(batch, { ...tidying, routine }))
   const columns = [...new Set(settings.flatMap(({ tidier }) => tidier.columns))]
   return {
-    routine: { version: routine.version, steps: [...routine.steps] } as TidyState['routine'],
+    routine,
     name: list.routineName,
     isProposed: list.routine === null,
     columns: columns.map((name) => ({ name, field: fieldOf(name) })),
+    contacts: shown.reduce((sum, { rows, held }) => sum + rows - held, 0),
     counts: await countsOf(db, listId),
     problems: goneEverywhere(settings.map(({ tidier }) => tidier.problems)),
     leftOut: await leftOutOf(db, listId, shown),

@@ -1,5 +1,5 @@
 import type { ContactStory } from '@upper-field/contract'
-import { problemText, useReadMeQuery, useReadStoryQuery, useTakeApartMutation } from '../api'
+import { problemText, useReadMeQuery, useReadStoryQuery, useTakeActBackMutation, useTakeApartMutation } from '../api'
 import { Key, TextButton } from '../kit/Button'
 import { Glyph } from '../kit/Glyph'
 import { Loading, Notice } from '../kit/Notice'
@@ -14,6 +14,7 @@ export function StoryPanel({ contactId }: { contactId: number }) {
   const { currentData: story, error } = useReadStoryQuery({ params: { contactId } })
   const { data: me } = useReadMeQuery({})
   const [takeApart, undoing] = useTakeApartMutation()
+  const [takeBack, takingBack] = useTakeActBackMutation()
   const mayChange = me?.role !== 'viewer'
   const lastJoin = story?.story.findLast(({ what }) => what.kind === 'joined' && what.joinId > 0)?.what
   useKeys({
@@ -64,6 +65,14 @@ export function StoryPanel({ contactId }: { contactId: number }) {
                   {sentence}
                 </p>
               ))}
+              {(what.kind === 'edited' || what.kind === 'left-out') && what.actId && mayChange ? (
+                <TextButton
+                  disabled={takingBack.isLoading}
+                  onClick={() => void takeBack({ params: { actId: what.actId ?? '' } })}
+                >
+                  Take back
+                </TextButton>
+              ) : null}
               {what.kind === 'joined' && what.joinId > 0 && mayChange ? (
                 <TextButton
                   disabled={undoing.isLoading}

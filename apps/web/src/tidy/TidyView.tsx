@@ -1,14 +1,156 @@
-import { Bench, BenchTitle } from '../shell/Bench'
+import type { TidyState } from '@upper-field/contract'
+import { CHANGE_CODES, type ChangeCode } from '@upper-field/core/tidy'
+import { problemText, useReadMeQuery, useReadTidyQuery, useTakeActBackMutation } from '../api'
+import { Button } from '../kit/Button'
+import { Empty, Loading, Notice } from '../kit/Notice'
+import { BenchTitle } from '../shell/Bench'
 import { ContactGrid } from '../shell/ContactGrid'
 import { COMPANY, NAME, NUMBER, VERDICT_WORD, WAS } from '../shell/columns'
-import { VerdictAdvice } from './VerdictAdvice'
+import { Sieve } from '../shell/Sieve'
+import { StoryPanel } from '../shell/StoryPanel'
+import { useKeys } from '../shell/useKeys'
+import { useListView } from '../shell/useListView'
+import { CODES_OF } from '../words/tidying'
+import { ChangesTable } from './ChangesTable'
+import { DraftBar } from './DraftBar'
+import { HandQueue } from './HandQueue'
+import { RoutinePanel } from './RoutinePanel'
+import { StepEditor } from './StepEditor'
+import { BulkEdit, TidyAdvice } from './TidyAdvice'
+import { type RoutineDraft, useRoutineDraft } from './useRoutineDraft'
+import { useTidyView } from './useTidyView'
+
+/** Tidy: the routine, what each repair has changed, and the cells that need a hand. */
+export function TidyView() {
+  const list = useListView()
+  const view = useTidyView()
+  const { data: state, error } = useReadTidyQuery({ params: { listId: list.listId } })
+  const draft = useRoutineDraft(state, view.openStep)
+  if (error) return <Notice tone="bad">{problemText(error)}</Notice>
+  if (!state) return <Loading what="the routine" />
+  return (
+    <div className="flex h-full min-h-0">
+      {view.showsContacts ? (
+        <Sieve piles={['batch', 'verdict', 'line', 'country']} />
+      ) : (
+        <RoutinePanel state={state} draft={draft} />
+      )}
+      <main className="flex min-h-0 min-w-0 flex-1 flex-col pt-3">
+        <Tabs />
+        {view.showsContacts ? <Contacts /> : <Repairs state={state} draft={draft} />}
+      </main>
+      <aside
+        aria-label="Story and advice"
+        className="h-full w-[312px] shrink-0 overflow-hidden border-l border-line bg-surface"
+      >
+        {list.contactId !== null ? (
+          <StoryPanel contactId={list.contactId} />
+        ) : (
+          <div className="h-full overflow-y-auto px-4 py-3">
+            <Aside state={state} draft={draft} />
+          </div>
+        )}
+      </aside>
+    </div>
+  )
+}
+
+function Aside({ state, draft }: { state: TidyState; draft: RoutineDraft }) {
+  const view = useTidyView()
+  const step = draft.routine.steps.find(({ id }) => id === view.stepId)
+  if (view.showsContacts) return <BulkEdit state={state} />
+  if (step)
+    return (
+      <>
+        <StepEditor
+          key={step.id}
+          step={step}
+          columns={state.columns}
+          onChange={draft.change}
+          onRemove={() => {
+            draft.remove(step.id)
+            view.openStep(null)
+          }}
+        />
+        <Button look="quiet" className="mt-2 px-0 underline" onClick={() => view.openStep(null)}>
+          Close this step
+        </Button>
+      </>
+    )
+  return <TidyAdvice state={state} draft={draft} />
+}
+
+function Tabs() {
+  const view = useTidyView()
+  const look = (isOpen: boolean) =>
+    `border-b-2 px-1 pb-1 font-semibold ${isOpen ? 'border-moss text-ink' : 'border-transparent text-soft hover:text-ink'}`
+  return (
+    <nav aria-label="Parts of Tidy" className="mx-5 mb-3 flex gap-4 border-b border-line">
+      <button
+        type="button"
+        aria-pressed={!view.showsContacts}
+        className={look(!view.showsContacts)}
+        onClick={() => view.show('repairs')}
+      >
+        Repairs
+      </button>
+      <button
+        type="button"
+        aria-pressed={view.showsContacts}
+        className={look(view.showsContacts)}
+        onClick={() => view.show('contacts')}
+      >
+        Contacts
+      </button>
+    </nav>
+  )
+}
 
 const COLUMNS = [NAME, COMPANY, WAS, NUMBER, VERDICT_WORD]
 
-/** Tidy: every phone cell as it stood beside the number it became. */
-export const TidyView = () => (
-  <Bench piles={['batch', 'verdict', 'line', 'country']} advice={<VerdictAdvice />}>
-    <BenchTitle title="As it stood, and what it became">every phone cell read by the numbering plan, free</BenchTitle>
+const Contacts = () => (
+  <div className="flex min-h-0 flex-1 flex-col px-5 pb-3">
+    <BenchTitle title="As it stood, and what it became">by the cell the best number came from</BenchTitle>
     <ContactGrid columns={COLUMNS} />
-  </Bench>
+  </div>
 )
+
+function Repairs({ state, draft }: { state: TidyState; draft: RoutineDraft }) {
+  const list = useListView()
+  const view = useTidyView()
+  const { data: me } = useReadMeQuery({})
+  const [takeBack] = useTakeActBackMutation()
+  const last = state.acts.find(({ undoneAt }) => undoneAt === null)
+  useKeys({
+    z: () => {
+      if (last && list.contactId === null && me?.role !== 'viewer') void takeBack({ params: { actId: last.id } })
+    },
+    a: () => document.querySelector<HTMLSelectElement>('[aria-label="Routine"] select')?.focus(),
+    e: () => document.querySelector<HTMLInputElement>('[aria-label="Cells that need a hand"] input')?.focus(),
+  })
+  const code = view.code ?? firstCode(state, draft, view.stepId)
+  return (
+    <div className="flex min-h-0 flex-1 flex-col">
+      <div className="flex min-h-0 flex-1 flex-col px-5 pb-2">
+        <DraftBar listId={list.listId} state={state} draft={draft} contacts={state.contacts} />
+        {code ? (
+          <ChangesTable code={code} state={state} />
+        ) : (
+          <Empty title="This step has changed nothing">
+            <p className="text-soft">Choose another step, or change what this one does.</p>
+          </Empty>
+        )}
+      </div>
+      <HandQueue />
+    </div>
+  )
+}
+
+/** The repair to begin with: the most doubtful of the open step, else of the first that changed anything. */
+function firstCode(state: TidyState, draft: RoutineDraft, stepId: string | null): ChangeCode | null {
+  const has = (code: ChangeCode) => (state.counts[code] ?? 0) > 0
+  const open = draft.routine.steps.find(({ id }) => id === stepId)
+  if (open) return CODES_OF[open.kind].find(has) ?? null
+  const order = draft.routine.steps.flatMap(({ kind }) => CODES_OF[kind])
+  return order.find(has) ?? CHANGE_CODES.find(has) ?? null
+}

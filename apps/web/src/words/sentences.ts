@@ -12,6 +12,7 @@ import {
   type SuggestionReason,
 } from '@upper-field/core/table'
 import { count, money, phone } from './format'
+import { columnTitle, REPAIR_NAME } from './tidying'
 
 /** Every sentence people read about a code, in one place. */
 export const STAGE: Record<Stage, string> = {
@@ -107,6 +108,7 @@ export const PROBLEM: Record<Problem, string> = {
   'no-country': 'Without a country it cannot be told which number this is.',
   'no-digits': 'There are no digits in it.',
   'cell-too-long': 'The cell is too long to be a number.',
+  'left-out': 'Its repair is left out, so it stays as it stood.',
 }
 
 export const FIELD: Record<Field, string> = {
@@ -223,6 +225,7 @@ export const JOB: Record<Job['kind'], string> = {
   check: 'Checking lines',
   fill: 'Filling',
   edition: 'Writing a file',
+  tidy: 'Tidying',
 }
 
 export const JOB_PROBLEM: Record<string, string> = {
@@ -269,6 +272,23 @@ export function tell(fact: StoryFact): { readonly title: string; readonly more: 
       return { title: `Row ${count(fact.row)} of ${fact.batch}`, more: [] }
     case 'read':
       return { title: `${fact.column}: ${VERDICT[fact.reading.verdict]}`, more: readingSentences(fact) }
+    case 'tidied':
+      return {
+        title: `${columnTitle(fact.column)}: ${REPAIR_NAME[fact.code].title.toLowerCase()}`,
+        more: [`“${shortened(fact.was)}” became ${fact.is === '' ? 'blank' : `“${shortened(fact.is)}”`}.`],
+      }
+    case 'edited':
+      return {
+        title: `${columnTitle(fact.column)} edited by ${fact.by}`,
+        more: [fact.value === '' ? 'Set to blank.' : `Set to “${shortened(fact.value)}”.`],
+      }
+    case 'left-out':
+      return {
+        title: `${REPAIR_NAME[fact.code].title} left out by ${fact.by}`,
+        more: ['The value stays as it stood.'],
+      }
+    case 'taken-back':
+      return { title: `Taken back by ${fact.by}`, more: [] }
     case 'joined':
       return {
         title: fact.isSurvivor
@@ -318,6 +338,8 @@ export function tell(fact: StoryFact): { readonly title: string; readonly more: 
       }
   }
 }
+
+const shortened = (text: string): string => (text.length > 80 ? `${text.slice(0, 80)}…` : text)
 
 function readingSentences({ raw, reading }: Extract<StoryFact, { kind: 'read' }>): string[] {
   const numbers = reading.numbers.map((number) => {

@@ -1,0 +1,217 @@
+import type { HandItem } from '@upper-field/contract'
+import { useEffect, useMemo, useRef, useState } from 'react'
+import { problemText, useFixAlikeMutation, useMakeEditsMutation, useReadHandInfiniteQuery } from '../api'
+import { Button, Key, TextButton } from '../kit/Button'
+import { Glyph } from '../kit/Glyph'
+import { Loading, Notice } from '../kit/Notice'
+import { useListView } from '../shell/useListView'
+import { count, countryName, phone, plural } from '../words/format'
+import { LINE, PROBLEM } from '../words/sentences'
+import { columnTitle, FIX, HAND_PROBLEM } from '../words/tidying'
+import type { TidyAnswer } from './tidyWorker'
+import { useTidyWorker } from './useTidyWorker'
+
+type Live = Extract<TidyAnswer, { kind: 'read' }>
+
+/** Cells that need a person, one after another: typed with a live reading, accepted with Enter. */
+export function HandQueue() {
+  const view = useListView()
+  const { data, isLoading, error, hasNextPage, fetchNextPage } = useReadHandInfiniteQuery({ listId: view.listId })
+  const [later, setLater] = useState<ReadonlySet<string>>(new Set())
+  const items = useMemo(() => data?.pages.flatMap((page) => page.items) ?? [], [data])
+  const total = data?.pages[0]?.total ?? 0
+  const left = items.filter((item) => !later.has(keyOf(item)))
+  const [first] = left
+  const isShort = left.length < 3
+  useEffect(() => {
+    if (isShort && hasNextPage) void fetchNextPage()
+  }, [isShort, hasNextPage, fetchNextPage])
+  if (isLoading) return <Loading what="the cells that need a hand" />
+  return (
+    <section aria-label="Cells that need a hand" className="shrink-0 border-t border-edge bg-surface px-5 py-3">
+      <div className="flex items-baseline gap-3 pb-2">
+        <h2>
+          {total === 0
+            ? 'No cell needs a hand'
+            : `${plural(total, 'contact')} ${total === 1 ? 'needs' : 'need'} a hand`}
+        </h2>
+        <p className="text-soft">
+          {total === 0 ? 'Everything that could be read has been read.' : 'most promising first'}
+          {later.size > 0 ? (
+            <>
+              {` · ${count(later.size)} left for later `}
+              <TextButton onClick={() => setLater(new Set())}>show them again</TextButton>
+            </>
+          ) : null}
+        </p>
+      </div>
+      {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
+      {first ? (
+        <HandCell key={keyOf(first)} item={first} onLater={() => setLater(new Set([...later, keyOf(first)]))} />
+      ) : null}
+    </section>
+  )
+}
+
+const keyOf = (item: HandItem): string => `${item.contactId}/${item.column}/${item.raw}`
+
+function HandCell({ item, onLater }: { item: HandItem; onLater: () => void }) {
+  const view = useListView()
+  const [text, setText] = useState(item.raw)
+  const [live, setLive] = useState<Live | null>(null)
+  const [save, saving] = useMakeEditsMutation()
+  const input = useRef<HTMLInputElement>(null)
+  const ask = useTidyWorker((answer) => {
+    if (answer.kind === 'read') setLive(answer)
+  })
+  useEffect(
+    () => ask({ kind: 'read', text, country: item.country, isNumber: item.isNumber }),
+    [text, item.country, item.isNumber, ask],
+  )
+  const isGood = isReadable(live)
+  const put = (value: string) =>
+    void save({
+      params: { listId: view.listId },
+      body: { edits: [{ contactId: item.contactId, column: item.column, value }] },
+    })
+  const pick = (by: number) => {
+    const texts = item.fixes.map((fix) => fix.text)
+    const at = texts.indexOf(text)
+    const next = texts[at + by] ?? (by > 0 ? texts[0] : item.raw)
+    if (next !== undefined) setText(next)
+  }
+  return (
+    <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)] gap-5">
+      <form
+        onSubmit={(event) => {
+          event.preventDefault()
+          if (isGood && !saving.isLoading) put(text)
+        }}
+      >
+        <p className="pb-1 text-soft">
+          <TextButton onClick={() => view.choose(item.contactId)}>
+            Row {count(item.row)} of {item.batch}
+          </TextButton>
+          {` · ${[item.who, item.country ? countryName(item.country) : ''].filter(Boolean).join(' · ')}`}
+        </p>
+        <p className="num truncate pb-1 text-[15px]" title={item.raw}>
+          <bdi>{item.raw}</bdi>
+        </p>
+        <label>
+          <span className="sr-only">{columnTitle(item.column)} as it should be</span>
+          <input
+            ref={input}
+            value={text}
+            onChange={(event) => setText(event.target.value)}
+            onKeyDown={(event) => {
+              if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
+                event.preventDefault()
+                pick(event.key === 'ArrowDown' ? 1 : -1)
+              }
+              if (event.key === 'Escape') onLater()
+            }}
+            autoComplete="off"
+            spellCheck={false}
+            className="num min-h-9 w-full rounded-small border-2 border-moss bg-surface px-2 text-[15px]"
+          />
+        </label>
+        <LiveReading live={live} item={item} isAsItStood={text === item.raw} />
+        {saving.error ? <Notice tone="bad">{problemText(saving.error)}</Notice> : null}
+      </form>
+      <div className="flex min-w-0 flex-col gap-2">
+        <Fixes item={item} chosen={text} onPick={(fix) => setText(fix)} />
+        <div className="mt-auto flex flex-wrap items-center gap-2">
+          <Button look="main" disabled={!isGood || saving.isLoading} onClick={() => put(text)}>
+            Accept and go on <Key>Enter</Key>
+          </Button>
+          <Button onClick={onLater}>
+            Later <Key>Esc</Key>
+          </Button>
+          <Button disabled={saving.isLoading} onClick={() => put('')}>
+            {item.isNumber ? 'No number here' : 'No e-mail here'}
+          </Button>
+        </div>
+      </div>
+    </div>
+  )
+}
+
+const isReadable = (live: Live | null): boolean =>
+  live !== null &&
+  (live.reading ? live.reading.numbers.length > 0 && live.reading.problem === null : live.emails.length > 0)
+
+function LiveReading({ live, item, isAsItStood }: { live: Live | null; item: HandItem; isAsItStood: boolean }) {
+  if (isAsItStood || live === null) return <p className="pt-1 text-straw-ink">{HAND_PROBLEM[item.problem]}</p>
+  const numbers = live.reading?.numbers ?? []
+  return (
+    <div role="status" className="pt-1">
+      {numbers.map((number) => (
+        <p key={number.e164} className={number.valid ? '' : 'text-straw-ink'}>
+          <Glyph type={number.lineType} /> <span className="num">{phone(number.e164)}</span>{' '}
+          {number.valid ? `${(LINE[number.lineType] ?? '').toLowerCase()} by the plan` : 'not in the plan'}
+        </p>
+      ))}
+      {live.emails.map(({ address, kind }) => (
+        <p key={address}>
+          {address} <span className="text-soft">{kind}</span>
+        </p>
+      ))}
+      {live.reading?.problem ? <p className="text-straw-ink">{PROBLEM[live.reading.problem]}</p> : null}
+      {live.reading === null && live.emails.length === 0 ? (
+        <p className="text-straw-ink">No address can be read here.</p>
+      ) : null}
+    </div>
+  )
+}
+
+function Fixes({ item, chosen, onPick }: { item: HandItem; chosen: string; onPick: (text: string) => void }) {
+  const view = useListView()
+  const [alike, counting] = useFixAlikeMutation()
+  const [mend, mending] = useFixAlikeMutation()
+  const [fix] = item.fixes
+  const kind = fix?.kind
+  useEffect(() => {
+    if (kind) void alike({ params: { listId: view.listId }, body: { kind, problem: item.problem, apply: false } })
+  }, [alike, kind, item.problem, view.listId])
+  const others = (counting.data?.cells ?? 1) - 1
+  return (
+    <div>
+      <p className="pb-1 text-[13px] text-soft">
+        {item.fixes.length === 0 ? 'Nothing near to it is in the plan: it can only be typed.' : 'Nearest readings, by'}{' '}
+        {item.fixes.length > 0 ? (
+          <>
+            <Key>↓</Key> <Key>↑</Key>
+          </>
+        ) : null}
+      </p>
+      <ul>
+        {item.fixes.map((one) => (
+          <li key={one.text}>
+            <button
+              type="button"
+              aria-pressed={one.text === chosen}
+              onClick={() => onPick(one.text)}
+              className={`flex w-full items-baseline justify-between gap-3 rounded-small px-2 py-1 text-left ${one.text === chosen ? 'bg-lichen' : 'hover:bg-hill'}`}
+            >
+              <span className="num min-w-0 truncate">{one.text}</span>
+              <span className="shrink-0 text-[13px] text-soft">{FIX[one.kind] ?? one.kind}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+      {others > 0 && kind ? (
+        <p className="pt-1 text-[13px]">
+          {plural(others, 'other cell')} with the same slip.{' '}
+          <TextButton
+            disabled={mending.isLoading}
+            onClick={() =>
+              void mend({ params: { listId: view.listId }, body: { kind, problem: item.problem, apply: true } })
+            }
+          >
+            Mend all {count(others + 1)} by their nearest reading
+          </TextButton>
+        </p>
+      ) : null}
+    </div>
+  )
+}

@@ -1,0 +1,150 @@
+import type { TidyState } from '@upper-field/contract'
+import { useState } from 'react'
+import {
+  problemText,
+  useDropRoutineMutation,
+  useMakeBulkEditMutation,
+  useReadContactsInfiniteQuery,
+  useReadRoutinesQuery,
+  useTakeActBackMutation,
+} from '../api'
+import { Button, ButtonLink, TextButton } from '../kit/Button'
+import { SelectField, TextField } from '../kit/Field'
+import { Notice } from '../kit/Notice'
+import { useListView } from '../shell/useListView'
+import { count, plural, time } from '../words/format'
+import { columnTitle, REPAIR_NAME } from '../words/tidying'
+import type { RoutineDraft } from './useRoutineDraft'
+
+/** What has been changed by people, routines saved by name, and the next stage. */
+export function TidyAdvice({ state, draft }: { state: TidyState; draft: RoutineDraft }) {
+  const { listId } = useListView()
+  return (
+    <div className="flex flex-col gap-4">
+      <div>
+        <h2>Where the tidying stands</h2>
+        <p className="text-soft">
+          {state.isProposed
+            ? 'This routine was proposed from what the columns hold, and every new batch is tidied by it.'
+            : 'Every new batch of this list is tidied by this routine.'}
+        </p>
+      </div>
+      <SavedRoutines draft={draft} />
+      <Acts state={state} />
+      <ButtonLink look="main" className="w-full" to={`/lists/${listId}/pair`}>
+        Next: who stands here twice
+      </ButtonLink>
+    </div>
+  )
+}
+
+function SavedRoutines({ draft }: { draft: RoutineDraft }) {
+  const { data: saved = [] } = useReadRoutinesQuery({})
+  const [drop] = useDropRoutineMutation()
+  if (saved.length === 0) return null
+  return (
+    <section>
+      <h3 className="pb-1">Saved routines</h3>
+      <ul>
+        {saved.map(({ id, name, routine }) => (
+          <li key={id} className="flex items-baseline justify-between gap-2 border-t border-line py-1">
+            <span className="min-w-0 truncate">{name}</span>
+            <span className="flex shrink-0 gap-3">
+              <TextButton onClick={() => draft.use(routine)}>Try it here</TextButton>
+              <TextButton aria-label={`Forget ${name}`} onClick={() => void drop({ params: { routineId: id } })}>
+                Forget
+              </TextButton>
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+}
+
+const ACT = { edit: 'Edited', 'bulk-edit': 'Set for many', 'leave-out': 'Left out', routine: 'Routine' } as const
+
+function Acts({ state }: { state: TidyState }) {
+  const [takeBack, taking] = useTakeActBackMutation()
+  const acts = state.acts.slice(0, 8)
+  return (
+    <section>
+      <h3 className="pb-1">Changed by people</h3>
+      {acts.length === 0 ? <p className="text-soft">Nothing yet. Whatever is, can be taken back here.</p> : null}
+      {taking.error ? <Notice tone="bad">{problemText(taking.error)}</Notice> : null}
+      <ul>
+        {acts.map((act) => (
+          <li key={act.id} className="border-t border-line py-1.5">
+            <div className={`break-words ${act.undoneAt ? 'text-soft line-through' : ''}`}>
+              <span className="font-semibold">{ACT[act.kind]}</span> · {detailOf(act)}
+              {act.contacts !== null && act.contacts > 1 ? ` · ${plural(act.contacts, 'contact')}` : ''}
+            </div>
+            <div className="flex justify-between text-[13px] text-soft">
+              <span>
+                {act.madeBy}, {time(act.madeAt)}
+              </span>
+              {act.undoneAt ? (
+                'taken back'
+              ) : (
+                <TextButton disabled={taking.isLoading} onClick={() => void takeBack({ params: { actId: act.id } })}>
+                  Take back
+                </TextButton>
+              )}
+            </div>
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+}
+
+function detailOf({ kind, detail }: TidyState['acts'][number]): string {
+  if (kind === 'leave-out') return REPAIR_NAME[detail as keyof typeof REPAIR_NAME]?.title ?? detail
+  const [column = '', ...rest] = detail.split(': ')
+  return rest.length > 0 ? `${columnTitle(column)}: ${rest.join(': ') || 'blank'}` : detail
+}
+
+/** One value for every contact the filter chooses. */
+export function BulkEdit({ state }: { state: TidyState }) {
+  const view = useListView()
+  const { data } = useReadContactsInfiniteQuery({ listId: view.listId, filter: view.text })
+  const [column, setColumn] = useState('')
+  const [value, setValue] = useState('')
+  const [edit, editing] = useMakeBulkEditMutation()
+  const chosen = data?.pages[0]
+  const n = chosen?.total ?? 0
+  return (
+    <form
+      className="flex flex-col gap-3"
+      onSubmit={(event) => {
+        event.preventDefault()
+        void edit({ params: { listId: view.listId }, body: { filter: view.text, column, value } })
+      }}
+    >
+      <div>
+        <h2>Set a value for all of these</h2>
+        <p className="text-soft">Narrow the list by the piles or the search first. It can be taken back whole.</p>
+      </div>
+      <SelectField label="Column" value={column} onChange={(event) => setColumn(event.target.value)}>
+        <option value="">Choose a column</option>
+        {state.columns.map(({ name }) => (
+          <option key={name} value={name}>
+            {columnTitle(name)}
+          </option>
+        ))}
+      </SelectField>
+      <TextField
+        label="Value"
+        value={value}
+        onChange={(event) => setValue(event.target.value)}
+        hint="Left blank, the cell is blanked."
+      />
+      {editing.error ? <Notice tone="bad">{problemText(editing.error)}</Notice> : null}
+      {editing.data ? <Notice tone="told">Under way: it shows among the jobs.</Notice> : null}
+      <Button type="submit" disabled={column === '' || n === 0 || editing.isLoading}>
+        Set it for {count(n)}
+        {chosen?.isCapped ? '+' : ''} {n === 1 ? 'contact' : 'contacts'}
+      </Button>
+    </form>
+  )
+}
