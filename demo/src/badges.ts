@@ -66,11 +66,15 @@ function mobileCell(random: Random, person: WorldPerson, isKnown: boolean): Cell
   return writeCell({ number: person.mobile, person, random })
 }
 
+/** Now and then two letters of the domain are changed round. */
+const mistyped = (random: Random, email: string): string =>
+  random.chance(0.1) ? email.replace(/@(.)(.)(.)/, '@$1$3$2') : email
+
 function emailOf(random: Random, person: WorldPerson, isKnown: boolean): string {
   if (isKnown) return person.workEmail
   if (random.chance(0.18)) return ''
   if (random.chance(0.1)) return `info@${person.company.domain}`
-  const email = random.chance(0.2) ? person.personalEmail : person.workEmail
+  const email = random.chance(0.2) ? mistyped(random, person.personalEmail) : person.workEmail
   return random.chance(0.1) ? `  ${email.toUpperCase()} ` : email
 }
 

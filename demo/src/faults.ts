@@ -146,6 +146,17 @@ export const FAULTS: readonly Fault[] = [
     weight: 1,
     write: (i) => (hasTrunk(i) ? read('repaired', `+${codeOf(i)} 00${codeOf(i)} ${significant(i)}`, i) : null),
   },
+  {
+    name: 'a digit too many',
+    weight: 2,
+    // Only where every number has the same length, so that one more cannot be a number too.
+    write: (i) => {
+      if (!['GB', 'FR', 'ES'].includes(i.person.company.place.country)) return null
+      const at = 4 + i.random.below(4)
+      const digits = national(i)
+      return unread('unreadable', `${digits.slice(0, at)}${digits[at - 1]}${digits.slice(at)}`)
+    },
+  },
   { name: 'a date', weight: 1, write: () => unread('unreadable', '03.05.2026') },
   { name: 'an e-mail', weight: 1, write: (i) => unread('unreadable', i.person.workEmail) },
   {

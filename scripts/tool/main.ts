@@ -1,12 +1,15 @@
 import { open } from './open'
 import { prepare } from './prepare'
 import { read } from './read'
+import { tidy } from './tidy'
 
-const VERBS = { open, read, prepare } as const
+const VERBS = { open, read, tidy, prepare } as const
 const USAGE = `Usage: npm run -s tool -- VERB …
   open FILE [--rows N] [--sheet NAME] [--country GB] [--encoding E] [--delimiter D] [--headings ROW|none]
        [--merged every|first] [--hidden]  what a file of any kind holds, as JSON
   read                                   JSON lines {"raw","country"} on standard input, one reading a line
+  tidy --routine FILE.json IN.csv [--country GB]
+                                         the tidied table as CSV; columns are recognised as at bring in
   prepare --destination brassbell FILE.csv [--plain] [--country GB]
                                          the prepared audience of a clean CSV`
 

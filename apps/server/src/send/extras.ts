@@ -1,5 +1,5 @@
 import { splitCells } from '@upper-field/core/table'
-import type { Settled } from '@upper-field/core/tidy'
+import { ADDED_BY, type Settled } from '@upper-field/core/tidy'
 import { eq, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { batches } from '../db/schema'
@@ -26,7 +26,10 @@ export async function extrasOf(db: Db, listId: string, contacts: readonly { read
   const ready = new Map(all.filter(({ state }) => state === 'ready').map((batch) => [batch.id, batch]))
   const tidying = await tidyingOf(db, listId)
   const settings = new Map([...ready.values()].map((batch) => [batch.id, settingsOf(batch, tidying)]))
-  const headings = [...new Set([...settings.values()].flatMap(({ tidier }) => tidier.extraNames))].slice(0, MOST)
+  const made = await codesOf(db, listId)
+  const headings = [...new Set([...settings.values()].flatMap(({ tidier }) => tidier.extraNames))]
+    .filter((name) => ADDED_BY[name] === undefined || made.has(ADDED_BY[name]))
+    .slice(0, MOST)
   if (headings.length === 0) return NO_EXTRAS
   const ids = contacts.map(({ id }) => id)
   const { rows } = await db.execute<{ id: string; root: string; batch_id: string; text: string }>(sql`
@@ -46,6 +49,14 @@ export async function extrasOf(db: Db, listId: string, contacts: readonly { read
     if (how) gather(found, how, text, settled.get(Number(id)))
   }
   return { headings, of: (id) => known.get(id) ?? new Map() }
+}
+
+/** Repairs that were made anywhere in the list. */
+async function codesOf(db: Db, listId: string): Promise<ReadonlySet<string>> {
+  const { rows } = await db.execute<{ code: string }>(
+    sql`select distinct code from tidy_counts where list_id = ${listId}`,
+  )
+  return new Set(rows.map(({ code }) => code))
 }
 
 function gather(

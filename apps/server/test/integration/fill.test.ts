@@ -129,13 +129,13 @@ describe('odd text', () => {
   it('comes back from the database as it went in', async () => {
     const listId = await newList(server.api)
     const odd = [
-      'tab\there',
+      'Tab\there',
       'back\\slash \\N \\.',
-      'quote " and \' and {brace},comma',
-      'line\nbreak',
-      '\u202eright to left',
-      '🌿 leaf',
-      '  spaced  ',
+      'Quote " and \' and {brace},comma',
+      'Line\nbreak',
+      '\u202eRight to left',
+      '🌿 Leaf',
+      '  Spaced  ',
     ]
     const rows = odd.map((text, i) => `"${text.replaceAll('"', '""')}",p${i}@causeway.example`)
     await bringText(server.api, listId, `company,mail\n${rows.join('\n')}\n`)

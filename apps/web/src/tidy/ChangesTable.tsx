@@ -52,12 +52,12 @@ export function ChangesTable({ code, state }: { code: ChangeCode; state: TidySta
         <table className="w-full table-fixed">
           <thead className="sticky top-0 bg-paper">
             <tr className="text-left text-[13px] text-soft">
-              <th className="w-[26%] py-1 pl-2 font-semibold">Who</th>
-              <th className="w-[26%] py-1 font-semibold">Was</th>
+              <th className="w-[24%] py-1 pl-2 font-semibold">Who</th>
+              <th className="w-[23%] py-1 font-semibold">Was</th>
               <th className="py-1 font-semibold">Is</th>
-              <th className="w-[92px] py-1 font-semibold">Column</th>
-              <th className="w-[64px] py-1 font-semibold">Country</th>
-              <th className="w-[76px] py-1 pr-2 text-right font-semibold">Leave out</th>
+              <th className="w-[84px] py-1 font-semibold">Column</th>
+              <th className="w-[60px] py-1 font-semibold">Country</th>
+              <th className="w-[74px] py-1 pr-2 text-right font-semibold">Leave out</th>
             </tr>
           </thead>
           <tbody>

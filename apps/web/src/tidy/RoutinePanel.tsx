@@ -23,7 +23,15 @@ import type { RoutineDraft } from './useRoutineDraft'
 import { useTidyView } from './useTidyView'
 
 /** The routine: its steps in order with what each changed, and below the repairs of the open one. */
-export function RoutinePanel({ state, draft }: { state: TidyState; draft: RoutineDraft }) {
+export function RoutinePanel({
+  state,
+  draft,
+  shown,
+}: {
+  state: TidyState
+  draft: RoutineDraft
+  shown: ChangeCode | null
+}) {
   const view = useTidyView()
   const { steps } = draft.routine
   const sensors = useSensors(
@@ -33,7 +41,7 @@ export function RoutinePanel({ state, draft }: { state: TidyState; draft: Routin
   const drop = ({ active, over }: DragEndEvent) => {
     if (over && active.id !== over.id) draft.move(String(active.id), String(over.id))
   }
-  const open = steps.find(({ id }) => id === view.stepId) ?? stepOfCode(steps, view.code) ?? steps[0]
+  const open = steps.find(({ id }) => id === view.stepId) ?? stepOfCode(steps, shown) ?? steps[0]
   return (
     <aside
       aria-label="Routine"
@@ -62,7 +70,7 @@ export function RoutinePanel({ state, draft }: { state: TidyState; draft: Routin
         </SortableContext>
       </DndContext>
       <AddStep draft={draft} />
-      {open ? <Repairs step={open} counts={state.counts} /> : null}
+      {open ? <Repairs step={open} counts={state.counts} shown={shown} /> : null}
     </aside>
   )
 }
@@ -145,7 +153,7 @@ function AddStep({ draft }: { draft: RoutineDraft }) {
 }
 
 /** What the open step mends, most doubtful first, with how many contacts each repair touched. */
-function Repairs({ step, counts }: { step: Step; counts: Record<string, number> }) {
+function Repairs({ step, counts, shown }: { step: Step; counts: Record<string, number>; shown: ChangeCode | null }) {
   const view = useTidyView()
   const codes = CODES_OF[step.kind].filter((code) => (counts[code] ?? 0) > 0)
   const most = Math.max(1, ...codes.map((code) => counts[code] ?? 0))
@@ -158,9 +166,9 @@ function Repairs({ step, counts }: { step: Step; counts: Record<string, number> 
           <li key={code}>
             <button
               type="button"
-              aria-pressed={view.code === code}
-              onClick={() => view.openCode(view.code === code ? null : code)}
-              className={`relative flex w-full items-baseline rounded-small px-1 py-1 text-left text-[13.5px] leading-[18px] hover:bg-lichen ${view.code === code ? 'bg-lichen font-semibold' : ''}`}
+              aria-pressed={shown === code}
+              onClick={() => view.openCode(code)}
+              className={`relative flex w-full items-baseline rounded-small px-1 py-1 text-left text-[13.5px] leading-[18px] hover:bg-lichen ${shown === code ? 'bg-lichen font-semibold' : ''}`}
             >
               <span className="min-w-0 flex-1">{REPAIR_NAME[code].title}</span>
               <span className="num pl-2 text-soft">{count(counts[code] ?? 0)}</span>

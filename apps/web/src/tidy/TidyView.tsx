@@ -28,16 +28,17 @@ export function TidyView() {
   const draft = useRoutineDraft(state, view.openStep)
   if (error) return <Notice tone="bad">{problemText(error)}</Notice>
   if (!state) return <Loading what="the routine" />
+  const shown = view.code ?? firstCode(state, draft, view.stepId)
   return (
     <div className="flex h-full min-h-0">
       {view.showsContacts ? (
         <Sieve piles={['batch', 'verdict', 'line', 'country']} />
       ) : (
-        <RoutinePanel state={state} draft={draft} />
+        <RoutinePanel state={state} draft={draft} shown={shown} />
       )}
       <main className="flex min-h-0 min-w-0 flex-1 flex-col pt-3">
         <Tabs />
-        {view.showsContacts ? <Contacts /> : <Repairs state={state} draft={draft} />}
+        {view.showsContacts ? <Contacts /> : <Repairs state={state} draft={draft} shown={shown} />}
       </main>
       <aside
         aria-label="Story and advice"
@@ -115,9 +116,8 @@ const Contacts = () => (
   </div>
 )
 
-function Repairs({ state, draft }: { state: TidyState; draft: RoutineDraft }) {
+function Repairs({ state, draft, shown }: { state: TidyState; draft: RoutineDraft; shown: ChangeCode | null }) {
   const list = useListView()
-  const view = useTidyView()
   const { data: me } = useReadMeQuery({})
   const [takeBack] = useTakeActBackMutation()
   const last = state.acts.find(({ undoneAt }) => undoneAt === null)
@@ -128,13 +128,12 @@ function Repairs({ state, draft }: { state: TidyState; draft: RoutineDraft }) {
     a: () => document.querySelector<HTMLSelectElement>('[aria-label="Routine"] select')?.focus(),
     e: () => document.querySelector<HTMLInputElement>('[aria-label="Cells that need a hand"] input')?.focus(),
   })
-  const code = view.code ?? firstCode(state, draft, view.stepId)
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <div className="flex min-h-0 flex-1 flex-col px-5 pb-2">
         <DraftBar listId={list.listId} state={state} draft={draft} contacts={state.contacts} />
-        {code ? (
-          <ChangesTable code={code} state={state} />
+        {shown ? (
+          <ChangesTable key={shown} code={shown} state={state} />
         ) : (
           <Empty title="This step has changed nothing">
             <p className="text-soft">Choose another step, or change what this one does.</p>

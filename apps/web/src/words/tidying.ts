@@ -4,7 +4,7 @@ import { FIELD, PROBLEM } from './sentences'
 
 /** What each step of a routine is called, and what it does. */
 export const STEP: Record<StepKind, { readonly title: string; readonly does: string }> = {
-  blanks: { title: 'Blank what means blank', does: 'Cells that only say that nothing is known are taken for blank.' },
+  blanks: { title: 'Blank words', does: 'Cells that only say that nothing is known are taken for blank.' },
   numbers: {
     title: 'Read numbers',
     does: 'Every phone cell is read by the numbering plan of its country, and its damage mended. No digit is ever made up.',
@@ -21,15 +21,15 @@ export const STEP: Record<StepKind, { readonly title: string; readonly does: str
     title: 'Mend e-mails',
     does: 'One form for every address. Slips in a domain are proposed, never mended in silence.',
   },
-  country: { title: 'Countries to two letters', does: 'Any common spelling becomes the code of ISO 3166.' },
-  region: { title: 'Regions to codes', does: 'Names of states, counties and provinces become the code of ISO 3166-2.' },
+  country: { title: 'Countries', does: 'Any common spelling becomes the code of ISO 3166.' },
+  region: { title: 'Regions', does: 'Names of states, counties and provinces become the code of ISO 3166-2.' },
   'postal-code': {
     title: 'Postal codes',
     does: 'In the form of the country; zeros that a spreadsheet took are put back.',
   },
   dates: { title: 'Dates', does: 'Dates of the chosen columns become year, month, day (ISO 8601).' },
   web: {
-    title: 'Web and profile addresses',
+    title: 'Web addresses',
     does: 'Web addresses become the domain; tracking comes off profile addresses.',
   },
   replace: { title: 'Find and replace', does: 'In the chosen columns only, as plain words or by a pattern.' },

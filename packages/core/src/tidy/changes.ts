@@ -30,6 +30,14 @@ export type TidyCode = (typeof TIDY_CODES)[number]
 export const CHANGE_CODES = ['number-form', ...REPAIRS, ...TIDY_CODES] as const
 export type ChangeCode = (typeof CHANGE_CODES)[number]
 
+/** Columns that steps add, by the repair that fills them: a list in which it was never made has no use for them. */
+export const ADDED_BY: Readonly<Record<string, ChangeCode>> = {
+  'Name title': 'name-title',
+  Credentials: 'name-credentials',
+  'Legal form': 'company-legal-form',
+  'Postal code extension': 'postal-code-form',
+}
+
 /** One value that a step, or a person, made another. */
 export interface Change {
   /** Id of the step; `edit` for a person's own. */

@@ -2,6 +2,7 @@ import { remember } from '../remember'
 import { FIELDS, type Field, type Mapping, readCountry } from '../table'
 import { type ChangeCode, EDIT } from './changes'
 import { createColumns, type Draft, type RunStep } from './draft'
+import { readEmails } from './emails'
 import { type ProjectedContact, projectRow } from './projectRow'
 import { ROUTINE_VERSION, type Routine, type Step } from './routine'
 import { compileStep, type StepProblem } from './steps'
@@ -32,6 +33,10 @@ export interface Tidier {
   readonly columns: readonly string[]
   readonly problems: readonly StepProblem[]
   tidy(cells: readonly string[], settled?: Settled): ProjectedContact
+  /** Headings of the tidied table: those of the file, then those of columns that steps have added. */
+  readonly headings: readonly string[]
+  /** A row of the tidied table: numbers in E.164, e-mails in their one form, what cannot be read as it stands. */
+  rowOf(cells: readonly string[], settled?: Settled): readonly string[]
   /** Names of the columns that became no field, as the columns step arranges them. */
   readonly extraNames: readonly string[]
   /** Values of the columns that became no field, by name and in order: as the columns step arranges them. */
@@ -95,22 +100,28 @@ export function compileRoutine(
     return draft
   }
   const arranged = arrangement(steps, columns.names, mapping)
+  const table = arrangement(steps, columns.names, [])
+  const project = (draft: Draft) =>
+    projectRow(draft.cells, {
+      mapping,
+      defaultCountry,
+      splitsNames,
+      names: columns.names,
+      numbersStep,
+      emailsStep,
+      draft,
+    })
   return {
     columns: columns.names,
     problems,
-    extraNames: arranged.map(({ name }) => name),
-    tidy: (cells, settled) => {
+    headings: table.map(({ at, name }) => (name === columns.names[at] ? layout.headings[at] || name : name)),
+    rowOf: (cells, settled) => {
       const draft = run(cells, settled)
-      return projectRow(draft.cells, {
-        mapping,
-        defaultCountry,
-        splitsNames,
-        names: columns.names,
-        numbersStep,
-        emailsStep,
-        draft,
-      })
+      const read = written(project(draft), draft.cells, mapping)
+      return table.map(({ at }) => read[at] ?? '')
     },
+    extraNames: arranged.map(({ name }) => name),
+    tidy: (cells, settled) => project(run(cells, settled)),
     extrasOf: (cells, settled) => {
       const { cells: values } = run(cells, settled)
       return arranged.flatMap(({ at, name }) => (values[at] ? [[name, values[at]] as const] : []))
@@ -121,6 +132,29 @@ export function compileRoutine(
 function filled(cells: readonly string[], width: number): string[] {
   const all = new Array<string>(width)
   for (let i = 0; i < width; i++) all[i] = cells[i]?.trim() ?? ''
+  return all
+}
+
+/** The cells as they are written into a table: phone and e-mail cells by what was read in them. */
+function written(
+  { readings, emails }: ProjectedContact,
+  cells: readonly string[],
+  mapping: Mapping,
+): readonly string[] {
+  const all = [...cells]
+  for (const { column, reading } of readings) {
+    if (reading.numbers.length > 0)
+      all[column] = reading.numbers
+        .map(({ e164, extension }) => (extension ? `${e164};ext=${extension}` : e164))
+        .join(', ')
+    else if (reading.verdict === 'empty') all[column] = ''
+  }
+  const known = new Set(emails.map(({ address }) => address))
+  mapping.forEach((field, at) => {
+    if (field !== 'email') return
+    const taken = readEmails(all[at] ?? '').filter(({ address }) => known.has(address))
+    if (taken.length > 0) all[at] = taken.map(({ address }) => address).join(', ')
+  })
   return all
 }
 

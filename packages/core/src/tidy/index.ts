@@ -1,5 +1,6 @@
 export { readCountry } from '../table'
 export {
+  ADDED_BY,
   CHANGE_CODES,
   type Change,
   type ChangeCode,

@@ -1,0 +1,105 @@
+import type { StoryFact } from '@upper-field/contract'
+import { count, money, phone } from './format'
+import { CANDIDATE, LANE, LANE_REASON, LINE, LINE_STATUS, PROBLEM, PROVIDER, REPAIR, VERDICT } from './sentences'
+import { columnTitle, REPAIR_NAME } from './tidying'
+
+const ATTEMPT: Record<string, string> = {
+  waiting: 'answer awaited',
+  accepted: 'found',
+  'set-aside': 'nothing usable',
+  nothing: 'not found',
+  failed: 'failed',
+  late: 'no answer in time',
+}
+
+const named = (id: string): string => PROVIDER[id] ?? id
+const status = (value: string): string => LINE_STATUS[value] ?? value
+
+/** One thing that happened to a contact: a heading and, where there is more, a sentence. */
+export function tell(fact: StoryFact): { readonly title: string; readonly more: readonly string[] } {
+  switch (fact.kind) {
+    case 'brought-in':
+      return { title: `Row ${count(fact.row)} of ${fact.batch}`, more: [] }
+    case 'read':
+      return { title: `${fact.column}: ${VERDICT[fact.reading.verdict]}`, more: readingSentences(fact) }
+    case 'tidied':
+      return {
+        title: `${columnTitle(fact.column)}: ${REPAIR_NAME[fact.code].title.toLowerCase()}`,
+        more: [`“${shortened(fact.was)}” became ${fact.is === '' ? 'blank' : `“${shortened(fact.is)}”`}.`],
+      }
+    case 'edited':
+      return {
+        title: `${columnTitle(fact.column)} edited by ${fact.by}`,
+        more: [fact.value === '' ? 'Set to blank.' : `Set to “${shortened(fact.value)}”.`],
+      }
+    case 'left-out':
+      return {
+        title: `${REPAIR_NAME[fact.code].title} left out by ${fact.by}`,
+        more: ['The value stays as it stood.'],
+      }
+    case 'taken-back':
+      return { title: `Taken back by ${fact.by}`, more: [] }
+    case 'joined':
+      return {
+        title: fact.isSurvivor
+          ? `Joined with row ${count(fact.otherRow)} of ${fact.otherBatch}`
+          : `Joined into row ${count(fact.otherRow)} of ${fact.otherBatch}`,
+        more: [
+          `Same ${fact.by === 'number' ? `number ${phone(fact.key)}` : `e-mail ${fact.key}`}, compatible name${fact.otherName ? ` “${fact.otherName}”` : ''}.`,
+        ],
+      }
+    case 'taken-apart':
+      return {
+        title: `Taken apart from row ${count(fact.otherRow)} of ${fact.otherBatch}`,
+        more: ['They will not be joined again.'],
+      }
+    case 'shared-line':
+      return {
+        title: 'A shared line',
+        more: [`${phone(fact.e164)} is held by ${count(fact.holders)} people of this list.`],
+      }
+    case 'checked':
+      return fact.status === 'unknown' && fact.lineType === 'unknown'
+        ? { title: 'Line asked for at Pellow', more: [`${phone(fact.e164)}: the register does not know it. Free.`] }
+        : {
+            title: 'Line checked by Pellow',
+            more: [
+              `${phone(fact.e164)}: ${(LINE[fact.lineType] ?? '').toLowerCase()}, ${status(fact.status)}${fact.carrier ? `, ${fact.carrier}` : ''} · ${fact.cost > 0 ? money(fact.cost) : 'paid elsewhere'}`,
+            ],
+          }
+    case 'asked':
+      return {
+        title: `${named(fact.provider)} asked: ${ATTEMPT[fact.state] ?? fact.state}`,
+        more: [
+          ...fact.candidates.map(
+            ({ e164, outcome }) => `${e164 ? phone(e164) : 'A value'}: ${CANDIDATE[outcome] ?? outcome}.`,
+          ),
+          `Cost ${money(fact.cost)}.`,
+        ],
+      }
+    case 'filled':
+      return { title: `Mobile found by ${named(fact.provider)}`, more: [phone(fact.e164)] }
+    case 'placed':
+      return { title: `Now in ${LANE[fact.lane]}`, more: [`Because: ${LANE_REASON[fact.reason]}.`] }
+    case 'sent':
+      return {
+        title: fact.destination === 'people' ? 'Written into a file' : `Prepared for ${named(fact.destination)}`,
+        more: [fact.fileName],
+      }
+  }
+}
+
+const shortened = (text: string): string => (text.length > 80 ? `${text.slice(0, 80)}…` : text)
+
+function readingSentences({ raw, reading }: Extract<StoryFact, { kind: 'read' }>): string[] {
+  const numbers = reading.numbers.map((number) => {
+    const extension = number.extension ? `, extension ${number.extension}` : ''
+    return `${phone(number.e164)}${extension}: ${number.valid ? `${(LINE[number.lineType] ?? '').toLowerCase()} by the numbering plan` : 'not valid'}`
+  })
+  return [
+    `“${raw.trim().slice(0, 80)}”`,
+    ...reading.repairs.map((repair) => REPAIR[repair]),
+    ...(reading.problem ? [PROBLEM[reading.problem]] : []),
+    ...numbers,
+  ]
+}
