@@ -30,6 +30,8 @@ test('from the sign-in to a prepared file, by keyboard alone', async ({ page }) 
   // Stages, contacts and the story by their letters.
   await page.keyboard.press('g')
   await page.keyboard.press('t')
+  await expect(page.getByRole('heading', { name: /needs? a hand/ })).toBeVisible()
+  await page.keyboard.press('v')
   await expect(page.getByRole('heading', { name: 'As it stood, and what it became' })).toBeVisible()
   await expect.poll(() => stepCount(page, 'Pair')).toBe(2)
   await expect(page.getByRole('row', { name: /Maren Oldershaw/ })).toBeVisible()

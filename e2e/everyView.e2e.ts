@@ -16,7 +16,7 @@ for (const theme of ['light', 'dark'] as const) {
     await enterDemo(page)
     await expectAccessible(page)
     await page.getByRole('link', { name: 'Autumn terraces' }).click()
-    await expect(page.getByRole('heading', { name: /As it stood/ })).toBeVisible()
+    await expect(page.getByRole('heading', { name: /need a hand/ })).toBeVisible()
     const list = page.url().replace(/\/tidy.*/, '')
     for (const stage of STAGES) {
       await page.goto(`${list}/${stage}`)
@@ -24,7 +24,11 @@ for (const theme of ['light', 'dark'] as const) {
       await expect(page.getByText(/^Reading /)).toHaveCount(0)
       await expectAccessible(page)
     }
-    await page.goto(`${list}/tidy`)
+    await page.goto(`${list}/tidy?step=names`)
+    await page.getByRole('checkbox', { name: 'Mend capitals' }).uncheck()
+    await expect(page.getByText(/of the sample would come out otherwise/)).toBeVisible()
+    await expectAccessible(page)
+    await page.goto(`${list}/tidy?show=contacts`)
     await page.getByRole('table', { name: 'Contacts' }).getByRole('row').nth(2).click()
     await expect(page.getByRole('region', { name: /^Story of/ })).toBeVisible()
     await expectAccessible(page)

@@ -132,7 +132,11 @@ async function runSteps(services: Services, handlers: JobHandlers, jobId: string
   if (['done', 'stopped', 'paused', 'failed'].includes(first.state)) return
   const handler = handlers[first.kind as JobKind]
   if (first.state !== 'stopping' && first.state !== 'pausing') {
-    await saveJob(services.db, jobId, { state: 'running', startedAt: first.startedAt ?? new Date(services.now()) })
+    // A job that was running and is taken up again was cut off: by a crash, which it may have caused itself.
+    const cutOffs = first.state === 'running' ? first.cutOffs + 1 : first.cutOffs
+    if (cutOffs > MOST_CUT_OFFS) return end(services, handler, first, 'failed', 'cut-off-often')
+    const startedAt = first.startedAt ?? new Date(services.now())
+    await saveJob(services.db, jobId, { state: 'running', startedAt, cutOffs })
   }
   for (;;) {
     const job = await findJob(services.db, jobId)
@@ -140,6 +144,7 @@ async function runSteps(services: Services, handlers: JobHandlers, jobId: string
     if (job.state === 'pausing') return saveJob(services.db, jobId, { state: 'paused' })
     try {
       const outcome = await handler.step(services, job)
+      if (job.cutOffs > 0) await saveJob(services.db, jobId, { cutOffs: 0 })
       if (outcome.next === 'done')
         return saveJob(services.db, jobId, { state: 'done', finishedAt: new Date(services.now()) })
       if (outcome.next === 'later') return rest(services, jobId, outcome.seconds)
@@ -176,5 +181,8 @@ export function isLostConnection(error: unknown): boolean {
     /Connection terminated|timeout exceeded when trying/.test(String((error as Error)?.message))
   )
 }
+
+/** A step that never comes to an end, because it ends the process, is not tried for ever. */
+const MOST_CUT_OFFS = 5
 
 const quietLogger = (): Logger => new Logger(() => () => {})

@@ -46,7 +46,10 @@ export async function announce(tx: Db, jobId: string): Promise<void> {
 }
 
 export type JobChange = Partial<
-  Pick<JobRow, 'state' | 'phase' | 'done' | 'total' | 'problem' | 'cursor' | 'result' | 'startedAt' | 'finishedAt'>
+  Pick<
+    JobRow,
+    'state' | 'phase' | 'done' | 'total' | 'problem' | 'cursor' | 'result' | 'startedAt' | 'finishedAt' | 'cutOffs'
+  >
 >
 
 /** Records progress; called in the transaction of the step it tells of. */
@@ -90,7 +93,7 @@ export async function resumeJob(tx: Db, jobId: string): Promise<JobRow> {
   const job = await findJob(tx, jobId)
   if (job.state !== 'paused' && job.state !== 'stopped' && job.state !== 'failed')
     throw new Problem(409, 'not-stopped', 'Only a paused or stopped job can go on.')
-  await saveJob(tx, jobId, { state: 'queued', problem: null, finishedAt: null })
+  await saveJob(tx, jobId, { state: 'queued', problem: null, finishedAt: null, cutOffs: 0 })
   await enqueue(tx, jobId)
   return findJob(tx, jobId)
 }

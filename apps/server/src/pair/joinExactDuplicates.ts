@@ -78,8 +78,8 @@ const SHARED = {
  * numbers first, each kind in order. They stay in the database and are read a page at a time.
  */
 async function findSharedKeys(tx: Db, { listId, added }: Added): Promise<void> {
-  const isAdded =
-    'batchId' in added ? sql`c.batch_id = ${added.batchId}` : sql`c.id = any(${sql.param(added.ids)}::bigint[])`
+  const isAdded = 'batchId' in added ? sql`c.batch_id = ${added.batchId}` : sql`c.id in (select a.id from added_ids a)`
+  if ('ids' in added) await keepIds(tx, added.ids)
   await tx.execute(sql`
     create temp table shared_keys (at bigint generated always as identity primary key, kind text, key text, ids bigint[], names text[])
     on commit drop`)
@@ -88,7 +88,7 @@ async function findSharedKeys(tx: Db, { listId, added }: Added): Promise<void> {
     // A few contacts share few keys: those alone are looked at, not the whole list.
     const isTheirs =
       'ids' in added
-        ? sql`and n.${sql.raw(key)} in (select ${sql.raw(key)} from ${sql.raw(table)} where contact_id = any(${sql.param(added.ids)}::bigint[]))`
+        ? sql`and n.${sql.raw(key)} in (select o.${sql.raw(key)} from ${sql.raw(table)} o join added_ids a on a.id = o.contact_id)`
         : sql``
     await tx.execute(sql`
       insert into shared_keys (kind, key, ids, names)
@@ -100,6 +100,14 @@ async function findSharedKeys(tx: Db, { listId, added }: Added): Promise<void> {
       having count(distinct c.id) > 1 and bool_or(${isAdded})
       order by 2`)
   }
+}
+
+/** The added contacts as a table the planner knows the size of: thousands of ids in an array are looked through one by one. */
+async function keepIds(tx: Db, ids: readonly number[]): Promise<void> {
+  await tx.execute(sql`drop table if exists added_ids`)
+  await tx.execute(sql`create temp table added_ids (id bigint primary key) on commit drop`)
+  await tx.execute(sql`insert into added_ids select distinct unnest(${sql.param(ids)}::bigint[])`)
+  await tx.execute(sql`analyze added_ids`)
 }
 
 async function* sharedKeys(tx: Db): AsyncGenerator<SharedKey> {

@@ -1,7 +1,7 @@
 import type { Act } from '@upper-field/contract'
 import { parseFilter } from '@upper-field/core/split'
 import type { ChangeCode, Routine } from '@upper-field/core/tidy'
-import { and, desc, eq, isNull, sql } from 'drizzle-orm'
+import { and, eq, gt, isNull, sql } from 'drizzle-orm'
 import { chosenContacts } from '../contacts/page'
 import type { Db } from '../db/database'
 import { acts, edits, leftOut, lists } from '../db/schema'
@@ -134,11 +134,10 @@ async function mustBeIn(tx: Db, listId: string, ids: readonly number[]): Promise
   if (Number(rows[0]?.n) !== ids.length) throw notFound('contact')
 }
 
-/** Takes an act back whole. A routine can be taken back only while no later one was applied over it. */
+/** Takes an act back whole. */
 async function takeBack(tx: Db, listId: string, actId: string): Promise<MadeAct> {
-  const act = await findAct(tx, actId)
+  const act = await findActToTakeBack(tx, actId)
   if (act.listId !== listId) throw notFound('change')
-  if (act.undoneAt) throw new Problem(409, 'taken-back-already', 'This was taken back already.')
   const now = new Date()
   await tx.update(acts).set({ undoneAt: now }).where(eq(acts.id, actId))
   const given = await tx
@@ -152,13 +151,6 @@ async function takeBack(tx: Db, listId: string, actId: string): Promise<MadeAct>
     .where(eq(leftOut.actId, actId))
     .returning({ id: leftOut.contactId })
   if (act.kind === 'routine') {
-    const [latest] = await tx
-      .select({ id: acts.id })
-      .from(acts)
-      .where(and(eq(acts.listId, listId), eq(acts.kind, 'routine'), isNull(acts.undoneAt)))
-      .orderBy(desc(acts.madeAt))
-    if (latest && (await madeAfter(tx, latest.id, act.madeAt)))
-      throw new Problem(409, 'later-routine', 'A later routine was applied over this one. Take that back first.')
     await tx
       .update(lists)
       .set({ routine: act.before?.routine ?? null, routineName: act.before?.name ?? null })
@@ -169,8 +161,20 @@ async function takeBack(tx: Db, listId: string, actId: string): Promise<MadeAct>
   return { actId, touched: [...new Set(given.map(({ id }) => id))] }
 }
 
-async function madeAfter(tx: Db, actId: string, moment: Date): Promise<boolean> {
-  return (await findAct(tx, actId)).madeAt > moment
+/** An act that still stands. A routine can be taken back only while no later one was applied over it. */
+export async function findActToTakeBack(db: Db, actId: string): Promise<typeof acts.$inferSelect> {
+  const act = await findAct(db, actId)
+  if (act.undoneAt) throw new Problem(409, 'taken-back-already', 'This was taken back already.')
+  if (act.kind !== 'routine') return act
+  const later = and(
+    eq(acts.listId, act.listId),
+    eq(acts.kind, 'routine'),
+    isNull(acts.undoneAt),
+    gt(acts.madeAt, act.madeAt),
+  )
+  if ((await db.select({ id: acts.id }).from(acts).where(later).limit(1)).length > 0)
+    throw new Problem(409, 'later-routine', 'A later routine was applied over this one. Take that back first.')
+  return act
 }
 
 export async function findAct(db: Db, actId: string): Promise<typeof acts.$inferSelect> {

@@ -58,7 +58,7 @@ export async function alikeFixes(
   listId: string,
   { kind, problem }: { kind: string; problem: string },
 ): Promise<{ contactId: number; column: string; value: string }[]> {
-  const found = await tidiedContacts(db, listId, sql`c.hand >= 3 order by c.hand desc, c.id limit ${MOST_ALIKE}`)
+  const found = await tidiedContacts(db, listId, sql`c.hand >= 2 order by c.hand desc, c.id limit ${MOST_ALIKE}`)
   return found
     .flatMap(itemsOf)
     .filter((item) => item.problem === problem && item.fixes[0]?.kind === kind)

@@ -9,7 +9,7 @@ import { serve } from '../http/serve'
 import { asJob, createJob } from '../jobs/store'
 import { findList, findOpenList } from '../lists/routes'
 import type { Services } from '../services'
-import { asAct, findAct, type TidyChange } from './acts'
+import { asAct, findAct, findActToTakeBack, type TidyChange } from './acts'
 import { pageOfChanges } from './changesPage'
 import { alikeFixes, pageOfHand } from './hand'
 import { columnsOf, tidySample, tidyState } from './state'
@@ -44,8 +44,7 @@ export function tidyRoutes(app: Hono, services: Services): void {
     return inJob(services, params.listId, { kind: 'bulk-edit', ...body }, me)
   })
   serve(app, services, 'takeActBack', async ({ params, me }) => {
-    const act = await findAct(db, params.actId)
-    if (act.undoneAt) throw new Problem(409, 'taken-back-already', 'This was taken back already.')
+    const act = await findActToTakeBack(db, params.actId)
     return inJob(services, act.listId, { kind: 'take-back', actId: act.id }, me)
   })
 

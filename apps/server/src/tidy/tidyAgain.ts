@@ -10,6 +10,7 @@ import { settledOf, type Tidying, tidyingOf } from '../projection/tidying'
 import { storeChange, type TidyChange } from './acts'
 
 const PAGE = 2000
+const MANY = 500
 
 export interface TidyProgress {
   /** Told after each page; throws to give the whole change up. */
@@ -39,6 +40,8 @@ export async function makeChange(
       : touched
   if (ids.length > 0) {
     await refreshContacts(tx, client, await withSurvivors(tx, ids))
+    // Statistics of before would make the planner loop over what has just been written.
+    if (ids.length > MANY) await client.query('analyze contact_numbers, contact_emails')
     await joinExactDuplicates(tx, client, { listId, added: { ids } })
     await countContacts(tx, listId)
   }

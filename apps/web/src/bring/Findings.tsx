@@ -11,10 +11,7 @@ interface FindingsProps {
 /** What was found in the file, each with its reason, and how to overrule it. */
 export function Findings({ opened, wishes, onWish }: FindingsProps) {
   return (
-    <section
-      aria-label="What was found"
-      className="grid grid-cols-[minmax(0,1fr)_200px] gap-4 border-b border-line pb-3"
-    >
+    <section aria-label="What was found" className="flex flex-col gap-2 border-b border-line pb-3">
       <ul className="flex flex-col gap-0.5 text-[13px] leading-[18px]">
         {opened.notes.map(({ code, text }) => (
           <li key={code + text} className={`flex gap-2 ${NEEDS_A_LOOK.has(code) ? 'text-straw-ink' : 'text-soft'}`}>
@@ -23,7 +20,7 @@ export function Findings({ opened, wishes, onWish }: FindingsProps) {
           </li>
         ))}
       </ul>
-      <div className="flex flex-col gap-2">
+      <div className="grid max-w-3xl grid-cols-3 gap-3">
         <HeadingsRow {...{ opened, wishes, onWish }} />
         {opened.dialect ? (
           <TextWishes {...{ opened, wishes, onWish }} />

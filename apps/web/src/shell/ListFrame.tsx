@@ -47,7 +47,7 @@ export function ListFrame() {
       <div className="min-h-0 flex-1">
         <Outlet context={list} />
       </div>
-      <Shortcuts isOpen={showsShortcuts} onClose={() => setShortcuts(false)} letters={LETTER} />
+      <Shortcuts isOpen={showsShortcuts} stage={stage} onClose={() => setShortcuts(false)} letters={LETTER} />
     </div>
   )
 }

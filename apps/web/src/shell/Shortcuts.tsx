@@ -15,13 +15,26 @@ const GENERAL = [
   ['?', 'this page'],
 ] as const
 
+/** What keys do only in one stage. */
+const OF_STAGE: Partial<Record<Stage, readonly (readonly [keys: string, what: string])[]>> = {
+  tidy: [
+    ['v', 'repairs, or contacts'],
+    ['a', 'add a step'],
+    ['e', 'the cell that needs a hand'],
+    ['o', 'leave the repair out for the chosen contact'],
+    ['z', 'take back what was changed last'],
+  ],
+}
+
 export function Shortcuts({
   isOpen,
   onClose,
+  stage: open,
   letters,
 }: {
   isOpen: boolean
   onClose: () => void
+  stage: Stage | undefined
   letters: Record<Stage, string>
 }) {
   const stages = Object.entries(letters).map(
@@ -30,8 +43,8 @@ export function Shortcuts({
   return (
     <Dialog title="Shortcuts" isOpen={isOpen} onClose={onClose} isWide>
       <dl className="grid grid-cols-2 gap-x-8 gap-y-1.5">
-        {[...GENERAL, ...stages].map(([keys, what]) => (
-          <div key={keys} className="flex items-center justify-between gap-3 border-b border-line pb-1.5">
+        {[...GENERAL, ...((open && OF_STAGE[open]) ?? []), ...stages].map(([keys, what]) => (
+          <div key={keys + what} className="flex items-center justify-between gap-3 border-b border-line pb-1.5">
             <dd>{what}</dd>
             <dt className="flex gap-1">
               {keys.split(' ').map((key) => (

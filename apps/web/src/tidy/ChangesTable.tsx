@@ -71,10 +71,10 @@ export function ChangesTable({ code, state }: { code: ChangeCode; state: TidySta
                 <td className="truncate py-1 pl-2 pr-3">
                   <bdi>{value.who || 'No name'}</bdi>
                 </td>
-                <td className="num truncate py-1 pr-3 text-[13px] text-soft">
+                <td className={`truncate py-1 pr-3 text-soft ${lettering(value.column)}`}>
                   <bdi>{value.was || 'blank'}</bdi>
                 </td>
-                <td className="num truncate py-1 pr-3 text-[13px]">
+                <td className={`truncate py-1 pr-3 ${lettering(value.column)}`}>
                   <Is text={value.is} />
                 </td>
                 <td className="truncate py-1 pr-2 text-[13px] text-soft">{columnTitle(value.column)}</td>
@@ -112,6 +112,9 @@ export function ChangesTable({ code, state }: { code: ChangeCode; state: TidySta
     </section>
   )
 }
+
+/** Numbers and codes in letters of one width, so that digits stand under each other. */
+const lettering = (column: string): string => (/^(?:number|postal-code)/.test(column) ? 'num text-[13px]' : '')
 
 function Is({ text }: { text: string }) {
   if (!text.startsWith('+')) return <bdi>{text || 'blank'}</bdi>

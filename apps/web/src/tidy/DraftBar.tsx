@@ -46,7 +46,7 @@ export function DraftBar({
     <section aria-label="Changed routine" className="mb-3 rounded-small border border-edge bg-surface px-3 py-2">
       <div className="flex flex-wrap items-center gap-2">
         <p className="min-w-0 flex-1" role="status">
-          <span className="font-semibold">The routine is changed and not applied yet.</span>{' '}
+          <span className="font-semibold">Not applied yet.</span>{' '}
           <span className="text-soft">{preview ? told(preview) : 'Trying it on a sample …'}</span>
         </p>
         <Button onClick={draft.discard}>Drop the change</Button>
@@ -86,7 +86,7 @@ function PreviewTable({ preview }: { preview: Preview }) {
         </tr>
       </thead>
       <tbody>
-        {preview.values.slice(0, 6).map(({ contactId, column, was, is }) => (
+        {preview.values.map(({ contactId, column, was, is }) => (
           <tr key={`${contactId}${column}`} className="border-t border-line">
             <td className="truncate py-0.5 pr-2">{columnTitle(column)}</td>
             <td className="truncate py-0.5 pr-2 text-soft">{was || 'blank'}</td>

@@ -1,6 +1,12 @@
 import type { HandItem } from '@upper-field/contract'
 import { useEffect, useMemo, useRef, useState } from 'react'
-import { problemText, useFixAlikeMutation, useMakeEditsMutation, useReadHandInfiniteQuery } from '../api'
+import {
+  problemText,
+  useCountAlikeMutation,
+  useFixAlikeMutation,
+  useMakeEditsMutation,
+  useReadHandInfiniteQuery,
+} from '../api'
 import { Button, Key, TextButton } from '../kit/Button'
 import { Glyph } from '../kit/Glyph'
 import { Loading, Notice } from '../kit/Notice'
@@ -94,7 +100,7 @@ function HandCell({ item, onLater }: { item: HandItem; onLater: () => void }) {
           </TextButton>
           {` · ${[item.who, item.country ? countryName(item.country) : ''].filter(Boolean).join(' · ')}`}
         </p>
-        <p className="num truncate pb-1 text-[15px]" title={item.raw}>
+        <p className={`truncate pb-1 text-[15px] ${item.isNumber ? 'num' : ''}`} title={item.raw}>
           <bdi>{item.raw}</bdi>
         </p>
         <label>
@@ -112,7 +118,7 @@ function HandCell({ item, onLater }: { item: HandItem; onLater: () => void }) {
             }}
             autoComplete="off"
             spellCheck={false}
-            className="num min-h-9 w-full rounded-small border-2 border-moss bg-surface px-2 text-[15px]"
+            className={`min-h-9 w-full rounded-small border-2 border-moss bg-surface px-2 text-[15px] ${item.isNumber ? 'num' : ''}`}
           />
         </label>
         <LiveReading live={live} item={item} isAsItStood={text === item.raw} />
@@ -166,7 +172,7 @@ function LiveReading({ live, item, isAsItStood }: { live: Live | null; item: Han
 
 function Fixes({ item, chosen, onPick }: { item: HandItem; chosen: string; onPick: (text: string) => void }) {
   const view = useListView()
-  const [alike, counting] = useFixAlikeMutation()
+  const [alike, counting] = useCountAlikeMutation()
   const [mend, mending] = useFixAlikeMutation()
   const [fix] = item.fixes
   const kind = fix?.kind
@@ -191,9 +197,9 @@ function Fixes({ item, chosen, onPick }: { item: HandItem; chosen: string; onPic
               type="button"
               aria-pressed={one.text === chosen}
               onClick={() => onPick(one.text)}
-              className={`flex w-full items-baseline justify-between gap-3 rounded-small px-2 py-1 text-left ${one.text === chosen ? 'bg-lichen' : 'hover:bg-hill'}`}
+              className={`flex w-full flex-wrap items-baseline justify-between gap-x-3 rounded-small px-2 py-1 text-left ${one.text === chosen ? 'bg-lichen' : 'hover:bg-hill'}`}
             >
-              <span className="num min-w-0 truncate">{one.text}</span>
+              <span className={`min-w-0 max-w-full truncate ${item.isNumber ? 'num' : ''}`}>{one.text}</span>
               <span className="shrink-0 text-[13px] text-soft">{FIX[one.kind] ?? one.kind}</span>
             </button>
           </li>

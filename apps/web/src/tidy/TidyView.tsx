@@ -83,6 +83,7 @@ function Aside({ state, draft }: { state: TidyState; draft: RoutineDraft }) {
 
 function Tabs() {
   const view = useTidyView()
+  useKeys({ v: () => view.show(view.showsContacts ? 'repairs' : 'contacts') })
   const look = (isOpen: boolean) =>
     `border-b-2 px-1 pb-1 font-semibold ${isOpen ? 'border-moss text-ink' : 'border-transparent text-soft hover:text-ink'}`
   return (
@@ -132,7 +133,7 @@ function Repairs({ state, draft, shown }: { state: TidyState; draft: RoutineDraf
     <div className="flex min-h-0 flex-1 flex-col">
       <div className="flex min-h-0 flex-1 flex-col px-5 pb-2">
         <DraftBar listId={list.listId} state={state} draft={draft} contacts={state.contacts} />
-        {shown ? (
+        {draft.isChanged ? null : shown ? (
           <ChangesTable key={shown} code={shown} state={state} />
         ) : (
           <Empty title="This step has changed nothing">

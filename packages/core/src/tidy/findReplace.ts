@@ -21,9 +21,10 @@ export function createReplacer({ find, with: put, isPattern, minds }: StepOption
   try {
     const source = isPattern ? find : RE2JS.quote(find)
     const pattern = RE2JS.compile(source, minds === 'case' ? 0 : RE2JS.CASE_INSENSITIVE)
-    const replacement = isPattern ? put : put.replace(/[\\$]/g, '\\$&')
-    // A group that does not exist is found out now, not in the middle of a list.
-    pattern.matcher('').replaceAll(replacement)
+    const replacement = isPattern ? put : put.replaceAll('$', '$$$$')
+    const missing = isPattern ? missingGroup(put, pattern.groupCount()) : null
+    if (missing !== null)
+      return { status: 'refused', why: `This pattern cannot be used: it has no brackets ${missing}.` }
     return {
       status: 'ready',
       replace: (text) => (text.length > LONGEST_CELL ? text : pattern.matcher(text).replaceAll(replacement)),
@@ -34,4 +35,10 @@ export function createReplacer({ find, with: put, isPattern, minds }: StepOption
       why: `This pattern cannot be used: ${error instanceof Error ? error.message : 'it is not understood'}.`,
     }
   }
+}
+
+/** The first `$n` of a replacement for which the pattern has no brackets. */
+function missingGroup(put: string, groups: number): number | null {
+  const wanted = [...put.matchAll(/\$(\d+)/g)].map((match) => Number(match[1]))
+  return wanted.find((n) => n > groups) ?? null
 }

@@ -52,7 +52,8 @@ function handOfNumbers({ readings, numbers, country }: HandInput): readonly Hand
     if (problem === null || problem === 'left-out') return []
     const isElse = SOMETHING_ELSE.includes(problem)
     const fixes = isElse ? [] : nearestFixes(raw, country || null)
-    return [{ column, raw, problem, fixes, rank: isElse || isReached ? 1 : fixes.length > 0 ? 3 : 2 }]
+    const promise = (isElse ? 0 : 1) + (fixes.length > 0 ? 1 : 0) + (isElse || isReached ? 0 : 1)
+    return [{ column, raw, problem, fixes, rank: Math.max(1, promise) }]
   })
 }
 

@@ -55,9 +55,11 @@ export function takeNameApart(full: string): NameParts {
   }
   const credentials: string[] = []
   for (;;) {
-    const match = /^(.*?\S)(?:\s*,\s*|\s+)([\p{L}.]{2,6})$/u.exec(name)
-    if (!match?.[1] || !match[2] || !isCredential(match[2]) || !/\S\s+\S|,/.test(match[1])) break
-    credentials.unshift(match[2])
+    const match = /^(.*?\S)(\s*,\s*|\s+)([\p{L}.]{2,6})$/u.exec(name)
+    if (!match?.[1] || !match[2] || !match[3] || !isCredential(match[3])) break
+    // Behind a comma it is told apart; behind a space only where a name of two words is left.
+    if (!match[2].includes(',') && !/\S\s+\S|,/.test(match[1])) break
+    credentials.unshift(match[3])
     name = match[1].replace(/,$/, '')
   }
   return { name, title: titles.join(' '), credentials: credentials.join(', ') }
@@ -91,5 +93,9 @@ const casedWord = remember((lower: string): string => {
   return lower
     .replace(/(^|[-'’.])(\p{L})/gu, (_, before: string, letter: string) => before + letter.toUpperCase())
     .replace(/(^|-)Mc(\p{L})/gu, (_, before: string, letter: string) => `${before}Mc${letter.toUpperCase()}`)
+    .replace(
+      /(^|-)Mac([bdfglmnpqrst])(?=\p{L}{3})/gu,
+      (_, before: string, letter: string) => `${before}Mac${letter.toUpperCase()}`,
+    )
     .replace(/^(\p{Lu}\p{L}{2,})(['’])S$/u, '$1$2s')
 }, 50_000)

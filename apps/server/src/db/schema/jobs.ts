@@ -1,4 +1,4 @@
-import { bigint, index, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
+import { bigint, index, integer, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
 import { id, instant } from './columns'
 import { ofList } from './lists'
 
@@ -16,6 +16,8 @@ export const jobs = pgTable(
     problem: text('problem'),
     payload: jsonb('payload').$type<Record<string, unknown>>().notNull(),
     /** Where to go on after a crash; written in the transaction of the step it belongs to. */
+    /** How often it was cut off since its last step that came to an end. */
+    cutOffs: integer('cut_offs').notNull().default(0),
     cursor: jsonb('cursor').$type<Record<string, unknown>>().notNull().default({}),
     result: jsonb('result').$type<Record<string, number | string>>().notNull().default({}),
     createdAt: instant('created_at').notNull().defaultNow(),

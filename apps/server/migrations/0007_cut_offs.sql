@@ -1,0 +1,1 @@
+ALTER TABLE "jobs" ADD COLUMN "cut_offs" integer DEFAULT 0 NOT NULL;
