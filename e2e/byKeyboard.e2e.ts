@@ -72,6 +72,7 @@ test('from the sign-in to a prepared file, by keyboard alone', async ({ page }) 
 test('a link brings back the same view', async ({ page }) => {
   await enterDemo(page)
   await page.getByRole('link', { name: 'Autumn terraces' }).click()
+  await page.getByRole('button', { name: 'Contacts' }).click()
   await page
     .getByRole('button', { name: /^repaired/i })
     .first()

@@ -106,7 +106,7 @@ function StepLine({
         {...attributes}
         {...listeners}
         aria-label={`Move ${STEP[step.kind].title}`}
-        className="flex h-7 w-5 shrink-0 cursor-grab items-center justify-center text-soft"
+        className="flex h-7 w-6 shrink-0 cursor-grab items-center justify-center text-soft"
       >
         <GripVertical size={13} aria-hidden="true" />
       </button>
@@ -134,12 +134,12 @@ function AddStep({ draft }: { draft: RoutineDraft }) {
   const taken = new Set(draft.routine.steps.map(({ kind }) => kind))
   const left = STEP_KINDS.filter((kind) => isRepeatableStep(kind) || !taken.has(kind))
   return (
-    <label className="block px-1 pt-2 text-[13px] text-soft">
-      <span className="sr-only">Add a step</span>
+    <div className="px-1 pt-2">
       <select
+        aria-label="Add a step"
         value=""
         onChange={(event) => draft.add(event.target.value as StepKind)}
-        className="min-h-7 w-full rounded-small border border-edge bg-surface px-1 text-ink"
+        className="min-h-7 w-full rounded-small border border-edge bg-surface px-1"
       >
         <option value="">Add a step …</option>
         {left.map((kind) => (
@@ -148,7 +148,7 @@ function AddStep({ draft }: { draft: RoutineDraft }) {
           </option>
         ))}
       </select>
-    </label>
+    </div>
   )
 }
 
