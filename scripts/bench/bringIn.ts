@@ -1,50 +1,24 @@
-import { execFileSync, spawn } from 'node:child_process'
+import { execFileSync } from 'node:child_process'
 import { closeSync, existsSync, mkdirSync, openAsBlob, openSync, readFileSync, statSync, writeSync } from 'node:fs'
 import { join } from 'node:path'
 import { createClient, isUnderWay } from '@upper-field/contract'
 import { fairBadges } from '@upper-field/demo'
 import { createWorld } from '@upper-field/standins/world'
 import { announce, untilEnded } from '../bringIn'
-import { dropDatabase, ensureDatabase, findBinaries, freePort, startCluster } from '../postgres.mjs'
-
-const ROOT = process.cwd()
-const SECRET = 'the bench needs at least forty characters'
+import { findBinaries } from '../postgres.mjs'
+import { BENCH, startBenchServer } from './benchServer'
 
 /** The whole job (upload, read, store, project, join) against psql's `\copy` of the same file into one text table. */
 export async function bringInBench({ rows }: { rows: number | null }): Promise<void> {
   const count = rows ?? 100_000
-  const folder = join(ROOT, '.local', 'bench')
-  mkdirSync(folder, { recursive: true })
-  const path = join(folder, `twenty-columns-${count}.csv`)
-  if (!existsSync(path)) writeTwentyColumns(path, count)
+  const path = twentyColumns(count)
   const { size } = statSync(path)
-  const cluster = await startCluster(join(folder, 'postgres'))
-  dropDatabase(cluster, 'bench')
-  ensureDatabase(cluster, 'bench')
-  const { buildAll } = await import('../build.mjs')
-  await buildAll({ wantsWeb: false })
-  const port = await freePort()
-  const server = spawn('node', ['apps/server/dist/main.js'], {
-    env: {
-      ...process.env,
-      NODE_OPTIONS: '',
-      DATABASE_URL: cluster.url('bench'),
-      PORT: String(port),
-      SECRET,
-      DEMO: '1',
-      ALLOW_PRIVATE_ADDRESSES: '1',
-    },
-    stdio: ['ignore', 'pipe', 'inherit'],
-  })
-  await new Promise<void>((resolve, reject) => {
-    server.stdout.on('data', (chunk) => String(chunk).includes('listens on') && resolve())
-    server.once('exit', () => reject(new Error('the server ended by itself')))
-  })
+  const { url, databaseUrl, pid, stop } = await startBenchServer()
   try {
-    const baseline = [copySeconds(cluster.url('bench'), path), copySeconds(cluster.url('bench'), path)]
-    const idle = memoryOf(server.pid ?? 0)
-    const { seconds, peak } = await wholeJob(`http://127.0.0.1:${port}`, path, server.pid ?? 0)
-    baseline.push(copySeconds(cluster.url('bench'), path))
+    const baseline = [copySeconds(databaseUrl, path), copySeconds(databaseUrl, path)]
+    const idle = memoryOf(pid)
+    const { seconds, peak } = await wholeJob(url, path, pid)
+    baseline.push(copySeconds(databaseUrl, path))
     const copy = baseline.sort((a, b) => a - b)[1] ?? 1
     console.log(`${count} rows, ${(size / 1e6).toFixed(1)} MB`)
     console.log(`\\copy into one text table: ${copy.toFixed(2)} s (median of three)`)
@@ -52,10 +26,16 @@ export async function bringInBench({ rows }: { rows: number | null }): Promise<v
     console.log(`ratio: ${(seconds / copy).toFixed(1)}`)
     console.log(`memory of the server process: idle ${idle} MB, at most ${peak} MB`)
   } finally {
-    server.kill('SIGTERM')
-    await new Promise((resolve) => server.once('exit', resolve))
-    cluster.stop()
+    await stop()
   }
+}
+
+/** A file of that many rows and twenty columns, made once. @returns its path */
+export function twentyColumns(count: number): string {
+  mkdirSync(BENCH, { recursive: true })
+  const path = join(BENCH, `twenty-columns-${count}.csv`)
+  if (!existsSync(path)) writeTwentyColumns(path, count)
+  return path
 }
 
 /** Badge scans, with nine columns more of the kinds that stay extras. */

@@ -58,6 +58,14 @@ export async function refreshSurvivors(tx: Db, client: PoolClient, ids: readonly
   }
 }
 
+/** Projects contacts anew whose numbers and e-mails are what they were. */
+export async function refreshValues(tx: Db, client: PoolClient, ids: readonly number[]): Promise<void> {
+  for (const page of pagesOf(ids)) {
+    const loaded = await loadPage(tx, page)
+    await writeContacts(client, linesWith(loaded, await sharedNumbers(tx, loaded)))
+  }
+}
+
 /** Decides anew where contacts belong whose own numbers are what they were, but are shared now, or no longer. */
 export async function replaceContacts(tx: Db, client: PoolClient, ids: readonly number[]): Promise<void> {
   for (const page of pagesOf(ids)) {

@@ -1,10 +1,11 @@
+import type { ProjectedContact } from '@upper-field/core/tidy'
 import { inArray, sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import type { Db } from '../db/database'
 import { batches } from '../db/schema'
 import { joinExactDuplicates } from '../pair/joinExactDuplicates'
 import { countContacts } from '../projection/cube'
-import { refreshContacts } from '../projection/refresh'
+import { refreshContacts, refreshValues } from '../projection/refresh'
 import { type BatchRow, type BatchSettings, projectStored, settingsOf } from '../projection/rowCells'
 import { settledOf, type Tidying, tidyingOf } from '../projection/tidying'
 import { storeChange, type TidyChange } from './acts'
@@ -34,18 +35,26 @@ export async function makeChange(
   await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${listId}::text, 7416))`)
   const before = await tidyingOf(tx, listId)
   const { actId, touched } = await storeChange(tx, listId, change, madeBy)
-  const ids =
+  const { keys, values } =
     touched === 'whatever-differs'
       ? await differing(tx, listId, { before, after: await tidyingOf(tx, listId) }, onPage)
-      : touched
-  if (ids.length > 0) {
-    await refreshContacts(tx, client, await withSurvivors(tx, ids))
+      : { keys: touched, values: [] }
+  const contacts = keys.length + values.length
+  if (contacts > 0) {
+    await refreshValues(tx, client, await withSurvivors(tx, values))
+    await refreshContacts(tx, client, await withSurvivors(tx, keys))
     // Statistics of before would make the planner loop over what has just been written.
-    if (ids.length > MANY) await client.query('analyze contact_numbers, contact_emails')
-    await joinExactDuplicates(tx, client, { listId, added: { ids } })
+    if (keys.length > MANY) await client.query('analyze contact_numbers, contact_emails')
+    if (keys.length > 0) await joinExactDuplicates(tx, client, { listId, added: { ids: keys } })
     await countContacts(tx, listId)
   }
-  return { actId, contacts: ids.length }
+  return { actId, contacts }
+}
+
+/** Contacts that come out otherwise: in what tells who they are (numbers, e-mails, names), or in other values only. */
+interface Differing {
+  readonly keys: readonly number[]
+  readonly values: readonly number[]
 }
 
 /** Contacts that the routine makes something else of than before, batches that were taken back included. */
@@ -54,13 +63,14 @@ async function differing(
   listId: string,
   { before, after }: { readonly before: Tidying; readonly after: Tidying },
   onPage: (done: number) => Promise<void>,
-): Promise<number[]> {
-  const found: number[] = []
+): Promise<Differing> {
+  const keys: number[] = []
+  const values: number[] = []
   const old = new Map<string, BatchSettings>()
   const fresh = new Map<string, BatchSettings>()
   for (let last = 0, done = 0; ; ) {
     const rows = await pageOf(tx, listId, last)
-    if (rows.length === 0) return found
+    if (rows.length === 0) return { keys, values }
     await learn(tx, rows, { old, fresh, before, after })
     const settled = await settledOf(
       tx,
@@ -70,13 +80,17 @@ async function differing(
       const [was, is] = [old.get(batchId), fresh.get(batchId)]
       if (!was || !is) continue
       const own = settled.get(id)
-      if (JSON.stringify(projectStored(text, was, own)) !== JSON.stringify(projectStored(text, is, own))) found.push(id)
+      const [a, b] = [projectStored(text, was, own), projectStored(text, is, own)]
+      if (JSON.stringify(keysOf(a)) !== JSON.stringify(keysOf(b))) keys.push(id)
+      else if (JSON.stringify(a) !== JSON.stringify(b)) values.push(id)
     }
     done += rows.length
     last = rows.at(-1)?.id ?? last
     await onPage(done)
   }
 }
+
+const keysOf = ({ numbers, emails, values }: ProjectedContact) => [numbers, emails, values.fullName]
 
 interface StoredText {
   readonly id: number

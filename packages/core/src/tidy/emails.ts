@@ -1,3 +1,5 @@
+import { remember } from '../remember'
+
 export const EMAIL_KINDS = ['work', 'personal', 'role'] as const
 export type EmailKind = (typeof EMAIL_KINDS)[number]
 
@@ -20,8 +22,13 @@ const FREE_MAIL =
 
 const INVISIBLE = /[\u00ad\u200b-\u200f\u202a-\u202e\u2060\ufeff]/g
 
+/** An address in its one form already, of ASCII letters: most are. */
+const PLAIN = /^[a-z\d_+-]+(?:\.[a-z\d_+-]+)*@(?:[a-z\d](?:[a-z\d-]{0,61}[a-z\d])?\.)+[a-z]{2,63}$/
+const LONGEST_PLAIN = 64
+
 /** The e-mail addresses of a cell, in order; what is no address by its syntax is left out. */
 export function readEmails(cell: string): readonly ReadEmail[] {
+  if (cell.length <= LONGEST_PLAIN && PLAIN.test(cell)) return [{ address: cell, kind: kindOf(cell) }]
   if (!cell.includes('@')) return []
   const found = new Map<string, ReadEmail>()
   for (const piece of cell.replace(INVISIBLE, '').split(/[\s;,|]+|\/(?=[^/]*@)/)) {
@@ -45,7 +52,15 @@ function isAddress(address: string): boolean {
 }
 
 function kindOf(address: string): EmailKind {
-  const [local = '', domain = ''] = address.split('@')
-  if (ROLE_NAMES.has(local.replace(/\+.*$/, '').replace(/[\d_-]+$/, ''))) return 'role'
-  return FREE_MAIL.test(domain) ? 'personal' : 'work'
+  const at = address.indexOf('@')
+  let end = address.indexOf('+')
+  if (end === -1 || end > at) end = at
+  while (end > 0 && isTrailing(address.charCodeAt(end - 1))) end--
+  if (end <= LONGEST_ROLE && ROLE_NAMES.has(address.slice(0, end))) return 'role'
+  return isFreeMail(address.slice(at + 1)) ? 'personal' : 'work'
 }
+
+const LONGEST_ROLE = Math.max(...[...ROLE_NAMES].map((name) => name.length))
+/** A digit, a dash or an underscore: `info2`, `sales-` and `info_01` are roles too. */
+const isTrailing = (code: number): boolean => (code >= 48 && code <= 57) || code === 0x2d || code === 0x5f
+const isFreeMail = remember((domain: string) => FREE_MAIL.test(domain))

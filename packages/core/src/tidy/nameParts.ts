@@ -23,8 +23,13 @@ export interface NameParts {
   readonly credentials: string
 }
 
+/** Letters, single spaces and the signs of names, with a letter at both ends: nothing that could be an ornament. */
+const BARE = /^[\p{L}](?:[\p{L}\p{M}.,'’-]| (?! ))*[\p{L}\p{M}.]$/u
+
 /** Emoji, pronouns in brackets and other ornaments taken out, spaces made single. */
-export const withoutDecorations = (name: string): string =>
+export const withoutDecorations = (name: string): string => (BARE.test(name) ? name : stripped(name))
+
+const stripped = (name: string): string =>
   name
     .replace(PRONOUNS, '')
     .replace(DECORATION, ' ')
@@ -35,8 +40,8 @@ export const withoutDecorations = (name: string): string =>
 export const isPlainName = (name: string): boolean => PLAIN.test(name) && !TITLES.test(name) && !endsInCredential(name)
 
 function endsInCredential(name: string): boolean {
-  const last = name.slice(name.lastIndexOf(' ') + 1)
-  return last.length <= 5 && isCredential(last)
+  const last = name.slice(Math.max(name.lastIndexOf(' '), name.lastIndexOf(',')) + 1)
+  return last.length <= 6 && isCredential(last)
 }
 
 function isCredential(word: string): boolean {
@@ -47,6 +52,7 @@ function isCredential(word: string): boolean {
 
 /** Titles before a name and credentials behind it, apart from the name itself. */
 export function takeNameApart(full: string): NameParts {
+  if (!TITLES.test(full) && !endsInCredential(full)) return { name: full, title: '', credentials: '' }
   let name = full
   const titles: string[] = []
   for (let found = TITLES.exec(name); found; found = TITLES.exec(name)) {
@@ -67,12 +73,17 @@ export function takeNameApart(full: string): NameParts {
 
 /** `Oldershaw, Maren` the other way round; anything else as it stands. */
 export function inSpokenOrder(name: string): string {
+  if (!name.includes(',')) return name
   const match = /^([^,]+),\s*([^,]+)$/.exec(name)
   return match ? `${match[2]?.trim()} ${match[1]?.trim()}` : name
 }
 
+/** A small letter and, somewhere, a capital: as most names stand. */
+const MIXED = /[A-Z].*[a-z]|[a-z].*[A-Z]/
+
 /** A name written all in capitals, or all in small letters, with the capitals it should have. */
 export function mendNameCase(name: string): string {
+  if (MIXED.test(name)) return name
   const isUpper = name === name.toUpperCase()
   if (!isUpper && name !== name.toLowerCase()) return name
   if (name.toUpperCase() === name.toLowerCase()) return name

@@ -136,10 +136,16 @@ function namesStep(step: Of<'names'>, bench: Bench): RunStep | null {
     if (options.takesDecorations) change(draft, step.id, column, 'name-decoration', withoutDecorations(now()))
     if (options.takesTitles) {
       const parts = takeNameApart(now())
-      const behind = parts.credentials === '' ? '' : now().slice(now().indexOf(parts.name) + parts.name.length)
-      take(draft, column, parts.title, title, 'name-title', `${parts.name}${behind}`)
-      take(draft, column, parts.credentials, letters, 'name-credentials', takeNameApart(now()).name)
+      if (parts.title !== '' || parts.credentials !== '') {
+        const behind = parts.credentials === '' ? '' : now().slice(now().indexOf(parts.name) + parts.name.length)
+        take(draft, column, parts.title, title, 'name-title', `${parts.name}${behind}`)
+        take(draft, column, parts.credentials, letters, 'name-credentials', takeNameApart(now()).name)
+      }
     }
+    reorder(draft, column)
+  }
+  const reorder = (draft: Draft, column: Column): void => {
+    const now = () => draft.cells[column.at] ?? ''
     if (options.split && column.name === 'full-name') change(draft, step.id, column, 'name-order', inSpokenOrder(now()))
     if (options.mendsCase) change(draft, step.id, column, 'name-case', mendNameCase(now()))
   }

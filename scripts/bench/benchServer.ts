@@ -1,0 +1,51 @@
+import { spawn } from 'node:child_process'
+import { join } from 'node:path'
+import { dropDatabase, ensureDatabase, freePort, startCluster } from '../postgres.mjs'
+
+const ROOT = process.cwd()
+const SECRET = 'the bench needs at least forty characters'
+/** Where benches keep their files and their database. */
+export const BENCH = join(ROOT, '.local', 'bench')
+
+export interface BenchServer {
+  readonly url: string
+  readonly databaseUrl: string
+  readonly pid: number
+  stop(): Promise<void>
+}
+
+/** The application as it is run, built anew, on an empty database of its own. */
+export async function startBenchServer(): Promise<BenchServer> {
+  const cluster = await startCluster(join(BENCH, 'postgres'))
+  dropDatabase(cluster, 'bench')
+  ensureDatabase(cluster, 'bench')
+  const { buildAll } = await import('../build.mjs')
+  await buildAll({ wantsWeb: false })
+  const port = await freePort()
+  const server = spawn('node', ['apps/server/dist/main.js'], {
+    env: {
+      ...process.env,
+      NODE_OPTIONS: '',
+      DATABASE_URL: cluster.url('bench'),
+      PORT: String(port),
+      SECRET,
+      DEMO: '1',
+      ALLOW_PRIVATE_ADDRESSES: '1',
+    },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  })
+  await new Promise<void>((resolve, reject) => {
+    server.stdout.on('data', (chunk) => String(chunk).includes('listens on') && resolve())
+    server.once('exit', () => reject(new Error('the server ended by itself')))
+  })
+  return {
+    url: `http://127.0.0.1:${port}`,
+    databaseUrl: cluster.url('bench'),
+    pid: server.pid ?? 0,
+    stop: async () => {
+      server.kill('SIGTERM')
+      await new Promise((resolve) => server.once('exit', resolve))
+      cluster.stop()
+    },
+  }
+}

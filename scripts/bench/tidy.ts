@@ -1,0 +1,101 @@
+import { execFile } from 'node:child_process'
+import { readFileSync } from 'node:fs'
+import { basename, join } from 'node:path'
+import { promisify } from 'node:util'
+import { type ApiClient, createClient, type Job } from '@upper-field/contract'
+import { type Mapping, splitCells } from '@upper-field/core/table'
+import { compileRoutine, newStep, type StepKind } from '@upper-field/core/tidy'
+import { bringIn, untilEnded } from '../bringIn'
+import { findBinaries } from '../postgres.mjs'
+import { startBenchServer } from './benchServer'
+import { twentyColumns } from './bringIn'
+
+const STEPS: readonly StepKind[] = ['names', 'company', 'emails']
+const HOUR = 3600
+
+/**
+ * Single steps in values a second on one core; then a whole routine over a list in the database, against an `UPDATE`
+ * of one column of the same table in the same run.
+ */
+export async function tidyBench({ rows }: { rows: number | null }): Promise<void> {
+  const count = rows ?? 100_000
+  const path = twentyColumns(count)
+  stepRates(path)
+  const { url, databaseUrl, stop } = await startBenchServer()
+  try {
+    const api = createClient(url)
+    await api.call('enterDemo')
+    const list = await api.call('makeList', { body: { name: 'Bench' } })
+    await bringIn(api, list.id, { name: basename(path), bytes: readFileSync(path) })
+    const { routine } = await api.call('readTidy', { params: { listId: list.id } })
+    const none = { version: 1, steps: routine.steps.map((step) => ({ ...step, isOn: false })) as typeof routine.steps }
+    const update = [await updateSeconds(databaseUrl), await updateSeconds(databaseUrl)]
+    const off = await timed(api, list.id, () =>
+      api.call('applyRoutine', { params: { listId: list.id }, body: { routine: none, name: null } }),
+    )
+    const on = await timed(api, list.id, () =>
+      api.call('applyRoutine', { params: { listId: list.id }, body: { routine, name: null } }),
+    )
+    const withoutForms = {
+      version: 1,
+      steps: routine.steps.map((step) =>
+        step.kind === 'postal-code' ? { ...step, isOn: false } : step,
+      ) as typeof routine.steps,
+    }
+    const one = await timed(api, list.id, () =>
+      api.call('applyRoutine', { params: { listId: list.id }, body: { routine: withoutForms, name: null } }),
+    )
+    update.push(await updateSeconds(databaseUrl))
+    const base = update.sort((a, b) => a - b)[1] ?? 1
+    console.log(`${count} contacts; update of one column: ${base.toFixed(2)} s (median of three)`)
+    console.log(`one step switched off (postal codes): ${one.toFixed(1)} s, ratio ${(one / base).toFixed(1)}`)
+    console.log(`whole routine switched off: ${off.toFixed(1)} s, ratio ${(off / base).toFixed(1)}`)
+    console.log(`whole routine switched on: ${on.toFixed(1)} s, ratio ${(on / base).toFixed(1)}`)
+  } finally {
+    await stop()
+  }
+}
+
+/** Each step alone over the values of its column. */
+function stepRates(path: string): void {
+  const lines = readFileSync(path, 'utf8').split('\r\n').slice(1, 100_001).filter(Boolean)
+  const cells = lines.map((line) => splitCells(line, ','))
+  const of: Record<string, readonly [column: number, mapping: Mapping]> = {
+    names: [0, ['full-name']],
+    company: [1, ['company']],
+    emails: [5, ['email']],
+  }
+  for (const kind of STEPS) {
+    const [column, mapping] = of[kind] ?? [0, []]
+    const values = cells.map((row) => [row[column] ?? ''])
+    const { tidy } = compileRoutine({ version: 1, steps: [newStep(kind, kind)] }, { mapping, headings: ['value'] })
+    const plain = compileRoutine({ version: 1, steps: [] }, { mapping, headings: ['value'] })
+    const rates = [0, 1, 2].map(() => rate(values, tidy))
+    const bare = [0, 1, 2].map(() => rate(values, plain.tidy))
+    console.log(
+      `step ${kind}: ${Math.round(Math.max(...rates)).toLocaleString('en')} values a second with the projection of the contact, ${Math.round(Math.max(...bare)).toLocaleString('en')} without the step`,
+    )
+  }
+}
+
+function rate(values: readonly (readonly string[])[], work: (cells: readonly string[]) => unknown): number {
+  const start = performance.now()
+  for (const cells of values) work(cells)
+  return (values.length / (performance.now() - start)) * 1000
+}
+
+/** An update of one column of every contact, taken back. */
+async function updateSeconds(url: string): Promise<number> {
+  const sql = "begin; update contacts set title = title || ''; rollback"
+  const start = performance.now()
+  // Waited for, not blocked on: the server would close the idle connection meanwhile.
+  await promisify(execFile)(join(findBinaries() ?? '', 'psql'), ['-X', '-q', '-c', sql, url])
+  return (performance.now() - start) / 1000
+}
+
+async function timed(api: ApiClient, listId: string, begin: () => Promise<Job>): Promise<number> {
+  const start = performance.now()
+  const job = await untilEnded(api, listId, (await begin()).id, HOUR)
+  if (job.state !== 'done') throw new Error(`the job ended ${job.state}: ${job.problem}`)
+  return (performance.now() - start) / 1000
+}
