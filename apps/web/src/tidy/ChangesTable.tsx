@@ -71,10 +71,10 @@ export function ChangesTable({ code, state }: { code: ChangeCode; state: TidySta
                 <td className="truncate py-1 pl-2 pr-3">
                   <bdi>{value.who || 'No name'}</bdi>
                 </td>
-                <td className={`truncate py-1 pr-3 text-soft ${lettering(value.column)}`}>
+                <td title={value.was} className={`truncate py-1 pr-3 text-soft ${lettering(value.column)}`}>
                   <bdi>{value.was || 'blank'}</bdi>
                 </td>
-                <td className={`truncate py-1 pr-3 ${lettering(value.column)}`}>
+                <td title={value.is} className={`truncate py-1 pr-3 ${lettering(value.column)}`}>
                   <Is text={value.is} />
                 </td>
                 <td className="truncate py-1 pr-2 text-[13px] text-soft">{columnTitle(value.column)}</td>

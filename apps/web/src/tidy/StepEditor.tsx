@@ -1,7 +1,7 @@
 import type { TidyState } from '@upper-field/contract'
 import { BLANK_WORDS, DATE_ORDERS, type Step } from '@upper-field/core/tidy'
 import { useState } from 'react'
-import { Button } from '../kit/Button'
+import { TextButton } from '../kit/Button'
 import { SelectField, TextField } from '../kit/Field'
 import { columnTitle, STEP } from '../words/tidying'
 
@@ -31,9 +31,9 @@ export function StepEditor({
       </div>
       <Tick label="Switched on" isOn={step.isOn} onChange={(isOn) => onChange({ ...step, isOn } as Step)} />
       <Options step={step} columns={columns} onChange={onChange} />
-      <Button look="quiet" className="self-start px-0 text-beet underline" onClick={onRemove}>
+      <TextButton className="self-start" onClick={onRemove}>
         Take this step out
-      </Button>
+      </TextButton>
     </section>
   )
 }
@@ -145,9 +145,7 @@ function BlankOptions({ step, onChange }: Editing<'blanks'>) {
         onChange={(event) => set(event.target.value)}
         className="num w-full rounded-small border border-edge bg-surface px-2 py-1 text-[13px]"
       />
-      <Button look="quiet" className="px-0 underline" onClick={() => set(BLANK_WORDS.join('\n'))}>
-        The usual words
-      </Button>
+      <TextButton onClick={() => set(BLANK_WORDS.join('\n'))}>The usual words</TextButton>
     </div>
   )
 }

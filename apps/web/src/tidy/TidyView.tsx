@@ -1,7 +1,7 @@
 import type { TidyState } from '@upper-field/contract'
 import { CHANGE_CODES, type ChangeCode } from '@upper-field/core/tidy'
 import { problemText, useReadMeQuery, useReadTidyQuery, useTakeActBackMutation } from '../api'
-import { Button } from '../kit/Button'
+import { TextButton } from '../kit/Button'
 import { Empty, Loading, Notice } from '../kit/Notice'
 import { BenchTitle } from '../shell/Bench'
 import { ContactGrid } from '../shell/ContactGrid'
@@ -73,9 +73,9 @@ function Aside({ state, draft }: { state: TidyState; draft: RoutineDraft }) {
             view.openStep(null)
           }}
         />
-        <Button look="quiet" className="mt-2 px-0 underline" onClick={() => view.openStep(null)}>
+        <TextButton className="mt-3" onClick={() => view.openStep(null)}>
           Close this step
-        </Button>
+        </TextButton>
       </>
     )
   return <TidyAdvice state={state} draft={draft} />
