@@ -1,4 +1,4 @@
-import { eq, sql } from 'drizzle-orm'
+import { eq } from 'drizzle-orm'
 import type { Hono } from 'hono'
 import { transaction } from '../db/database'
 import { contacts, joins } from '../db/schema'
@@ -8,6 +8,7 @@ import { countContacts } from '../projection/cube'
 import { refreshContacts } from '../projection/refresh'
 import type { Services } from '../services'
 import { pointToSurvivors } from './pointToSurvivors'
+import { sharersOf } from './sharers'
 
 export function pairRoutes(app: Hono, services: Services): void {
   serve(app, services, 'takeApart', async ({ params }) => {
@@ -25,15 +26,11 @@ export function pairRoutes(app: Hono, services: Services): void {
         .where(eq(contacts.id, join.memberId))
       await tx.update(contacts).set({ joinedInto: null }).where(eq(contacts.id, join.memberId))
       await pointToSurvivors(tx, [join.memberId])
-      const { rows } = await tx.execute<{ id: string }>(sql`
-        select distinct o.contact_id as id from contact_numbers n
-        join contact_numbers o on o.e164 = n.e164 and o.list_id = n.list_id
-        where n.contact_id in (${join.survivorId}, ${join.memberId})`)
       const touched = [
         member?.root ?? join.survivorId,
         join.survivorId,
         join.memberId,
-        ...rows.map(({ id }) => Number(id)),
+        ...(await sharersOf(tx, [join.survivorId, join.memberId])),
       ]
       await refreshContacts(tx, client, touched)
       await countContacts(tx, join.listId)

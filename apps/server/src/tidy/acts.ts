@@ -1,7 +1,7 @@
 import type { Act } from '@upper-field/contract'
 import { parseFilter } from '@upper-field/core/split'
 import type { ChangeCode, Routine } from '@upper-field/core/tidy'
-import { and, eq, gt, isNull, sql } from 'drizzle-orm'
+import { and, eq, isNull, sql } from 'drizzle-orm'
 import { chosenContacts } from '../contacts/page'
 import type { Db } from '../db/database'
 import { acts, edits, leftOut, lists } from '../db/schema'
@@ -170,7 +170,8 @@ export async function findActToTakeBack(db: Db, actId: string): Promise<typeof a
     eq(acts.listId, act.listId),
     eq(acts.kind, 'routine'),
     isNull(acts.undoneAt),
-    gt(acts.madeAt, act.madeAt),
+    // Compared in the database: a date here is cut to milliseconds.
+    sql`${acts.madeAt} > (select made_at from acts where id = ${act.id})`,
   )
   if ((await db.select({ id: acts.id }).from(acts).where(later).limit(1)).length > 0)
     throw new Problem(409, 'later-routine', 'A later routine was applied over this one. Take that back first.')

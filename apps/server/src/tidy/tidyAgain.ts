@@ -3,15 +3,14 @@ import { inArray, sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import type { Db } from '../db/database'
 import { batches } from '../db/schema'
-import { joinExactDuplicates } from '../pair/joinExactDuplicates'
+import { joinAgain } from '../pair/joinAgain'
 import { countContacts } from '../projection/cube'
-import { refreshContacts, refreshValues } from '../projection/refresh'
+import { refreshValues } from '../projection/refresh'
 import { type BatchRow, type BatchSettings, projectStored, settingsOf } from '../projection/rowCells'
 import { settledOf, type Tidying, tidyingOf } from '../projection/tidying'
 import { storeChange, type TidyChange } from './acts'
 
 const PAGE = 2000
-const MANY = 500
 
 export interface TidyProgress {
   /** Told after each page; throws to give the whole change up. */
@@ -42,10 +41,7 @@ export async function makeChange(
   const contacts = keys.length + values.length
   if (contacts > 0) {
     await refreshValues(tx, client, await withSurvivors(tx, values))
-    await refreshContacts(tx, client, await withSurvivors(tx, keys))
-    // Statistics of before would make the planner loop over what has just been written.
-    if (keys.length > MANY) await client.query('analyze contact_numbers, contact_emails')
-    if (keys.length > 0) await joinExactDuplicates(tx, client, { listId, added: { ids: keys } })
+    if (keys.length > 0) await joinAgain(tx, client, listId, keys)
     await countContacts(tx, listId)
   }
   return { actId, contacts }

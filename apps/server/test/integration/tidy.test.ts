@@ -208,12 +208,48 @@ describe('a person’s word', () => {
     ])
   })
 
-  it('can show that two rows are one person', async () => {
+  it('can show that two rows are one person, who come apart again when it is taken back', async () => {
     const listId = await listWith()
+    const before = await picture(listId)
     const tom = await find(listId, 'tom')
-    await edit(listId, tom.id, 'full-name', 'Priya Hallowell')
-    await edit(listId, tom.id, 'number', '07911 204481')
-    expect((await contacts(listId)).filter(({ joined }) => joined === 1)).toHaveLength(1)
+    const acts = [
+      await edit(listId, tom.id, 'full-name', 'Priya Hallowell'),
+      await edit(listId, tom.id, 'number', '07911 204481'),
+    ]
+    expect((await contacts(listId)).map(({ joined }) => joined).sort()).toEqual([0, 0, 1])
+    for (const { id } of acts) await ended(listId, await api.call('takeActBack', { params: { actId: id } }))
+    expect(await picture(listId)).toEqual(before)
+  })
+
+  it('makes a shared line of a number, and no longer when it is taken back', async () => {
+    const listId = await listWith()
+    const before = await picture(listId)
+    const tom = await find(listId, 'tom')
+    const act = await edit(listId, tom.id, 'number', '07911 204481')
+    expect(await find(listId, 'priya')).toMatchObject({ isShared: true, lane: 'call' })
+    await ended(listId, await api.call('takeActBack', { params: { actId: act.id } }))
+    expect(await picture(listId)).toEqual(before)
+  })
+
+  it('leaves joins that have nothing to do with it as they are, with their time', async () => {
+    const listId = await listWith(
+      'name,phone,mail,country\nMaren Oldershaw,07911 204481,,GB\nM. Oldershaw,07911 204481,m@causeway.example,GB\nMaren Oldershaw,,m@causeway.example,GB\n',
+    )
+    const joins = () =>
+      server.sql('select survivor_id, member_id, key, made_at from joins where list_id = $1 order by member_id', [
+        listId,
+      ])
+    const before = await joins()
+    expect(before).toHaveLength(2)
+    const { id } = await find(listId, 'maren')
+    const act = await edit(listId, id, 'number', '+44 7911 204481')
+    expect(await joins()).toEqual(before)
+    await edit(listId, id, 'number', '07911 204499')
+    expect((await contacts(listId)).map(({ fullName, joined }) => [fullName, joined])).toEqual([
+      ['Maren Oldershaw', 0],
+      ['M. Oldershaw', 1],
+    ])
+    expect(act.kind).toBe('edit')
   })
 
   it('for all that a filter chooses is one act', async () => {

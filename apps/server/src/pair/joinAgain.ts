@@ -1,0 +1,46 @@
+import { sql } from 'drizzle-orm'
+import type { PoolClient } from 'pg'
+import type { Db } from '../db/database'
+import { refreshContacts, replaceContacts } from '../projection/refresh'
+import { joinExactDuplicates } from './joinExactDuplicates'
+import { sharersOf } from './sharers'
+
+/** So many contacts make the statistics of before useless. */
+const MANY = 500
+
+/**
+ * Projects contacts whose numbers, e-mails or names may have changed, and decides their groups anew: joins that have
+ * lost their ground are gone, those that still hold keep the time at which they were made.
+ */
+export async function joinAgain(tx: Db, client: PoolClient, listId: string, ids: readonly number[]): Promise<void> {
+  const group = await groupsOf(tx, ids)
+  const sharedBefore = await sharersOf(tx, group)
+  const { rows: before } = await tx.execute<{ survivor_id: string; member_id: string; made_at: string }>(sql`
+    delete from joins where undone_at is null and suspended_by is null
+      and (survivor_id = any(${sql.param(group)}::bigint[]) or member_id = any(${sql.param(group)}::bigint[]))
+    returning survivor_id, member_id, made_at::text`)
+  await tx.execute(
+    sql`update contacts set joined_into = null where id = any(${sql.param(group)}::bigint[]) and joined_into is not null`,
+  )
+  await refreshContacts(tx, client, group)
+  // Statistics of before would make the planner loop over what has just been written.
+  if (group.length > MANY) await client.query('analyze contacts, contact_numbers, contact_emails')
+  await joinExactDuplicates(tx, client, { listId, added: { ids: group } })
+  await tx.execute(sql`
+    update joins j set made_at = o.made_at
+    from unnest(${sql.param(before.map((row) => row.survivor_id))}::bigint[], ${sql.param(before.map((row) => row.member_id))}::bigint[],
+      ${sql.param(before.map((row) => row.made_at))}::timestamptz[]) as o (survivor_id, member_id, made_at)
+    where j.survivor_id = o.survivor_id and j.member_id = o.member_id and j.undone_at is null`)
+  // Who held a number with them before, or holds one now, may be on a shared line no more, or from now on.
+  const mine = new Set(group)
+  const others = [...sharedBefore, ...(await sharersOf(tx, group))].filter((id) => !mine.has(id))
+  await replaceContacts(tx, client, others)
+}
+
+/** These contacts and everybody they are one person with. */
+async function groupsOf(tx: Db, ids: readonly number[]): Promise<number[]> {
+  const { rows } = await tx.execute<{ id: string }>(sql`
+    with roots as (select distinct coalesce(joined_into, id) as id from contacts where id = any(${sql.param(ids)}::bigint[]))
+    select id from roots union select c.id from contacts c join roots r on c.joined_into = r.id`)
+  return rows.map(({ id }) => Number(id))
+}
