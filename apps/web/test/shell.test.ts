@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals'
 import { rateOf } from '../src/shell/jobRate'
 import { groundLines, HILL, outline } from '../src/shell/terraceShape'
-import { money, phone, plural, signed } from '../src/words/format'
+import { money, phone, plural, remaining, signed } from '../src/words/format'
 
 describe('the terrace', () => {
   const steps = [800, 600, 0].map((count) => ({ stage: 'tidy' as const, count, changes: [] }))
@@ -66,4 +66,13 @@ describe('rateOf', () => {
     expect(rateOf({ startedAt: null, done: 1, total: 4, state: 'queued' }, now)).toBeNull()
     expect(rateOf({ startedAt, done: 4, total: 4, state: 'done' }, now)).toBeNull()
   })
+})
+
+describe('the time that is left', () => {
+  it.each([
+    [5, '5 s'],
+    [99, '99 s'],
+    [240, '4 min'],
+    [7300, '2 h'],
+  ])('of %p seconds is %p', (seconds, told) => expect(remaining(seconds)).toBe(told))
 })

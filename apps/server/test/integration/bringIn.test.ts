@@ -164,7 +164,7 @@ describe('damaged rows', () => {
 })
 
 describe('work on a batch', () => {
-  const many = `name,phone,mail\n${Array.from({ length: 30_000 }, (_, i) => `Person ${i},+4479112${String(i).padStart(5, '0')},p${i}@causeway.example`).join('\n')}\n`
+  const many = `name,phone,mail\n${Array.from({ length: 55_000 }, (_, i) => `Person ${i},+4479112${String(i).padStart(5, '0')},p${i}@causeway.example`).join('\n')}\n`
 
   it('can be stopped, shows nothing of half a batch, and goes on to the end', async () => {
     const other = await newList(api, 'Stopped')
@@ -188,9 +188,9 @@ describe('work on a batch', () => {
     await api.call('resumeJob', { params: { jobId } })
     expect(await untilEnded(api, other, jobId)).toMatchObject({
       state: 'done',
-      result: { rows: 30_000, held: 0, joined: 0 },
+      result: { rows: 55_000, held: 0, joined: 0 },
     })
-    expect((await api.call('readList', { params: { listId: other } })).contacts).toBe(30_000)
+    expect((await api.call('readList', { params: { listId: other } })).contacts).toBe(55_000)
     expect(await server.sql('select 1 from batch_pieces where batch_id = $1', [batch.id])).toEqual([])
   }, 60_000)
 

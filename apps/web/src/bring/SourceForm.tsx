@@ -133,7 +133,7 @@ export function SourceForm(props: SourceFormProps) {
       {sending.status === 'failed' ? <Notice tone="bad">{sending.sentence}</Notice> : null}
       {sending.status === 'sending' ? (
         <div className="flex items-center gap-3">
-          <progress aria-label="Sending the file" max={1} value={sending.share} className="h-2 flex-1 accent-moss" />
+          <progress aria-label="Sending the file" max={1} value={sending.share} className="bar h-2 flex-1" />
           <Button onClick={stop}>Stop</Button>
         </div>
       ) : (

@@ -70,7 +70,7 @@ function EditionLine({ edition, share }: { edition: Edition; share: number }) {
       <td className="whitespace-nowrap pl-4 text-[13px] text-soft">{time(edition.createdAt)}</td>
       <td className="pl-3 text-right">
         {edition.state === 'preparing' ? (
-          <progress aria-label={`Writing ${edition.fileName}`} max={1} value={share} className="h-2 w-24 accent-moss" />
+          <progress aria-label={`Writing ${edition.fileName}`} max={1} value={share} className="bar h-2 w-24" />
         ) : null}
         {edition.state === 'failed' || edition.state === 'stopped' ? (
           <span className="text-beet">{edition.state}</span>

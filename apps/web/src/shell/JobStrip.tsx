@@ -2,7 +2,7 @@ import { isUnderWay, type Job } from '@upper-field/contract'
 import { Popover } from 'radix-ui'
 import { usePauseJobMutation, useReadJobsQuery, useResumeJobMutation, useStopJobMutation } from '../api'
 import { Button } from '../kit/Button'
-import { bytes, count, time } from '../words/format'
+import { bytes, count, remaining, time } from '../words/format'
 import { JOB, JOB_PROBLEM } from '../words/sentences'
 import { rateOf } from './jobRate'
 
@@ -58,7 +58,7 @@ export function JobLine({ job }: { job: Job }) {
       </div>
       {isBusy ? (
         <>
-          <progress aria-label={JOB[job.kind]} max={1} value={share(job)} className="h-2 w-full accent-moss" />
+          <progress aria-label={JOB[job.kind]} max={1} value={share(job)} className="bar h-2 w-full" />
           <div className="flex items-center justify-between text-[13px]">
             <span>
               <span className="num">{amount(job, job.done)}</span>
@@ -69,7 +69,9 @@ export function JobLine({ job }: { job: Job }) {
                 </>
               ) : null}{' '}
               {job.unit === 'bytes' ? '' : job.unit}
-              {rate ? ` · ${amount(job, Math.round(rate.perSecond))} a second · ${rate.secondsLeft} s left` : ''}
+              {rate
+                ? ` · ${amount(job, Math.round(rate.perSecond))} a second · ${remaining(rate.secondsLeft)} left`
+                : ''}
             </span>
             <span className="flex gap-1.5">
               <Button disabled={isEnding(job)} onClick={() => void pause({ params: { jobId: job.id } })}>
