@@ -1,6 +1,6 @@
 import type { TidySample, TidyState } from '@upper-field/contract'
 import type { Mapping } from '@upper-field/core/table'
-import { type Field, splitCells } from '@upper-field/core/table'
+import { FIELDS, type Field, splitCells } from '@upper-field/core/table'
 import { type ChangeCode, columnNames, fieldOf, proposeRoutine } from '@upper-field/core/tidy'
 import { and, desc, eq, isNull, ne, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
@@ -94,11 +94,14 @@ export async function tidySample(db: Db, listId: string): Promise<TidySample> {
   return { layouts, rows }
 }
 
-/** Names of the columns of a list's batches, those of taken back ones left out. */
+/** Names of the columns that a value can be given in: every field, and those of the list's batches. */
 export async function columnsOf(db: Db, listId: string): Promise<ReadonlySet<string>> {
   const found = await db
     .select()
     .from(batches)
     .where(and(eq(batches.listId, listId), ne(batches.state, 'taken-back')))
-  return new Set(found.flatMap(({ mapping, headings }) => columnNames({ mapping: mapping as Mapping, headings })))
+  return new Set([
+    ...FIELDS,
+    ...found.flatMap(({ mapping, headings }) => columnNames({ mapping: mapping as Mapping, headings })),
+  ])
 }

@@ -29,7 +29,7 @@ export interface Settled {
 
 /** A routine made ready for the files of one layout. */
 export interface Tidier {
-  /** Names of all columns, those added by steps included. */
+  /** Names of all columns that a value can be given in: the file's, those added by steps, and every field. */
   readonly columns: readonly string[]
   readonly problems: readonly StepProblem[]
   tidy(cells: readonly string[], settled?: Settled): ProjectedContact
@@ -82,6 +82,9 @@ export function compileRoutine(
   const runs: RunStep[] = steps.flatMap((step) => {
     return compileStep(step, { columns, report: (problem) => problems.push(problem) }) ?? []
   })
+  const inTable = columns.names.length
+  // A person may know what the file has no column for.
+  for (const field of FIELDS) columns.need(field)
   const mapping = columns.names.map(fieldOf)
   const country = columns.find('country')
   const numbersStep = steps.find(({ kind }) => kind === 'numbers')?.id ?? null
@@ -100,7 +103,7 @@ export function compileRoutine(
     return draft
   }
   const arranged = arrangement(steps, columns.names, mapping)
-  const table = arrangement(steps, columns.names, [])
+  const table = arrangement(steps, columns.names.slice(0, inTable), [])
   const project = (draft: Draft) =>
     projectRow(draft.cells, {
       mapping,

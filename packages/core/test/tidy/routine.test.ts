@@ -116,6 +116,13 @@ describe('a routine', () => {
     ])
   })
 
+  it('takes a person’s word for what the file has no column for', () => {
+    const edits = { city: 'Bamburgh', profile: 'https://rollcall.example/p/maren/' }
+    const { values } = compileRoutine(PROPOSED, LAYOUT).tidy(ROW, { edits, leftOut: new Set() })
+    expect(values).toMatchObject({ city: 'Bamburgh', profile: 'rollcall.example/p/maren' })
+    expect(compileRoutine(PROPOSED, LAYOUT).headings).not.toContain('city')
+  })
+
   it('of a later version does nothing rather than something else', () => {
     expect(compileRoutine({ ...PROPOSED, version: 2 }, LAYOUT).tidy(ROW).changes).toEqual([])
   })
