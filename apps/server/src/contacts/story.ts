@@ -90,7 +90,8 @@ function readEntries(batch: BatchRow, record: ContactRecord, tidied: TidiedRow):
       at,
       what: {
         kind: 'read',
-        column: batch.headings[column] ?? '',
+        // A person may have given a number where the file has no column for one.
+        column: batch.headings[column] || 'Number',
         raw,
         reading: { ...reading, numbers: [...reading.numbers], repairs: [...reading.repairs] },
       },
