@@ -10,7 +10,7 @@ import { CONTACT_COLUMNS, type ContactLines, linesOf } from './columns'
 import { copyContacts, copyNumbersAndEmails } from './copyLines'
 import { factsOfNumbers } from './facts'
 import { type BatchSettings, projectStored, settingsOf } from './rowCells'
-import { settledOf, tidyingOf } from './tidying'
+import { settledOf, type Tidying, tidyingOf } from './tidying'
 import { viewOf } from './viewOf'
 
 const PAGE = 1000
@@ -80,7 +80,7 @@ function pagesOf(ids: readonly number[]): readonly (readonly number[])[] {
 }
 
 interface LoadedPage {
-  readonly listId: string
+  readonly listIds: readonly string[]
   readonly sources: readonly {
     readonly key: StoredContact
     readonly own: ProjectedContact
@@ -93,8 +93,7 @@ interface LoadedPage {
 
 async function loadPage(tx: Db, ids: readonly number[]): Promise<LoadedPage> {
   const stored = await readStored(tx, ids)
-  const listId = stored[0]?.listId ?? ''
-  const settings = await readSettings(tx, listId, [...new Set(stored.map(({ batchId }) => batchId))])
+  const settings = await readSettings(tx, [...new Set(stored.map(({ batchId }) => batchId))])
   const settled = await settledOf(
     tx,
     stored.map(({ id }) => id),
@@ -118,13 +117,22 @@ async function loadPage(tx: Db, ids: readonly number[]): Promise<LoadedPage> {
   })
   const e164s = new Set([...projected.values()].flatMap((one) => one.numbers.map(({ e164 }) => e164)))
   for (const found of fills.values()) for (const e164 of found) e164s.add(e164)
-  return { listId, sources, e164s: [...e164s], facts: await factsOfNumbers(tx, [...e164s]) }
+  return {
+    listIds: [...new Set(stored.map(({ listId }) => listId))],
+    sources,
+    e164s: [...e164s],
+    facts: await factsOfNumbers(tx, [...e164s]),
+  }
 }
 
 function linesWith({ sources, facts }: LoadedPage, shared: ReadonlySet<string>): ContactLines[] {
   return sources.map(({ key, own, members, fills }) => {
     const factsOf = (e164: string) => facts.get(e164)
-    return linesOf(key, viewOf({ own, members, fills, factsOf, isShared: (e164) => shared.has(e164) }), members.length)
+    return linesOf(
+      key,
+      viewOf({ own, members, fills, factsOf, isShared: (e164) => shared.has(lineIn(key.listId, e164)) }),
+      members.length,
+    )
   })
 }
 
@@ -152,14 +160,21 @@ async function readStored(tx: Db, ids: readonly number[]): Promise<StoredContact
   }))
 }
 
-async function readSettings(tx: Db, listId: string, batchIds: readonly string[]): Promise<Map<string, BatchSettings>> {
+async function readSettings(tx: Db, batchIds: readonly string[]): Promise<Map<string, BatchSettings>> {
   if (batchIds.length === 0) return new Map()
   const found = await tx
     .select()
     .from(batches)
     .where(inArray(batches.id, [...batchIds]))
-  const tidying = await tidyingOf(tx, listId)
-  return new Map(found.map((batch) => [batch.id, settingsOf(batch, tidying)]))
+  // What is learnt of a number touches every list that holds it, and each has a routine of its own.
+  const tidyings = new Map<string, Tidying>()
+  for (const { listId } of found) if (!tidyings.has(listId)) tidyings.set(listId, await tidyingOf(tx, listId))
+  return new Map(
+    found.flatMap((batch) => {
+      const tidying = tidyings.get(batch.listId)
+      return tidying ? [[batch.id, settingsOf(batch, tidying)] as const] : []
+    }),
+  )
 }
 
 async function readFills(tx: Db, ids: readonly number[]): Promise<Map<number, string[]>> {
@@ -169,15 +184,18 @@ async function readFills(tx: Db, ids: readonly number[]): Promise<Map<number, st
   return new Map(rows.map((row) => [Number(row.contact_id), row.e164s]))
 }
 
-/** Numbers that more than one contact of the list holds, joined ones counted as the one they are joined to. */
-async function sharedNumbers(tx: Db, { listId, e164s }: LoadedPage): Promise<Set<string>> {
+/** A number as one list knows it. */
+const lineIn = (listId: string, e164: string): string => `${listId} ${e164}`
+
+/** Numbers that more than one contact of a list holds, joined ones counted as the one they are joined to. */
+async function sharedNumbers(tx: Db, { listIds, e164s }: LoadedPage): Promise<Set<string>> {
   if (e164s.length === 0) return new Set()
-  const { rows } = await tx.execute<{ e164: string }>(sql`
-    select n.e164 from contact_numbers n join contacts c on c.id = n.contact_id
-    where n.list_id = ${listId} and n.e164 = any(${sql.param(e164s)}::text[])
+  const { rows } = await tx.execute<{ list_id: string; e164: string }>(sql`
+    select n.list_id, n.e164 from contact_numbers n join contacts c on c.id = n.contact_id
+    where n.list_id = any(${sql.param(listIds)}::uuid[]) and n.e164 = any(${sql.param(e164s)}::text[])
       and exists (select 1 from batches b where b.id = c.batch_id and b.state <> 'taken-back')
-    group by n.e164 having count(distinct coalesce(c.joined_into, c.id)) > 1`)
-  return new Set(rows.map((row) => row.e164))
+    group by n.list_id, n.e164 having count(distinct coalesce(c.joined_into, c.id)) > 1`)
+  return new Set(rows.map((row) => lineIn(row.list_id, row.e164)))
 }
 
 async function writeNumbers(client: PoolClient, lines: readonly ContactLines[]): Promise<void> {

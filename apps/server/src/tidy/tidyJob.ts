@@ -19,6 +19,8 @@ export const tidyJob: JobHandler = {
     try {
       await transaction(services.pool, async (tx, client) => {
         const { actId, contacts } = await makeChange(tx, client, job.listId, change, madeBy, { onPage })
+        // Until it is committed, it can be given up.
+        await onPage(job.total ?? contacts)
         await saveJob(tx, job.id, { phase: 'done', done: job.total ?? contacts, result: { contacts, actId } })
       })
       return { next: 'done' }

@@ -2,6 +2,8 @@ import { afterAll, beforeAll, describe, expect, it } from '@jest/globals'
 import type { ApiClient, Job } from '@upper-field/contract'
 import { newStep, type Step } from '@upper-field/core/tidy'
 import { untilEnded } from '../../../../scripts/bringIn'
+import { transaction } from '../../src/db/database'
+import { refreshContacts } from '../../src/projection/refresh'
 import { bringText, newList, startTestServer, type TestServer } from './harness'
 
 let server: TestServer
@@ -169,6 +171,20 @@ describe('the routine of a list', () => {
     expect([Number(shown[0]?.n), (await state(listId)).counts['company-legal-form']]).toEqual([0, 9000])
     expect((await state(listId)).isProposed).toBe(true)
   }, 60_000)
+})
+
+describe('contacts of several lists that are projected together', () => {
+  it('are each tidied by the routine of their own list, and share lines with their own list alone', async () => {
+    const [one, other] = [await listWith(), await listWith()]
+    await apply(other, (steps) => steps.filter(({ kind }) => kind !== 'company'))
+    const before = [await picture(one), await picture(other)]
+    const ids = [...(await contacts(one)), ...(await contacts(other))].map(({ id }) => id)
+    // As when the register tells of a number that both lists hold.
+    for (const order of [ids, ids.toReversed()])
+      await transaction(server.services.pool, (tx, client) => refreshContacts(tx, client, order))
+    expect([await picture(one), await picture(other)]).toEqual(before)
+    expect((await find(other, 'maren')).company).toBe('Causeway Camping Ltd')
+  })
 })
 
 describe('a person’s word', () => {
