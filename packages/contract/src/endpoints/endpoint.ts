@@ -1,0 +1,48 @@
+import { z } from 'zod'
+import { Id, type Role } from '../words'
+
+export interface Endpoint {
+  readonly method: 'get' | 'post' | 'put' | 'patch' | 'delete'
+  /** OpenAPI path template below `/api/v1`. */
+  readonly path: string
+  readonly summary: string
+  readonly params: z.ZodObject
+  readonly query: z.ZodObject
+  /** `file` for a raw body. */
+  readonly body: z.ZodType | 'file' | null
+  readonly response: z.ZodType | 'file' | 'events'
+  /** Least role that may call it; null for everybody. */
+  readonly role: Role | null
+  /** True where an Idempotency-Key header is kept: calls that spend or create. */
+  readonly isIdempotent: boolean
+}
+
+export function endpoint<
+  P extends z.ZodObject = z.ZodObject<Record<never, never>>,
+  Q extends z.ZodObject = z.ZodObject<Record<never, never>>,
+  B extends z.ZodType | 'file' | null = null,
+  R extends z.ZodType | 'file' | 'events' = 'file',
+>(
+  method: Endpoint['method'],
+  path: string,
+  summary: string,
+  shape: { params?: P; query?: Q; body?: B; response: R; role?: Role | null; isIdempotent?: boolean },
+) {
+  return {
+    method,
+    path,
+    summary,
+    params: (shape.params ?? z.object({})) as P,
+    query: (shape.query ?? z.object({})) as Q,
+    body: (shape.body ?? null) as B,
+    response: shape.response,
+    role: shape.role === undefined ? ('viewer' as Role) : shape.role,
+    isIdempotent: shape.isIdempotent ?? false,
+  }
+}
+
+export const OfList = z.object({ listId: Id })
+export const OfBatch = z.object({ batchId: Id })
+export const OfJob = z.object({ jobId: Id })
+export const ByFilter = z.object({ filter: z.string().max(2000).default('') })
+export const nothing = z.object({})

@@ -1,0 +1,47 @@
+import { z } from 'zod'
+import { ContactPage, ContactStory } from '../contacts'
+import { List, ListChange, NewList, Piles } from '../lists'
+import { ByFilter, endpoint, nothing, OfList } from './endpoint'
+
+/** Lists, their contacts, and what is told of them. */
+export const listsEndpoints = {
+  readLists: endpoint('get', '/lists', 'All lists', {
+    query: z.object({ archived: z.enum(['yes', 'no']).default('no') }),
+    response: z.array(List),
+  }),
+  makeList: endpoint('post', '/lists', 'Make a list', {
+    body: NewList,
+    response: List,
+    role: 'operator',
+    isIdempotent: true,
+  }),
+  readList: endpoint('get', '/lists/{listId}', 'One list with its terrace', { params: OfList, response: List }),
+  changeList: endpoint('patch', '/lists/{listId}', 'Rename, archive or bring back', {
+    params: OfList,
+    body: ListChange,
+    response: List,
+    role: 'operator',
+  }),
+  readPiles: endpoint('get', '/lists/{listId}/piles', 'Counts of the sieve', {
+    params: OfList,
+    query: ByFilter,
+    response: Piles,
+  }),
+  readContacts: endpoint('get', '/lists/{listId}/contacts', 'Contacts, by cursor', {
+    params: OfList,
+    query: ByFilter.extend({
+      cursor: z.string().max(100).optional(),
+      limit: z.coerce.number().int().min(1).max(500).default(100),
+    }),
+    response: ContactPage,
+  }),
+  readStory: endpoint('get', '/contacts/{contactId}', 'One contact with its story', {
+    params: z.object({ contactId: z.coerce.number().int() }),
+    response: ContactStory,
+  }),
+  takeApart: endpoint('delete', '/joins/{joinId}', 'Undo one join', {
+    params: z.object({ joinId: z.coerce.number().int() }),
+    response: nothing,
+    role: 'operator',
+  }),
+}

@@ -1,0 +1,53 @@
+import { z } from 'zod'
+import { Job } from '../jobs'
+import {
+  CheckEstimate,
+  Connection,
+  ConnectionChange,
+  FillEstimate,
+  FillPlan,
+  FillResult,
+  NewCheck,
+  SpendLine,
+} from '../money'
+import { ByFilter, endpoint, OfList } from './endpoint'
+
+/** What is paid for: checks, fills and the services behind them. */
+export const moneyEndpoints = {
+  estimateCheck: endpoint('get', '/lists/{listId}/check', 'What a check would cost', {
+    params: OfList,
+    query: ByFilter,
+    response: CheckEstimate,
+  }),
+  startCheck: endpoint('post', '/lists/{listId}/check', 'Check numbers with the register', {
+    params: OfList,
+    body: NewCheck,
+    response: Job,
+    role: 'operator',
+    isIdempotent: true,
+  }),
+  estimateFill: endpoint('get', '/lists/{listId}/fill', 'What a fill could cost', {
+    params: OfList,
+    query: z.object({ order: z.string().max(300).default(''), checksLines: z.enum(['yes', 'no']).default('yes') }),
+    response: FillEstimate,
+  }),
+  startFill: endpoint('post', '/lists/{listId}/fill', 'Ask providers for missing mobiles', {
+    params: OfList,
+    body: FillPlan,
+    response: Job,
+    role: 'operator',
+    isIdempotent: true,
+  }),
+  readFills: endpoint('get', '/lists/{listId}/fills', 'Fill runs and what each provider gave', {
+    params: OfList,
+    response: z.array(FillResult),
+  }),
+  readConnections: endpoint('get', '/connections', 'Providers and the register', { response: z.array(Connection) }),
+  changeConnection: endpoint('put', '/connections/{provider}', 'Set address and key', {
+    params: z.object({ provider: z.string().max(40) }),
+    body: ConnectionChange,
+    response: Connection,
+    role: 'owner',
+  }),
+  readSpend: endpoint('get', '/spend', 'Charges by provider and list', { response: z.array(SpendLine) }),
+}
