@@ -2,6 +2,7 @@ import { readPhoneCell } from '@upper-field/core/phone'
 import { writeCell } from '@upper-field/demo'
 import { createRandom, createWorld } from '@upper-field/standins/world'
 import libphonenumber from 'google-libphonenumber'
+import { perSecond } from './perSecond'
 
 const { PhoneNumberFormat, PhoneNumberUtil } = libphonenumber
 const ROUNDS = 5
@@ -48,10 +49,4 @@ function messyCells(count: number): { raw: string; country: string }[] {
     const { cell } = writeCell({ number: random.chance(0.5) ? person.mobile : person.desk, person, random })
     return { raw: cell, country: person.company.place.country }
   })
-}
-
-function perSecond<T>(cells: readonly T[], work: (cell: T) => unknown): number {
-  const start = performance.now()
-  for (const cell of cells) work(cell)
-  return (cells.length / (performance.now() - start)) * 1000
 }

@@ -9,6 +9,7 @@ import { bringIn, untilEnded } from '../bringIn'
 import { findBinaries } from '../postgres.mjs'
 import { startBenchServer } from './benchServer'
 import { twentyColumns } from './bringIn'
+import { perSecond } from './perSecond'
 
 const STEPS: readonly StepKind[] = ['names', 'company', 'emails']
 const HOUR = 3600
@@ -70,18 +71,12 @@ function stepRates(path: string): void {
     const values = cells.map((row) => [row[column] ?? ''])
     const { tidy } = compileRoutine({ version: 1, steps: [newStep(kind, kind)] }, { mapping, headings: ['value'] })
     const plain = compileRoutine({ version: 1, steps: [] }, { mapping, headings: ['value'] })
-    const rates = [0, 1, 2].map(() => rate(values, tidy))
-    const bare = [0, 1, 2].map(() => rate(values, plain.tidy))
+    const rates = [0, 1, 2].map(() => perSecond(values, tidy))
+    const bare = [0, 1, 2].map(() => perSecond(values, plain.tidy))
     console.log(
       `step ${kind}: ${Math.round(Math.max(...rates)).toLocaleString('en')} values a second with the projection of the contact, ${Math.round(Math.max(...bare)).toLocaleString('en')} without the step`,
     )
   }
-}
-
-function rate(values: readonly (readonly string[])[], work: (cells: readonly string[]) => unknown): number {
-  const start = performance.now()
-  for (const cells of values) work(cells)
-  return (values.length / (performance.now() - start)) * 1000
 }
 
 /** An update of one column of every contact, taken back. */

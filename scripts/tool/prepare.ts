@@ -1,11 +1,11 @@
 import { createHash } from 'node:crypto'
-import { once } from 'node:events'
 import { parseArgs } from 'node:util'
 import { findDestination, headingsOf, prepareMember } from '@upper-field/core/send'
 import { csvLine, FILE_PROBLEM_TEXT } from '@upper-field/core/table'
 import { projectRow } from '@upper-field/core/tidy'
 import { openFile, readFileRows } from '@upper-field/files'
 import { fileSource } from './fileSource'
+import { print } from './print'
 
 /** Prints the audience of a clean CSV in a destination's form, in constant memory. What is left out is told on standard error. */
 export async function prepare(args: string[]): Promise<void> {
@@ -59,8 +59,4 @@ async function* rowsOf(path: string, country: string | null): AsyncGenerator<Row
   } finally {
     await source.close()
   }
-}
-
-async function print(text: string): Promise<void> {
-  if (!process.stdout.write(text)) await once(process.stdout, 'drain')
 }

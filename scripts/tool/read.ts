@@ -1,7 +1,7 @@
-import { once } from 'node:events'
 import { createInterface } from 'node:readline'
 import { readPhoneCell } from '@upper-field/core/phone'
 import { z } from 'zod'
+import { print } from './print'
 
 const Line = z.object({ raw: z.string(), country: z.string().nullish() })
 
@@ -10,7 +10,7 @@ export async function read(): Promise<void> {
   for await (const line of createInterface({ input: process.stdin, crlfDelay: Number.POSITIVE_INFINITY })) {
     if (line.trim() === '') continue
     const answer = JSON.stringify(readingOf(line))
-    if (!process.stdout.write(`${answer}\n`)) await once(process.stdout, 'drain')
+    await print(`${answer}\n`)
   }
 }
 

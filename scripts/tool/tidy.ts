@@ -1,4 +1,3 @@
-import { once } from 'node:events'
 import { readFileSync } from 'node:fs'
 import { parseArgs } from 'node:util'
 import { RoutineShape } from '@upper-field/contract'
@@ -7,6 +6,7 @@ import { compileRoutine, newStep, type Routine, STEP_KINDS, type StepKind } from
 import { openFile, readFileRows } from '@upper-field/files'
 import { z } from 'zod'
 import { fileSource } from './fileSource'
+import { print } from './print'
 
 /** Prints a file's table as a routine leaves it, in constant memory. What a step cannot do is told on standard error. */
 export async function tidy(args: string[]): Promise<void> {
@@ -71,8 +71,4 @@ function completed({ version, steps }: z.output<typeof Written>): unknown {
       options: { ...newStep(kind as StepKind, '').options, ...options },
     })),
   }
-}
-
-async function print(text: string): Promise<void> {
-  if (!process.stdout.write(text)) await once(process.stdout, 'drain')
 }

@@ -6,6 +6,7 @@ import { type Db, transaction } from '../db/database'
 import { batches, batchPieces } from '../db/schema'
 import { type JobHandler, JobProblem, type StepOutcome } from '../jobs/runner'
 import { createJob, type JobRow, saveJob } from '../jobs/store'
+import { lockList } from '../lists/lock'
 import { joinExactDuplicates } from '../pair/joinExactDuplicates'
 import { countContacts } from '../projection/cube'
 import { type BatchRow, fileSettingsOf, settingsOf } from '../projection/rowCells'
@@ -128,8 +129,7 @@ async function storeHeld(client: PoolClient, batch: BatchRow, piece: ReadPiece):
 async function finish(services: Services, job: JobRow, batch: BatchRow): Promise<StepOutcome> {
   await transaction(services.pool, (tx) => saveJob(tx, job.id, { phase: 'joining' }))
   await transaction(services.pool, async (tx, client) => {
-    // Only one batch of a list is joined at a time: each must see the contacts of the one before.
-    await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${batch.listId}::text, 7416))`)
+    await lockList(tx, batch.listId)
     await tx.update(batches).set({ state: 'ready' }).where(eq(batches.id, batch.id))
     // Without fresh statistics the planner takes a just loaded table for an empty one, and loops for minutes.
     await client.query('analyze contacts, contact_numbers, contact_emails')

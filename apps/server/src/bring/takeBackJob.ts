@@ -4,6 +4,7 @@ import { type Db, transaction } from '../db/database'
 import { batches } from '../db/schema'
 import { type JobHandler, JobProblem, type StepOutcome } from '../jobs/runner'
 import { saveJob } from '../jobs/store'
+import { lockList } from '../lists/lock'
 import { joinExactDuplicates } from '../pair/joinExactDuplicates'
 import { pointToSurvivors } from '../pair/pointToSurvivors'
 import { countContacts } from '../projection/cube'
@@ -20,7 +21,7 @@ export const takeBackJob: JobHandler = {
     await transaction(services.pool, async (tx, client) => {
       const [batch] = await tx.select().from(batches).where(eq(batches.id, batchId))
       if (!batch) throw new JobProblem('batch-gone')
-      await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${batch.listId}::text, 7416))`)
+      await lockList(tx, batch.listId)
       const touched = isBack ? await bringBack(tx, batch) : await takeBack(tx, client, batch)
       await refreshContacts(tx, client, [...touched, ...(await sharers(tx, batch))])
       await countContacts(tx, batch.listId)

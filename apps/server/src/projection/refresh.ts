@@ -50,9 +50,7 @@ export async function refreshContacts(tx: Db, client: PoolClient, ids: readonly 
  * line is known from the joins alone, and each page is read and written once.
  */
 export async function refreshSurvivors(tx: Db, client: PoolClient, ids: readonly number[]): Promise<void> {
-  for (const page of pagesOf(ids)) {
-    const loaded = await loadPage(tx, page)
-    const lines = linesWith(loaded, await sharedNumbers(tx, loaded))
+  for await (const lines of placedPages(tx, ids)) {
     await writeNumbers(client, lines)
     await writeContacts(client, lines)
   }
@@ -60,17 +58,19 @@ export async function refreshSurvivors(tx: Db, client: PoolClient, ids: readonly
 
 /** Projects contacts anew whose numbers and e-mails are what they were. */
 export async function refreshValues(tx: Db, client: PoolClient, ids: readonly number[]): Promise<void> {
-  for (const page of pagesOf(ids)) {
-    const loaded = await loadPage(tx, page)
-    await writeContacts(client, linesWith(loaded, await sharedNumbers(tx, loaded)))
-  }
+  for await (const lines of placedPages(tx, ids)) await writeContacts(client, lines)
 }
 
 /** Decides anew where contacts belong whose own numbers are what they were, but are shared now, or no longer. */
 export async function replaceContacts(tx: Db, client: PoolClient, ids: readonly number[]): Promise<void> {
+  for await (const lines of placedPages(tx, ids)) await writePlacements(client, lines)
+}
+
+/** Contacts projected anew page by page, their lanes decided by who holds their numbers now. */
+async function* placedPages(tx: Db, ids: readonly number[]): AsyncGenerator<readonly ContactLines[]> {
   for (const page of pagesOf(ids)) {
     const loaded = await loadPage(tx, page)
-    await writePlacements(client, linesWith(loaded, await sharedNumbers(tx, loaded)))
+    yield linesWith(loaded, await sharedNumbers(tx, loaded))
   }
 }
 

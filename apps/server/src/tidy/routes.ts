@@ -1,4 +1,3 @@
-import { randomUUID } from 'node:crypto'
 import type { Act, Job, Me } from '@upper-field/contract'
 import { desc, eq, sql } from 'drizzle-orm'
 import type { Hono } from 'hono'
@@ -101,7 +100,7 @@ async function inJob(services: Services, listId: string, change: TidyChange, me:
   await findOpenList(services.db, listId)
   return transaction(services.pool, async (tx) => {
     const { rows } = await tx.execute<{ n: string }>(sql`select count(*) as n from contacts where list_id = ${listId}`)
-    const payload = { change, madeBy: me.name, key: randomUUID() }
+    const payload = { change, madeBy: me.name }
     return asJob(
       await createJob(tx, { kind: 'tidy', listId, unit: 'contacts', total: Number(rows[0]?.n ?? 0), payload }),
     )

@@ -3,6 +3,7 @@ import { inArray, sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import type { Db } from '../db/database'
 import { batches } from '../db/schema'
+import { lockList } from '../lists/lock'
 import { joinAgain } from '../pair/joinAgain'
 import { countContacts } from '../projection/cube'
 import { refreshValues } from '../projection/refresh'
@@ -30,8 +31,7 @@ export async function makeChange(
   madeBy: string,
   { onPage = async () => {} }: TidyProgress = {},
 ): Promise<{ readonly actId: string; readonly contacts: number }> {
-  // Batches, joins and tidying of one list take turns.
-  await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${listId}::text, 7416))`)
+  await lockList(tx, listId)
   const before = await tidyingOf(tx, listId)
   const { actId, touched } = await storeChange(tx, listId, change, madeBy)
   const { keys, values } =

@@ -1,23 +1,10 @@
-import {
-  closestCenter,
-  DndContext,
-  type DragEndEvent,
-  KeyboardSensor,
-  PointerSensor,
-  useSensor,
-  useSensors,
-} from '@dnd-kit/core'
-import {
-  arrayMove,
-  SortableContext,
-  sortableKeyboardCoordinates,
-  useSortable,
-  verticalListSortingStrategy,
-} from '@dnd-kit/sortable'
+import { closestCenter, DndContext, type DragEndEvent } from '@dnd-kit/core'
+import { arrayMove, SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable'
 import type { FillEstimate, FillResult } from '@upper-field/contract'
 import { findProvider } from '@upper-field/core/fill'
 import { ArrowDown, ArrowUp, GripVertical } from 'lucide-react'
 import { useEstimateFillQuery, useReadFillsQuery } from '../api'
+import { useSortSensors } from '../kit/useSortSensors'
 import { useListView } from '../shell/useListView'
 import { count, money } from '../words/format'
 import { PROVIDER } from '../words/sentences'
@@ -36,10 +23,7 @@ export function Waterfall({ order, setOrder, checksLines }: WaterfallProps) {
     query: { order: order.join(','), checksLines: checksLines ? 'yes' : 'no' },
   })
   const { data: runs = [] } = useReadFillsQuery({ params: { listId } })
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  )
+  const sensors = useSortSensors()
   const drop = ({ active, over }: DragEndEvent) => {
     if (over && over.id !== active.id)
       setOrder(arrayMove([...order], order.indexOf(String(active.id)), order.indexOf(String(over.id))))

@@ -1,22 +1,10 @@
-import {
-  closestCenter,
-  DndContext,
-  type DragEndEvent,
-  KeyboardSensor,
-  PointerSensor,
-  useSensor,
-  useSensors,
-} from '@dnd-kit/core'
-import {
-  SortableContext,
-  sortableKeyboardCoordinates,
-  useSortable,
-  verticalListSortingStrategy,
-} from '@dnd-kit/sortable'
+import { closestCenter, DndContext, type DragEndEvent } from '@dnd-kit/core'
+import { SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
 import type { TidyState } from '@upper-field/contract'
 import { type ChangeCode, isRepeatableStep, STEP_KINDS, type Step, type StepKind } from '@upper-field/core/tidy'
 import { GripVertical } from 'lucide-react'
+import { useSortSensors } from '../kit/useSortSensors'
 import { count } from '../words/format'
 import { CODES_OF, REPAIR_NAME, STEP } from '../words/tidying'
 import type { RoutineDraft } from './useRoutineDraft'
@@ -34,10 +22,7 @@ export function RoutinePanel({
 }) {
   const view = useTidyView()
   const { steps } = draft.routine
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  )
+  const sensors = useSortSensors()
   const drop = ({ active, over }: DragEndEvent) => {
     if (over && active.id !== over.id) draft.move(String(active.id), String(over.id))
   }

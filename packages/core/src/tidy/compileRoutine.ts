@@ -1,6 +1,6 @@
-import { remember } from '../remember'
-import { FIELDS, type Field, type Mapping, readCountry } from '../table'
+import { FIELDS, type Field, type Mapping } from '../table'
 import { type ChangeCode, EDIT } from './changes'
+import { countryOf } from './country'
 import { createColumns, type Draft, type RunStep } from './draft'
 import { readEmails } from './emails'
 import { type ProjectedContact, projectRow } from './projectRow'
@@ -44,7 +44,6 @@ export interface Tidier {
 }
 
 const NOTHING: ReadonlySet<ChangeCode> = new Set()
-const countryOf = remember(readCountry)
 
 /** Names of a file's columns: the field, with a number from the second on, or the heading. Names are never twice. */
 export function columnNames({ mapping, headings }: Layout): readonly string[] {

@@ -1,15 +1,12 @@
 import { type Reading, type ReadNumber, readPhoneCell } from '../phone'
-import { remember } from '../remember'
 import type { Field, Mapping } from '../table'
-import { readCountry } from '../table'
 import type { Change } from './changes'
+import { countryOf } from './country'
 import type { Draft } from './draft'
 import { type ReadEmail, readEmails } from './emails'
 import { type HandCell, handOf } from './hand'
 import { joinName, splitName } from './names'
 import { readDomain, readProfile } from './web'
-
-const countryOf = remember(readCountry)
 
 /** One phone cell of the row and what was made of it. */
 export interface CellReading {

@@ -1,6 +1,5 @@
-import { remember } from '../remember'
-import { readCountry } from '../table'
 import { mendCompanyCase, takeLegalForm } from './companyName'
+import { countryOf } from './country'
 import { readDate } from './dates'
 import { type Columns, change, type Draft, type RunStep } from './draft'
 import { mendEmail } from './emailForm'
@@ -26,8 +25,6 @@ interface Bench {
 }
 
 type Of<K extends Step['kind']> = Extract<Step, { kind: K }>
-
-const countryOf = remember(readCountry)
 
 /** What a step does to a row; null where it does nothing to cells. Columns it adds are added once, here. */
 export function compileStep(step: Step, bench: Bench): RunStep | null {
@@ -142,10 +139,6 @@ function namesStep(step: Of<'names'>, bench: Bench): RunStep | null {
         take(draft, column, parts.credentials, letters, 'name-credentials', takeNameApart(now()).name)
       }
     }
-    reorder(draft, column)
-  }
-  const reorder = (draft: Draft, column: Column): void => {
-    const now = () => draft.cells[column.at] ?? ''
     if (options.split && column.name === 'full-name') change(draft, step.id, column, 'name-order', inSpokenOrder(now()))
     if (options.mendsCase) change(draft, step.id, column, 'name-case', mendNameCase(now()))
   }
