@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals'
-import type { ApiClient, NewBatch } from '@upper-field/contract'
+import type { ApiClient, Job, NewBatch } from '@upper-field/contract'
 import { untilEnded } from '../../../../scripts/bringIn'
 import { bringText, newBatch, newList, startTestServer, type TestServer } from './harness'
 
@@ -212,18 +212,33 @@ describe('work on a batch', () => {
   }, 60_000)
 
   it('is told as it goes, by server-sent events', async () => {
-    const seen: string[] = []
+    const other = await newList(api, 'Told')
+    const seen: Job[] = []
     const breaker = new AbortController()
     const stream = await api.raw('watch', { signal: breaker.signal })
+    const isDone = (job: Job) => job.listId === other && job.kind === 'bring-in' && job.state === 'done'
     const reading = (async () => {
-      for await (const chunk of stream.body as unknown as AsyncIterable<Uint8Array>) {
-        seen.push(...[...new TextDecoder().decode(chunk).matchAll(/"state":"(\w+)"/g)].map((match) => match[1] ?? ''))
-        if (seen.includes('done')) return
+      for await (const event of eventsOf(stream.body as unknown as AsyncIterable<Uint8Array>)) {
+        if (event.name === 'job') seen.push(JSON.parse(event.data) as Job)
+        if (seen.some(isDone)) return
       }
     })()
-    await bringText(api, listId, 'name,phone\nSeen,07911 255555\n', { defaultCountry: 'GB' })
+    await bringText(api, other, 'name,phone\nSeen,07911 255555\n', { defaultCountry: 'GB' })
     await reading
     breaker.abort()
-    expect(seen.at(-1)).toBe('done')
+    expect(seen.find(isDone)).toMatchObject({ result: { rows: 1 } })
   })
 })
+
+/** Server-sent events, one by one, however the bytes come. */
+async function* eventsOf(body: AsyncIterable<Uint8Array>): AsyncGenerator<{ name: string; data: string }> {
+  const decoder = new TextDecoder()
+  let text = ''
+  for await (const chunk of body) {
+    text += decoder.decode(chunk, { stream: true })
+    const blocks = text.split('\n\n')
+    text = blocks.pop() ?? ''
+    for (const block of blocks)
+      yield { name: /^event: (.*)$/m.exec(block)?.[1] ?? '', data: /^data: (.*)$/m.exec(block)?.[1] ?? '' }
+  }
+}
