@@ -16,6 +16,9 @@ const GENERAL = 1
 /** Line types in the order in which the reference asks for them; the last two decide together. */
 const TYPES = [5, 4, 6, 8, 7, 21, 25, 28, 2, 3] as const
 const LEADING_DIGITS = 23
+const NATIONAL_PREFIX = 12
+const FORMATS = 19
+const FORMATS_ABROAD = 20
 /** Longest national number that a region may be told by. */
 const LONGEST = 17
 
@@ -53,7 +56,9 @@ const codes = Object.entries(regionsOf).map(([code, regions]) => {
     start,
     regions,
     main: lengthsOf(metadata[0] as Metadata),
-    formats: formatsOf(metadata[0] as Metadata),
+    trunk: ((metadata[0] as Metadata)[NATIONAL_PREFIX] as string | undefined) ?? '',
+    formats: formatsOf(metadata[0] as Metadata, FORMATS),
+    formatsAbroad: formatsOf(metadata[0] as Metadata, FORMATS_ABROAD),
   }
 })
 
@@ -87,14 +92,17 @@ function lengthsIn(metadata: Metadata, field: number): readonly number[] | null 
   return own && own.length > 0 ? own : null
 }
 
-/** How a country writes its numbers at home: pattern, leading digits, and whether a zero is dialled in front. */
-function formatsOf(metadata: Metadata): readonly (readonly [pattern: string, leading: string, hasZero: 0 | 1])[] {
-  const formats = (metadata[19] as Metadata[] | undefined) ?? []
-  if (metadata[12] !== '0') return []
+/** How a country writes its numbers: pattern, form, leading digits, and the form of the first group at home. */
+function formatsOf(metadata: Metadata, field: number): readonly (readonly [string, string, string, string])[] {
+  const formats = (metadata[field] as Metadata[] | undefined) ?? []
   return formats.map((format) => {
     const leading = (format[3] as string[] | undefined) ?? []
-    const rule = ((format[4] as string | undefined) ?? '').replace(/[^\d$]/g, '')
-    return [format[1] as string, leading.at(-1) ?? '', rule.startsWith('0') ? 1 : 0]
+    return [
+      format[1] as string,
+      (format[2] as string | undefined) ?? '',
+      leading.at(-1) ?? '',
+      (format[4] as string | undefined) ?? '',
+    ]
   })
 }
 

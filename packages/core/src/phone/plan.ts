@@ -1,11 +1,13 @@
 import libphonenumber from 'google-libphonenumber'
-import { ASK_REFERENCE, type PlanNumber, readDigits } from './engine/readDigits'
-import { callingCodeOf, isWrittenWithZero, rulesOf } from './engine/tables'
+import { MOST_DIGITS, putDigits, START, textOf } from './engine/digits'
+import { internationalForm, isWrittenWithZero, nationalForm } from './engine/format'
+import { found, type PlanNumber, planNumber, readDigits, setFound } from './engine/readDigits'
+import { callingCodeOf, type RegionRules, rulesOf } from './engine/tables'
 import type { LineType } from './types'
 
 export type { PlanNumber } from './engine/readDigits'
 
-const { PhoneNumberFormat, PhoneNumberType, PhoneNumberUtil } = libphonenumber
+const { PhoneNumberType, PhoneNumberUtil } = libphonenumber
 const util = PhoneNumberUtil.getInstance()
 
 const LINE_TYPE: Record<number, LineType> = {
@@ -20,6 +22,15 @@ const LINE_TYPE: Record<number, LineType> = {
   [PhoneNumberType.PAGER]: 'pager',
   [PhoneNumberType.UAN]: 'uan',
   [PhoneNumberType.VOICEMAIL]: 'voicemail',
+}
+
+/** Rules of a country: ISO 3166-1 alpha-2, or UK; null where the plan does not know it. */
+export function homeOf(country: string | null): RegionRules | null {
+  if (country === null) return null
+  const known = country.length === 2 ? rulesOf(country) : null
+  if (known !== null) return known
+  const code = country.trim().toUpperCase()
+  return code === '001' ? null : rulesOf(code === 'UK' ? 'GB' : code)
 }
 
 /** True for countries the numbering plan knows. */
@@ -43,19 +54,29 @@ export function readByPlan(text: string, country: string | null): PlanNumber | n
   if (text.length > 250) return null
   const plain = PLAIN.exec(text)
   const digits = plain?.[2]?.replace(/\D/g, '') ?? ''
-  if (digits.length < LEAST_DIGITS) return askReference(text, country)
-  const found = readDigits(digits, plain?.[1] !== '', country)
-  return found === ASK_REFERENCE ? askReference(text, country) : found
+  if (digits.length < LEAST_DIGITS || digits.length > MOST_DIGITS) return askReference(text, country)
+  const hasPlus = plain?.[1] !== ''
+  const status = readDigits(START, putDigits(digits, START), hasPlus, country === null ? null : rulesOf(country))
+  return status === 'ask' ? askReference(text, country) : status === 'number' ? planNumber() : null
 }
 
 /**
- * Reads bare digits the way the reference does.
- * @param digits ASCII digits only
+ * Reads digits of the buffer the way the reference does; the number is left in `found`.
  * @param hasPlus true where a plus stood before them
+ * @returns false where they are no number at all
  */
-export function planOf(digits: string, hasPlus: boolean, country: string | null): PlanNumber | null {
-  const found = digits.length < LEAST_DIGITS ? ASK_REFERENCE : readDigits(digits, hasPlus, country)
-  return found === ASK_REFERENCE ? askReference(hasPlus ? `+${digits}` : digits, country) : found
+export function readPlan(from: number, to: number, hasPlus: boolean, home: RegionRules | null): boolean {
+  const status = to - from < LEAST_DIGITS ? 'ask' : readDigits(from, to, hasPlus, home)
+  if (status !== 'ask') return status === 'number'
+  const answer = askReference(textOf(hasPlus ? '+' : '', from, to), home?.region ?? null)
+  return answer !== null && leaveInBuffer(answer)
+}
+
+/** Leaves a number in `found` that was read in another way. */
+export function leaveInBuffer({ countryCode, national }: PlanNumber): boolean {
+  const code = callingCodeOf(countryCode)
+  if (code) setFound(code, national)
+  return code !== undefined
 }
 
 const ANSWERS = 5000
@@ -123,16 +144,12 @@ function regionOf(region: string | undefined): string | null {
 
 /** The number as its own country writes it, or as others do; the E.164 text itself where it cannot be read. */
 export function formatNumber(e164: string, form: 'national' | 'international' = 'international'): string {
-  try {
-    const number = util.parse(e164)
-    return util.format(number, form === 'national' ? PhoneNumberFormat.NATIONAL : PhoneNumberFormat.INTERNATIONAL)
-  } catch {
-    return e164
-  }
+  const number = readByPlan(e164, null)
+  const code = number && callingCodeOf(number.countryCode)
+  if (!number || !code) return e164
+  return form === 'national' ? nationalForm(code, number.national) : internationalForm(code, number.national)
 }
 
-/** True where the country writes this number with a leading trunk zero inside the country. */
-export function isWrittenWithTrunkZero({ countryCode, national }: PlanNumber): boolean {
-  const code = callingCodeOf(countryCode)
-  return code !== undefined && isWrittenWithZero(code, national)
-}
+/** True where the country writes the number in `found` with a leading trunk zero inside the country. */
+export const isFoundWrittenWithZero = (): boolean =>
+  found.code.trunk === '0' && isWrittenWithZero(found.code, textOf('', found.from, found.to))

@@ -1,104 +1,125 @@
-import { callingCode, isWrittenWithTrunkZero, type PlanNumber, planOf } from './plan'
+import { COMPOSED, composeWithout, DIGITS, endsWith, START, startsWith, textOf, ZERO } from './engine/digits'
+import { found, isFoundValid } from './engine/readDigits'
+import { callingCodeOf, type RegionRules } from './engine/tables'
+import { isFoundWrittenWithZero, readPlan } from './plan'
 import type { Repair } from './types'
 
-export interface Found {
-  readonly plan: PlanNumber
-  readonly repairs: readonly Repair[]
-}
+const NONE: readonly Repair[] = []
+const LOST_ZERO: readonly Repair[] = ['lost-zero']
+const PREFIX: readonly Repair[] = ['international-prefix']
+const NO_PLUS: readonly Repair[] = ['country-code-without-plus']
+const TWICE: readonly Repair[] = ['country-code-twice']
+const TRUNK_ZERO: readonly Repair[] = ['trunk-zero']
+const NO_PLUS_TRUNK_ZERO: readonly Repair[] = ['country-code-without-plus', 'trunk-zero']
 
 /**
- * Reads digits as they are dialled: as they stand first, then with the dialling prefix mended.
- * @param digits ASCII digits only
+ * Reads digits as they are dialled: as they stand first, then with the dialling prefix mended. A valid number is left
+ * in `found`.
+ * @param to where the digits end in the buffer; they begin at its start
  * @param hasPlus true where a plus stood before them
- * @param asItStands what the plan makes of the text they come from
- * @returns a valid number, else what the digits are as they stand; null where they are no number at all
+ * @param home rules of the country where they are dialled, or null
+ * @param stands whether they are a number as they stand, which is then in `found`
+ * @returns what was mended; null where no way of reading gives a valid number
  */
 export function readDialled(
-  digits: string,
+  to: number,
   hasPlus: boolean,
-  country: string | null,
-  asItStands: PlanNumber | null = planOf(digits, hasPlus, country),
-): Found | null {
-  if (asItStands?.valid) return asWritten(asItStands, digits, hasPlus, country)
-  for (const [repairs, attempt, isAbroad] of mendedForms(digits, hasPlus, country)) {
-    const plan = planOf(attempt, isAbroad, country)
-    if (plan?.valid) return { plan, repairs }
-  }
-  return asItStands && { plan: asItStands, repairs: NO_REPAIRS }
+  home: RegionRules | null,
+  stands = readPlan(START, to, hasPlus, home),
+): readonly Repair[] | null {
+  return stands && isFoundValid() ? asWritten(to, hasPlus, home) : mended(to, hasPlus, home)
+}
+
+function isValid(from: number, to: number, hasPlus: boolean, home: RegionRules | null): boolean {
+  return readPlan(from, to, hasPlus, home) && isFoundValid()
 }
 
 /** A valid number, with the repairs that were made in silence to read it. */
-function asWritten(asItStands: PlanNumber, digits: string, hasPlus: boolean, country: string | null): Found {
-  if (withCode(asItStands, digits, hasPlus)) {
-    const plan = planOf(digits, true, country)
-    if (plan?.valid) return { plan, repairs: ['country-code-without-plus'] }
+function asWritten(to: number, hasPlus: boolean, home: RegionRules | null): readonly Repair[] {
+  if (!hasPlus && startsWithOwnCode(to)) {
+    const { code, outcome } = found
+    if (isValid(START, to, true, home)) return NO_PLUS
+    Object.assign(found, { code, outcome, from: START, to })
   }
-  return { plan: asItStands, repairs: nameRepairs(asItStands, digits, hasPlus, country) }
+  return nameRepairs(to, hasPlus, home)
 }
 
 /**
  * Long digits that start with the country's own code, in a country that writes national numbers with a zero: read
  * as international first, though a generous plan (Germany's) would take them for a national number without it.
  */
-function withCode(plan: PlanNumber, digits: string, hasPlus: boolean): boolean {
-  if (hasPlus || digits.length < 11 || digits !== plan.national) return false
-  return digits.startsWith(String(plan.countryCode)) && isWrittenWithTrunkZero(plan)
+function startsWithOwnCode(to: number): boolean {
+  const { code, from } = found
+  if (to - START < 11 || to - START !== found.to - from) return false
+  return startsWith(START, to, code.text) && endsWith(START, to, from, found.to) && isFoundWrittenWithZero()
 }
-
-const NO_REPAIRS: readonly Repair[] = []
-const LOST_ZERO: readonly Repair[] = ['lost-zero']
 
 /** Which repair the reference made in silence: told by comparing the digits written with the number read. */
-function nameRepairs(plan: PlanNumber, digits: string, hasPlus: boolean, country: string | null): readonly Repair[] {
-  const { national } = plan
-  const more = digits.length - national.length
-  if (more === 1 && !hasPlus && digits.charCodeAt(0) === ZERO) return NO_REPAIRS
-  if (more === 0 && !hasPlus) return digits === national && isWrittenWithTrunkZero(plan) ? LOST_ZERO : NO_REPAIRS
-  const code = String(plan.countryCode)
-  if (hasPlus && more === code.length) return NO_REPAIRS
-  const international = [code + national, `${code}0${national}`]
-  const written = international.find((form) => digits.endsWith(form))
-  if (written === undefined) return NO_REPAIRS
-  const repairs: Repair[] = []
-  const before = digits.slice(0, digits.length - written.length)
-  if (!hasPlus && before.length >= 2) repairs.push('international-prefix')
-  else if (!hasPlus && before === '' && country !== null && code !== '1') repairs.push('country-code-without-plus')
-  if (hasPlus && before !== '') repairs.push('country-code-twice')
-  if (written === international[1]) repairs.push('trunk-zero')
-  return repairs
+function nameRepairs(to: number, hasPlus: boolean, home: RegionRules | null): readonly Repair[] {
+  const { code, from } = found
+  const more = to - START - (found.to - from)
+  if (more === 1 && !hasPlus && DIGITS[START] === ZERO) return NONE
+  if (more === 0 && !hasPlus) return endsWith(START, to, from, found.to) && isFoundWrittenWithZero() ? LOST_ZERO : NONE
+  const length = code.text.length
+  if ((hasPlus && more === length) || !endsWith(START, to, from, found.to)) return NONE
+  const trunk = more > length && DIGITS[START + more - 1] === ZERO ? 1 : 0
+  // The code stands right before the number, or before a zero in front of it.
+  const isDirect = more >= length && startsWith(START + more - length, to, code.text)
+  const before = more - length - (isDirect ? 0 : trunk)
+  if (!isDirect && (trunk === 0 || !startsWith(START + before, to, code.text))) return NONE
+  return silentRepairs(before, !isDirect, hasPlus, home !== null && code.code !== 1)
 }
 
-const ZERO = 48
+function silentRepairs(before: number, hasTrunkZero: boolean, hasPlus: boolean, isNamed: boolean): readonly Repair[] {
+  const first = hasPlus ? (before > 0 ? TWICE : NONE) : before >= 2 ? PREFIX : before === 0 && isNamed ? NO_PLUS : NONE
+  return hasTrunkZero ? joinRepairs(first, TRUNK_ZERO) : first
+}
 
-type Form = readonly [repairs: readonly Repair[], digits: string, hasPlus: boolean]
+/** Repairs one after another, none twice. */
+export const joinRepairs = (before: readonly Repair[], then: readonly Repair[]): readonly Repair[] =>
+  before.length === 0 ? then : then.length === 0 ? before : [...new Set([...before, ...then])]
 
 /** Other ways to read the digits, in the order in which they are believed. */
-function* mendedForms(digits: string, hasPlus: boolean, country: string | null): Generator<Form> {
-  if (!hasPlus && digits.startsWith('00')) yield [['international-prefix'], digits.slice(2), true]
-  else if (!hasPlus && digits.startsWith('011')) yield [['international-prefix'], digits.slice(3), true]
-  const code = country === null ? '' : String(callingCode(country))
-  if (code !== '' && code !== '0') {
-    const once = withoutRepeatedCode(digits, code)
-    if (once !== null) yield [['country-code-twice'], once, true]
-    if (!hasPlus && digits.startsWith(code)) yield [['country-code-without-plus'], digits, true]
-    if (!hasPlus && digits.startsWith(`${code}0`)) {
-      yield [['country-code-without-plus', 'trunk-zero'], code + digits.slice(code.length + 1), true]
-    }
-    if (!hasPlus && !digits.startsWith('0')) yield [LOST_ZERO, `0${digits}`, false]
+function mended(to: number, hasPlus: boolean, home: RegionRules | null): readonly Repair[] | null {
+  if (!hasPlus) {
+    const prefix = startsWith(START, to, '00') ? 2 : startsWith(START, to, '011') ? 3 : 0
+    if (prefix > 0 && isValid(START + prefix, to, true, home)) return PREFIX
   }
-  if (hasPlus) {
-    const stated = [1, 2, 3].map((length) => withoutRepeatedCode(digits, digits.slice(0, length)))
-    for (const once of stated) if (once !== null) yield [['country-code-twice'], once, true]
-    const trunk = /^(\d{1,3}?)0(\d+)$/.exec(digits)
-    if (trunk) yield [['trunk-zero'], `${trunk[1]}${trunk[2]}`, true]
-  }
+  const code = home && callingCodeOf(home.code)
+  const repairs = code ? mendedAtHome(to, hasPlus, home, code.text) : null
+  return repairs ?? (hasPlus ? mendedBehindPlus(to, home) : null)
 }
 
-/** `49 0049 …` and `44 44 …` with the code once; null where it stands once already. */
-function withoutRepeatedCode(digits: string, code: string): string | null {
-  const start = digits.startsWith('00') && digits.startsWith(code, 2) ? 2 : 0
-  if (!digits.startsWith(code, start)) return null
+function mendedAtHome(to: number, hasPlus: boolean, home: RegionRules | null, code: string): readonly Repair[] | null {
+  const once = behindRepeatedCode(to, code)
+  if (once !== -1 && isValid(once, to, true, home)) return TWICE
+  if (hasPlus) return null
+  if (startsWith(START, to, code)) {
+    if (isValid(START, to, true, home)) return NO_PLUS
+    const zero = START + code.length
+    if (zero < to && DIGITS[zero] === ZERO && isValid(COMPOSED, composeWithout(START, to, zero), true, home))
+      return NO_PLUS_TRUNK_ZERO
+  }
+  // The place before the digits holds a zero.
+  return DIGITS[START] !== ZERO && isValid(START - 1, to, false, home) ? LOST_ZERO : null
+}
+
+function mendedBehindPlus(to: number, home: RegionRules | null): readonly Repair[] | null {
+  for (let length = 1; length <= 3 && length < to - START; length++) {
+    const once = behindRepeatedCode(to, textOf('', START, START + length))
+    if (once !== -1 && isValid(once, to, true, home)) return TWICE
+  }
+  let zero = START + 1
+  while (zero <= START + 3 && DIGITS[zero] !== ZERO) zero++
+  if (zero > START + 3 || zero >= to - 1) return null
+  return isValid(COMPOSED, composeWithout(START, to, zero), true, home) ? TRUNK_ZERO : null
+}
+
+/** Where `49 0049 …` and `44 44 …` go on with the code once; -1 where it stands once already. */
+function behindRepeatedCode(to: number, code: string): number {
+  const start = startsWith(START, to, '00') && startsWith(START + 2, to, code) ? START + 2 : START
+  if (!startsWith(start, to, code)) return -1
   const behind = start + code.length
-  const again = digits.startsWith('00', behind) && digits.startsWith(code, behind + 2) ? behind + 2 : behind
-  return digits.startsWith(code, again) && digits.length > again + code.length ? digits.slice(again) : null
+  const again = startsWith(behind, to, '00') && startsWith(behind + 2, to, code) ? behind + 2 : behind
+  return startsWith(again, to, code) && to > again + code.length ? again : -1
 }

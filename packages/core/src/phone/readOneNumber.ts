@@ -1,8 +1,10 @@
 import { digitsOf } from './characters'
+import { MOST_DIGITS, putDigits, START } from './engine/digits'
+import { planNumber } from './engine/readDigits'
 import { isCardNumber, recogniseOtherThing } from './otherThings'
 import { isFictionNumber, isLocalFiction, isPlaceholderRun } from './placeholders'
-import { type PlanNumber, readByPlan } from './plan'
-import { type Found, readDialled } from './readDialled'
+import { homeOf, leaveInBuffer, type PlanNumber, readByPlan } from './plan'
+import { readDialled } from './readDialled'
 import { readKeypadLetters, readLookalikes } from './spreadsheetDamage'
 import type { Problem, ReadNumber, Repair } from './types'
 import { takeOffExtension, takeOffLabel } from './words'
@@ -18,6 +20,12 @@ export type OneNumber =
   | { readonly status: 'placeholder' }
   | { readonly status: 'unread'; readonly problem: Problem }
 
+/** What the plan makes of a text, and what had to be mended for it. */
+interface Found {
+  readonly plan: PlanNumber
+  readonly repairs: readonly Repair[]
+}
+
 /** Reads the text of one number (several have been split before). */
 export function readOneNumber(text: string, country: string | null): OneNumber {
   const other = recogniseOtherThing(text)
@@ -27,11 +35,10 @@ export function readOneNumber(text: string, country: string | null): OneNumber {
   const extended = takeOffExtension(labelled.text)
   const digits = digitsOf(extended.text)
   if (digits === '' && !readKeypadLetters(extended.text)) return { status: 'unread', problem: 'no-digits' }
-  if (isPlaceholderRun(digits) || isLocalFiction(digits, country)) return { status: 'placeholder' }
+  if (isMadeUp(digits, country)) return { status: 'placeholder' }
   const found = findNumber(extended.text.trim(), country)
   if (!found) return { status: 'unread', problem: whyUnread(extended.text, country) }
-  if (isFictionNumber(found.plan.countryCode, found.plan.national) || isPlaceholderRun(found.plan.national))
-    return { status: 'placeholder' }
+  if (isMadeUpNumber(found.plan)) return { status: 'placeholder' }
   if (!found.plan.possible) {
     const problem = isCardNumber(text) ? 'card' : lengthProblem(found.plan)
     return { status: 'unread', problem }
@@ -51,6 +58,18 @@ export function readOneNumber(text: string, country: string | null): OneNumber {
     repairs: [...labelRepairs, ...found.repairs],
     problem: found.plan.valid ? null : 'not-in-plan',
   }
+}
+
+/** Digits nobody was given, as they stand. */
+function isMadeUp(digits: string, country: string | null): boolean {
+  if (digits.length > MOST_DIGITS) return false
+  const to = putDigits(digits, START)
+  return isPlaceholderRun(START, to) || isLocalFiction(START, to, country)
+}
+
+function isMadeUpNumber({ countryCode, national }: PlanNumber): boolean {
+  const to = putDigits(national, START)
+  return isFictionNumber(countryCode, START, to) || isPlaceholderRun(START, to)
 }
 
 const lengthProblem = (plan: PlanNumber): Problem =>
@@ -92,8 +111,16 @@ function withRepair(repair: Repair, text: string | null, country: string | null)
 }
 
 /** Digits and punctuation, which the plan may take in its own way. */
-const readPlain = (text: string, country: string | null): Found | null =>
-  readDialled(digitsOf(text), /^\W*\+/.test(text), country, readByPlan(text, country))
+function readPlain(text: string, country: string | null): Found | null {
+  const asItStands = readByPlan(text, country)
+  const digits = digitsOf(text)
+  if (digits.length > MOST_DIGITS) return asItStands && { plan: asItStands, repairs: [] }
+  const stands = asItStands !== null && leaveInBuffer(asItStands)
+  const repairs = readDialled(putDigits(digits, START), /^\W*\+/.test(text), homeOf(country), stands)
+  if (repairs === null) return asItStands && { plan: asItStands, repairs: [] }
+  // What the plan read in its own way may hold an extension.
+  return { plan: { ...planNumber(), extension: asItStands?.valid ? asItStands.extension : null }, repairs }
+}
 
 function whyUnread(text: string, country: string | null): Problem {
   if (isCardNumber(text)) return 'card'

@@ -1,5 +1,7 @@
 import { plainCharacters } from './characters'
-import { isPlanCountry } from './plan'
+import type { RegionRules } from './engine/tables'
+import { homeOf } from './plan'
+import { joinRepairs } from './readDialled'
 import { type OneNumber, readOneNumber } from './readOneNumber'
 import { readQuick } from './readQuick'
 import { mendSpreadsheetDamage } from './spreadsheetDamage'
@@ -18,29 +20,27 @@ const EMPTY: Reading = { verdict: 'empty', numbers: [], repairs: [], problem: nu
  * @returns a reading; it never throws, and never invents a digit
  */
 export function readPhoneCell(raw: string, { country = null }: ReadOptions = {}): Reading {
-  const region = knownCountry(country)
-  return readQuick(raw, region) ?? readFully(raw, region)
+  const home = homeOf(country)
+  return readQuick(raw, home) ?? readFully(raw, home)
 }
 
 /** The reading of any cell, step by step. */
-export function readFully(raw: string, region: string | null): Reading {
+export function readFully(raw: string, home: RegionRules | null): Reading {
   if (raw.length > LONGEST_CELL) return unreadable('cell-too-long')
   const text = plainCharacters(raw).trim()
   if (isEmptyCell(text)) return EMPTY
   const damage = mendSpreadsheetDamage(text)
   if (damage.status === 'digits-lost') return unreadable('digits-lost')
+  if (damage.repairs.length > 0) {
+    // What a spreadsheet hurt is plain digits once it is mended.
+    const mended = readQuick(damage.text, home)
+    if (mended) return { ...mended, verdict: 'repaired', repairs: joinRepairs(damage.repairs, mended.repairs) }
+  }
+  const region = home?.region ?? null
   const parts = splitNumbers(damage.text, region)
   const read = parts.map((part) => readOneNumber(part, region))
   const splitRepairs: readonly Repair[] = parts.length > 1 ? ['several-numbers'] : []
   return judge(read, [...damage.repairs, ...splitRepairs])
-}
-
-function knownCountry(country: string | null): string | null {
-  if (country === null) return null
-  if (country.length === 2 && country !== 'UK' && isPlanCountry(country)) return country
-  const code = country.trim().toUpperCase()
-  const region = code === 'UK' ? 'GB' : code
-  return isPlanCountry(region) ? region : null
 }
 
 const unreadable = (problem: Problem): Reading => ({ verdict: 'unreadable', numbers: [], repairs: [], problem })
@@ -72,6 +72,8 @@ function distinctNumbers(read: readonly OneNumber[]): readonly ReadNumber[] {
 
 const CERTAIN_SPLIT =
   /\s*(?:[\r\n\t]+|;(?!\s*(?:ext|phone-context|isub)=)|\|(?=.*\d)|\s(?:or|oder|ou|and|und|et|o|u\.?|y|e|bzw\.?|&)\s|\s&\s)\s*/i
+/** Nothing else can stand between two numbers. */
+const MAY_SPLIT = /[\s;|/,&]/
 const LIKELY_SPLIT = /\s*(?:\/|,(?!\s*(?:ext|x\d|dw))|\s{2,}|\s-\s)\s*/i
 
 /**
@@ -79,6 +81,7 @@ const LIKELY_SPLIT = /\s*(?:\/|,(?!\s*(?:ext|x\d|dw))|\s{2,}|\s-\s)\s*/i
  * so these split only what is no valid number as a whole.
  */
 function splitNumbers(text: string, country: string | null): readonly string[] {
+  if (!MAY_SPLIT.test(text)) return [text]
   const certain = text.split(CERTAIN_SPLIT).filter(holdsSomething)
   const parts = certain.length > 1 && certain.every((part) => countDigits(part) >= 5) ? certain : [text]
   return parts.flatMap((part) => splitLikely(part, country))

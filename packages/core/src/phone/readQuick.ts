@@ -1,7 +1,10 @@
+import { START, textOf } from './engine/digits'
+import { found, foundCountry, foundLineType } from './engine/readDigits'
+import type { RegionRules } from './engine/tables'
 import { isFictionNumber, isLocalFiction, isPlaceholderRun } from './placeholders'
-import { readDialled } from './readDialled'
-import { type ScannedCell, scanCell } from './scanCell'
-import type { NumberLabel, Reading, ReadNumber, Repair } from './types'
+import { joinRepairs, readDialled } from './readDialled'
+import { scanCell, scanned } from './scanCell'
+import type { Reading, ReadNumber, Repair } from './types'
 
 const LEAST = 7
 const PLACEHOLDER: Reading = { verdict: 'placeholder', numbers: [], repairs: [], problem: null }
@@ -9,28 +12,27 @@ const PLACEHOLDER: Reading = { verdict: 'placeholder', numbers: [], repairs: [],
 /**
  * Reads the cells most lists are made of: one number or two, in digits and punctuation, with a label, an extension
  * or the common damages of a spreadsheet.
+ * @param from where the cell starts in the text, and `until` where it ends
  * @returns null for every cell that needs a closer look: the full reading decides, and comes to the same where both do
  */
-export function readQuick(raw: string, country: string | null): Reading | null {
-  const cell = scanCell(raw)
-  if (cell === null || cell.digits.length < LEAST) return null
-  if (isPlaceholderRun(cell.digits) || isLocalFiction(cell.digits, country))
-    return cell.hasLookalikes || cell.slash !== -1 || cell.repairs.length > 0 ? null : PLACEHOLDER
-  const one = readScanned(cell, country)
+export function readQuick(raw: string, home: RegionRules | null, from = 0, until = raw.length): Reading | null {
+  if (!scanCell(raw, from, until) || scanned.to < START + LEAST) return null
+  const { slash, repairs, to } = scanned
+  if (isPlaceholderRun(START, to) || isLocalFiction(START, to, home?.region ?? null))
+    return scanned.hasLookalikes || slash !== -1 || repairs.length > 0 ? null : PLACEHOLDER
+  const one = readScanned(home)
   if (one !== null) return one
-  return cell.slash === -1 || cell.repairs.length > 0 ? null : readBoth(raw, cell.slash, country)
+  return slash === -1 || repairs.length > 0 ? null : readBoth(raw, home, from, slash, until)
 }
 
-function readScanned(cell: ScannedCell, country: string | null): Reading | null {
-  const { digits, hasPlus, label, extension } = cell
-  const found = readDialled(digits, hasPlus, country)
-  if (!found?.plan.valid) return null
-  const { plan } = found
-  if (isFictionNumber(plan.countryCode, plan.national) || isPlaceholderRun(plan.national)) return null
-  const repairs = joined(cell.hasLookalikes ? LOOKALIKES : cell.repairs, found.repairs)
+function readScanned(home: RegionRules | null): Reading | null {
+  const mended = readDialled(scanned.to, scanned.hasPlus, home)
+  if (mended === null) return null
+  if (isFictionNumber(found.code.code, found.from, found.to) || isPlaceholderRun(found.from, found.to)) return null
+  const repairs = joinRepairs(scanned.hasLookalikes ? LOOKALIKES : scanned.repairs, mended)
   return {
     verdict: repairs.length > 0 ? 'repaired' : 'clean',
-    numbers: [numberOf(plan, extension, label)],
+    numbers: [foundNumber()],
     repairs,
     problem: null,
   }
@@ -38,27 +40,21 @@ function readScanned(cell: ScannedCell, country: string | null): Reading | null 
 
 const LOOKALIKES: readonly Repair[] = ['letters-for-digits']
 
-const joined = (before: readonly Repair[], found: readonly Repair[]): readonly Repair[] =>
-  before.length === 0 ? found : found.length === 0 ? before : [...new Set([...before, ...found])]
-
-const numberOf = (
-  plan: { readonly e164: string; readonly country: string | null; readonly lineType: ReadNumber['lineType'] },
-  extension: string | null,
-  label: NumberLabel | null,
-): ReadNumber => ({
-  e164: plan.e164,
-  country: plan.country,
-  lineType: plan.lineType,
-  extension,
-  label,
+/** The number that was scanned and found. */
+const foundNumber = (): ReadNumber => ({
+  e164: textOf(found.code.plus, found.from, found.to),
+  country: foundCountry(),
+  lineType: foundLineType(),
+  extension: scanned.extension,
+  label: scanned.label,
   valid: true,
   possible: true,
 })
 
 /** Two numbers with a slash between them, where the whole is none. */
-function readBoth(raw: string, slash: number, country: string | null): Reading | null {
-  const first = readQuick(raw.slice(0, slash), country)
-  const second = first && readQuick(raw.slice(slash + 1), country)
+function readBoth(raw: string, home: RegionRules | null, from: number, slash: number, until: number): Reading | null {
+  const first = readQuick(raw, home, from, slash)
+  const second = first && readQuick(raw, home, slash + 1, until)
   const a = first?.numbers[0]
   const b = second?.numbers[0]
   if (!first || !second || !a || !b || first.numbers.length > 1 || second.numbers.length > 1) return null

@@ -1,21 +1,33 @@
 import { remember } from '../remember'
+import { DIGITS, START, ZERO } from './engine/digits'
 import { recogniseOtherThing } from './otherThings'
 import type { NumberLabel, Repair } from './types'
 import { takeOffLabel } from './words'
 
-/** What stands in a cell that holds one number, or two with a slash between them. */
+/** What stands in a cell that holds one number, or two with a slash between them. Its digits are in the buffer. */
 export interface ScannedCell {
-  /** ASCII digits, without those of the extension. */
-  readonly digits: string
-  readonly hasPlus: boolean
-  readonly label: NumberLabel | null
-  readonly extension: string | null
+  /** Where the digits end in the buffer, without those of the extension. */
+  to: number
+  hasPlus: boolean
+  label: NumberLabel | null
+  extension: string | null
   /** What was mended before the digits were read. */
-  readonly repairs: readonly Repair[]
+  repairs: readonly Repair[]
   /** Letters that look like digits stand among them. */
-  readonly hasLookalikes: boolean
+  hasLookalikes: boolean
   /** Where the cell may be two numbers: position of a slash, or -1. */
-  readonly slash: number
+  slash: number
+}
+
+/** The cell that was scanned last. */
+export const scanned: ScannedCell = {
+  to: START,
+  hasPlus: false,
+  label: null,
+  extension: null,
+  repairs: [],
+  hasLookalikes: false,
+  slash: -1,
 }
 
 const TAB = 0x09
@@ -37,117 +49,106 @@ const NONE: readonly Repair[] = []
 
 /**
  * Looks at a cell once, character by character, and takes off what stands around its digits.
- * @returns null for every cell that needs a closer look
+ * What it finds is left in `scanned`.
+ * @param from where the cell starts in the text, and `until` where it ends
+ * @returns false for every cell that needs a closer look
  */
-export function scanCell(raw: string): ScannedCell | null {
-  if (raw.length > LONGEST) return null
-  let start = 0
-  let end = raw.length
+export function scanCell(raw: string, from = 0, until = raw.length): boolean {
+  if (until - from > LONGEST) return false
+  let start = from
+  let end = until
   while (start < end && raw.charCodeAt(start) === SPACE) start++
   while (end > start && raw.charCodeAt(end - 1) === SPACE) end--
   if (raw.charCodeAt(start) === APOSTROPHE) return scanQuoted(raw, start + 1, end)
+  if (beginsNumber(raw.charCodeAt(start)) && isAsciiDigit(raw.charCodeAt(end - 1))) {
+    scanned.label = null
+    scanned.repairs = NONE
+    return scanDigits(raw, start, end, true)
+  }
   const first = findFirst(raw, start, end)
-  if (first === -1) return null
-  if (first - start > LONGEST_WORD) return null
+  if (first === -1 || first - start > LONGEST_WORD) return false
   const before = first === start ? PLAIN_FRONT : frontOf(raw.slice(start, first))
-  if (before === null) return null
+  if (before === null) return false
   const last = findLast(raw, end)
-  if (end - last > LONGEST_WORD) return null
+  if (end - last > LONGEST_WORD) return false
   const behind = last + 1 === end || isClosed(raw, last, end) ? PLAIN_BACK : backOf(raw.slice(last + 1, end))
-  if (behind === null || (before !== PLAIN_FRONT && behind !== PLAIN_BACK)) return null
-  const label = before.label ?? behind.label
-  const repairs = before.isLabel || behind.isLabel ? LABEL_REPAIR : NONE
-  return scanDigits(
-    raw,
-    first,
-    behind === PLAIN_BACK ? end : last + 1,
-    label,
-    repairs,
-    before === PLAIN_FRONT && behind === PLAIN_BACK,
-  )
+  if (behind === null || (before !== PLAIN_FRONT && behind !== PLAIN_BACK)) return false
+  scanned.label = before.label ?? behind.label
+  scanned.repairs = before.isLabel || behind.isLabel ? LABEL_REPAIR : NONE
+  return scanDigits(raw, first, behind === PLAIN_BACK ? end : last + 1, before === PLAIN_FRONT && behind === PLAIN_BACK)
 }
 
 /** A cell behind an apostrophe that a spreadsheet put there: nothing but digits, with a plus perhaps. */
-function scanQuoted(raw: string, start: number, end: number): ScannedCell | null {
+function scanQuoted(raw: string, start: number, end: number): boolean {
   for (let i = start; i < end; i++) {
     const code = raw.charCodeAt(i)
-    if (!(code >= 48 && code <= 57) && !(code === PLUS && i === start)) return null
+    if (!(code >= 48 && code <= 57) && !(code === PLUS && i === start)) return false
   }
-  return scanDigits(raw, start, end, null, APOSTROPHE_REPAIR, false)
+  scanned.label = null
+  scanned.repairs = APOSTROPHE_REPAIR
+  return scanDigits(raw, start, end, false)
 }
 
-function scanDigits(
-  raw: string,
-  start: number,
-  end: number,
-  label: NumberLabel | null,
-  before: readonly Repair[],
-  isBare: boolean,
-): ScannedCell | null {
-  let digits = ''
-  let hasPlus = false
-  let hasLookalikes = false
-  let repairs = before
-  let extension: string | null = null
+function scanDigits(raw: string, start: number, end: number, isBare: boolean): boolean {
+  let to = START
   let marks = 0
   let dots = 0
-  let slash = -1
   let previous = 0
-  let run = -1
+  let hasPlus = false
+  let hasLookalikes = false
+  let slash = -1
+  scanned.extension = null
   for (let i = start; i < end; i++) {
     const code = raw.charCodeAt(i)
-    if (code >= 48 && code <= 57) {
-      if (run === -1) run = i
+    if (isAsciiDigit(code)) {
+      DIGITS[to++] = code
       previous = code
       continue
     }
-    if (run !== -1) {
-      digits += raw.slice(run, i)
-      run = -1
-    }
     const digit = code < 0x80 ? -1 : digitValue(code)
     if (digit !== -1) {
-      digits += String(digit)
-      previous = 48
+      DIGITS[to++] = ZERO + digit
+      previous = ZERO
       continue
     }
-    const sign = isWideSpace(code) ? SPACE : code
+    const sign = code < 0x80 ? code : isWideSpace(code) ? SPACE : code
     if (sign === OPEN || sign === CLOSE) {
       // A bracket counts for nothing.
-    } else if (sign === PLUS && digits === '' && !hasPlus) {
+    } else if (sign === PLUS && to === START && !hasPlus) {
       hasPlus = true
     } else if (sign === SPACE || sign === DASH || sign === DOT) {
       // Two signs in a row may part two numbers, or mean something else.
-      if (previous === SPACE || previous === DASH || previous === DOT || i === start) return null
+      if (previous === SPACE || previous === DASH || previous === DOT || i === start) return false
       if (sign !== SPACE) marks++
       if (sign === DOT) dots++
-    } else if (sign === SLASH && slash === -1 && digits.length > 5) {
+    } else if (sign === SLASH && slash === -1 && to > START + 5) {
       slash = i
       previous = SLASH
       continue
     } else if (isBare && isLookalike(code)) {
-      if (previous === SPACE || raw.charCodeAt(i + 1) === SPACE) return null
+      if (previous === SPACE || raw.charCodeAt(i + 1) === SPACE) return false
       hasLookalikes = true
-      digits += code === UPPER_O || code === LOWER_O ? '0' : '1'
-    } else if (digits.length >= LEAST && isBare && slash === -1 && !hasLookalikes) {
-      extension = extensionOf(raw.slice(i, end))
-      if (extension === null) return null
+      DIGITS[to++] = code === UPPER_O || code === LOWER_O ? ZERO : ZERO + 1
+    } else if (to >= START + LEAST && isBare && slash === -1 && !hasLookalikes) {
+      scanned.extension = extensionOf(raw.slice(i, end))
+      if (scanned.extension === null) return false
       break
-    } else return null
+    } else return false
     previous = sign
   }
-  if (run !== -1) digits += raw.slice(run, end)
-  if (hasLookalikes && (marks > 0 || repairs !== NONE || slash !== -1)) return null
-  if (dots === 1 && extension === null && isDecimalTail(raw, end)) {
-    if (marks > 1 || !isBare || hasLookalikes || slash !== -1 || !isOneRun(raw, start, end)) return null
-    const tail = end - raw.lastIndexOf('.', end) - 1
-    digits = digits.slice(0, -tail)
-    repairs = TAIL_REPAIR
+  if (hasLookalikes && (marks > 0 || scanned.repairs !== NONE || slash !== -1)) return false
+  if (dots === 1 && scanned.extension === null && isDecimalTail(raw, end)) {
+    if (marks > 1 || !isBare || hasLookalikes || slash !== -1 || !isOneRun(raw, start, end)) return false
+    to -= end - raw.lastIndexOf('.', end) - 1
+    scanned.repairs = TAIL_REPAIR
     marks = 0
   }
+  scanned.to = to
+  scanned.hasPlus = hasPlus
+  scanned.hasLookalikes = hasLookalikes
+  scanned.slash = slash
   // Dates have eight digits at most, addresses of machines three dots.
-  if (marks > 0 && (digits.length <= 8 || dots === 3) && recogniseOtherThing(raw.trim()) !== null) return null
-  return { digits, hasPlus, label, extension, repairs, hasLookalikes, slash }
+  return !(marks > 0 && (to - START <= 8 || dots === 3) && recogniseOtherThing(raw.slice(start, end).trim()) !== null)
 }
 
 const LEAST = 7
@@ -180,13 +181,17 @@ function digitValue(code: number): number {
   return -1
 }
 
+const isAsciiDigit = (code: number): boolean => code >= 48 && code <= 57
+
+const beginsNumber = (code: number): boolean => isAsciiDigit(code) || code === PLUS || code === OPEN
+
 const isDigit = (code: number): boolean => (code >= 48 && code <= 57) || (code >= 0x80 && digitValue(code) !== -1)
 
 /** Position of the first character that can begin a number; -1 where there is none. */
 function findFirst(raw: string, start: number, end: number): number {
   for (let i = start; i < end; i++) {
     const code = raw.charCodeAt(i)
-    if (isDigit(code) || code === PLUS || code === OPEN) return i
+    if (beginsNumber(code) || isDigit(code)) return i
     // A letter O right before digits is one of them.
     if (isLookalike(code) && i === start && isDigit(raw.charCodeAt(i + 1))) return i
   }

@@ -24,10 +24,14 @@ const EMPTY_PHRASES = new Set([
   'geen nummer',
 ]) // prettier-ignore
 
+/** Of the words, only 0 and its like in brackets hold a digit. */
+const LONGEST_WORD_WITH_DIGIT = 6
+
 /** True where the cell says that there is no number. A country code is never put before such a cell. */
 export function isEmptyCell(text: string): boolean {
   const word = text.trim().toLowerCase()
   if (word === '') return true
+  if (word.length > LONGEST_WORD_WITH_DIGIT && /\d/.test(word)) return false
   if (!/\d/.test(word) && !/[\p{L}]/u.test(word) && !word.includes('*')) return true
   const bare = word.replace(/^[("'[]+|[)"'\].!]+$/g, '').replace(/\./g, '')
   return EMPTY_WORDS.has(bare) || EMPTY_PHRASES.has(bare)

@@ -1,5 +1,15 @@
 import type { LineType } from '../types'
-import { type CallingCode, callingCodeOf, type Lengths, outcomeOf, type RegionRules, rulesOf } from './tables'
+import { DIGITS, putDigits, REWRITTEN, startsWith, textOf, ZERO } from './digits'
+import {
+  type CallingCode,
+  callingCodeOf,
+  type Lengths,
+  mainRulesOf,
+  NOTHING,
+  type Outcome,
+  outcomeOf,
+  type RegionRules,
+} from './tables'
 
 /** What the numbering plan makes of one string, before any repair of ours. */
 export interface PlanNumber {
@@ -29,150 +39,182 @@ const TYPE_ORDER: readonly LineType[] = [
   'mobile',
   'fixed-or-mobile',
 ]
-/** Longer numbers are rounded by the reference, whose judgement of them is its own. */
-const LONGEST_EXACT = 15
+/** Longer digits are no number for the reference. From 16 digits on it rounds what it keeps; here nothing is. */
+const LONGEST = 17
 
-/** A number for which the reference itself must be asked. */
-export const ASK_REFERENCE = Symbol('ask the reference')
+/** Whether digits are a number, none, or one for which the reference itself must be asked. */
+export type DigitsStatus = 'number' | 'none' | 'ask'
 
 type LengthTest = 'possible' | 'local-only' | 'too-short' | 'too-long' | 'invalid'
 
+const NO_CODE: CallingCode = {
+  code: 0,
+  text: '',
+  plus: '+',
+  start: 0,
+  regions: [],
+  main: { possible: [], local: [] },
+  trunk: '',
+  formats: [],
+  formatsAbroad: [],
+}
+
+/** The number that was read last: its national digits stand in the buffer. */
+export const found = { code: NO_CODE, from: 0, to: 0, outcome: NOTHING as Outcome }
+
+/** True where the number that was read last is valid by the plan. */
+export const isFoundValid = (): boolean => found.outcome.type !== -1
+
 /**
  * Reads digits as the reference's parser does: dialling prefix, calling code, national prefix, then the automaton.
- * @param digits ASCII digits only, at least three
+ * The number is left in `found`.
+ * @param from where the digits start in the buffer; three at least
  * @param hasPlus true where a plus stood before them
- * @param country where it is dialled from, or null
- * @returns null where the reference refuses the text as no number
+ * @param home rules of the country where it is dialled from, or null
  */
-export function readDigits(
-  digits: string,
-  hasPlus: boolean,
-  country: string | null,
-): PlanNumber | null | typeof ASK_REFERENCE {
-  const home = country === null ? null : rulesOf(country)
-  if (!hasPlus && !home) return null
-  const abroad = hasPlus ? digits : withoutIdd(digits, home)
-  if (abroad === null) return readAtHome(digits, home as RegionRules)
-  if (abroad.length <= 2) return null
-  const code = codeAtStart(abroad)
-  if (!code) return hasPlus ? ASK_REFERENCE : null
-  return readNational(abroad.slice(String(code.code).length), code, rulesIn(code, home))
+export function readDigits(from: number, to: number, hasPlus: boolean, home: RegionRules | null): DigitsStatus {
+  if (!hasPlus && !home) return 'none'
+  const abroad = hasPlus ? from : behindIdd(from, to, home)
+  if (abroad === -1) return readAtHome(from, to, home as RegionRules)
+  if (to - abroad <= 2) return 'none'
+  const code = codeAtStart(abroad, to)
+  if (!code) return hasPlus ? 'ask' : 'none'
+  return readNational(abroad + code.text.length, to, code, rulesIn(code, home))
 }
 
-/** The digits behind a dialling prefix for abroad; null where there is none. */
-function withoutIdd(digits: string, home: RegionRules | null): string | null {
-  const length = iddLength(digits, home)
-  if (length === 0) return null
-  const rest = digits.slice(length)
+/** Leaves a number in `found` that is known from elsewhere; the national digits are put behind the others. */
+export function setFound(code: CallingCode, national: string): void {
+  settle(REWRITTEN, putDigits(national, REWRITTEN), code)
+}
+
+/** Where the digits start behind a dialling prefix for abroad; -1 where there is none. */
+function behindIdd(from: number, to: number, home: RegionRules | null): number {
+  const length = iddLength(from, to, home)
   // No calling code starts with a zero.
-  return rest.startsWith('0') ? null : rest
+  return length === 0 || DIGITS[from + length] === ZERO ? -1 : from + length
 }
 
-function iddLength(digits: string, home: RegionRules | null): number {
+function iddLength(from: number, to: number, home: RegionRules | null): number {
   if (home === null || home.idd === null) return 0
-  if (home.plainIdd !== null) return digits.startsWith(home.plainIdd) ? home.plainIdd.length : 0
-  return home.idd.exec(digits)?.[0].length ?? 0
+  if (home.plainIdd !== null) return startsWith(from, to, home.plainIdd) ? home.plainIdd.length : 0
+  return home.idd.exec(textOf('', from, to))?.[0].length ?? 0
 }
 
-function codeAtStart(digits: string): CallingCode | undefined {
-  if (digits.charCodeAt(0) === 48) return undefined
+function codeAtStart(from: number, to: number): CallingCode | undefined {
+  if (DIGITS[from] === ZERO) return undefined
   let code = 0
-  for (let i = 0; i < 3 && i < digits.length; i++) {
-    code = code * 10 + digits.charCodeAt(i) - 48
-    const found = callingCodeOf(code)
-    if (found) return found
+  for (let i = from; i < from + 3 && i < to; i++) {
+    code = code * 10 + (DIGITS[i] as number) - ZERO
+    const known = callingCodeOf(code)
+    if (known) return known
   }
   return undefined
 }
 
-function readAtHome(digits: string, home: RegionRules): PlanNumber | null | typeof ASK_REFERENCE {
+function readAtHome(from: number, to: number, home: RegionRules): DigitsStatus {
   const code = callingCodeOf(home.code)
-  if (!code) return ASK_REFERENCE
-  if (digits.startsWith(home.codeText)) {
-    const rest = withoutPrefix(digits.slice(home.codeText.length), home, code)
-    const isBetter = !isGeneral(digits, home, code) && isGeneral(rest, home, code)
-    if (isBetter || testLength(digits, home.lengths) === 'too-long')
-      return readNational(rest, code, rulesIn(code, home))
+  if (!code) return 'ask'
+  if (startsWith(from, to, code.text)) {
+    const isBetter = !isGeneral(from, to, home, code)
+    withoutPrefix(from + code.text.length, to, home, code)
+    const { start, end } = stripped
+    if ((isBetter && isGeneral(start, end, home, code)) || testLength(to - from, home.lengths) === 'too-long')
+      return readNational(start, end, code, rulesIn(code, home))
   }
-  return readNational(digits, code, home)
+  return readNational(from, to, code, home)
 }
 
 /** Rules of the main region of a calling code, or of the home region where that is it. */
-function rulesIn(code: CallingCode, home: RegionRules | null): RegionRules | null {
-  const main = code.regions[0] ?? '001'
-  return home && home.region === main ? home : rulesOf(main, code.code)
-}
+const rulesIn = (code: CallingCode, home: RegionRules | null): RegionRules | null =>
+  home !== null && home.region === code.regions[0] ? home : mainRulesOf(code)
 
-function readNational(
-  digits: string,
-  code: CallingCode,
-  rules: RegionRules | null,
-): PlanNumber | null | typeof ASK_REFERENCE {
-  if (digits.length < 2) return null
-  let national = digits
+function readNational(from: number, to: number, code: CallingCode, rules: RegionRules | null): DigitsStatus {
+  if (to - from < 2) return 'none'
+  let start = from
+  let end = to
   if (rules) {
-    const stripped = withoutPrefix(digits, rules, code)
-    const test = stripped === digits ? 'possible' : testLength(stripped, rules.lengths)
-    if (test === 'possible' || test === 'too-long') national = stripped
-  }
-  if (national.length < 2 || national.length > 17) return null
-  if (national.length > LONGEST_EXACT) return ASK_REFERENCE
-  return describe(national, code)
-}
-
-function describe(national: string, code: CallingCode): PlanNumber {
-  const { region, type } = outcomeOf(code, national)
-  const e164 = `+${code.code}${national}`
-  const place = region === -1 ? null : (code.regions[region] ?? null)
-  if (type !== -1) {
-    return {
-      e164,
-      country: place === '001' ? null : place,
-      countryCode: code.code,
-      national,
-      extension: null,
-      lineType: TYPE_ORDER[type] ?? 'unknown',
-      valid: true,
-      possible: true,
-      length: 'fits',
+    withoutPrefix(from, to, rules, code)
+    const isSame = stripped.start === from && stripped.end === to
+    const test = isSame ? 'possible' : testLength(stripped.end - stripped.start, rules.lengths)
+    if (test === 'possible' || test === 'too-long') {
+      start = stripped.start
+      end = stripped.end
     }
   }
-  const test = testLength(national, code.main)
-  const length = test === 'too-long' ? 'too-long' : test === 'too-short' || test === 'invalid' ? 'too-short' : 'fits'
+  const length = end - start
+  if (length < 2 || length > LONGEST) return 'none'
+  settle(start, end, code)
+  return 'number'
+}
+
+function settle(from: number, to: number, code: CallingCode): void {
+  found.code = code
+  found.from = from
+  found.to = to
+  found.outcome = outcomeOf(code, from, to)
+}
+
+/** Country of the number that was read last; null where it is not valid or belongs to no country. */
+export function foundCountry(): string | null {
+  const place = found.code.regions[found.outcome.region]
+  return place === undefined || place === '001' ? null : place
+}
+
+/** Line type of the number that was read last. */
+export const foundLineType = (): LineType => TYPE_ORDER[found.outcome.type] ?? 'unknown'
+
+/** The number that was read last, in full. */
+export function planNumber(): PlanNumber {
+  const { code, from, to } = found
+  const valid = isFoundValid()
+  const test = valid ? 'possible' : testLength(to - from, code.main)
   return {
-    e164,
-    country: null,
+    e164: textOf(code.plus, from, to),
+    country: foundCountry(),
     countryCode: code.code,
-    national,
+    national: textOf('', from, to),
     extension: null,
-    lineType: 'unknown',
-    valid: false,
+    lineType: foundLineType(),
+    valid,
     possible: test === 'possible',
-    length,
+    length: test === 'too-long' ? 'too-long' : test === 'too-short' || test === 'invalid' ? 'too-short' : 'fits',
   }
 }
 
-/** The number without its national prefix, where it is a number without it too. Some prefixes are rewritten. */
-function withoutPrefix(digits: string, rules: RegionRules, code: CallingCode): string {
-  const stripped = prefixTaken(digits, rules)
-  if (stripped === digits) return digits
-  return isGeneral(digits, rules, code) && !isGeneral(stripped, rules, code) ? digits : stripped
+/** What is left of digits when their national prefix is off. */
+const stripped = { start: 0, end: 0 }
+
+/** Takes the national prefix off where the rest is a number too. Some prefixes are rewritten. */
+function withoutPrefix(from: number, to: number, rules: RegionRules, code: CallingCode): void {
+  takePrefix(from, to, rules)
+  if (stripped.start === from && stripped.end === to) return
+  if (isGeneral(from, to, rules, code) && !isGeneral(stripped.start, stripped.end, rules, code)) {
+    stripped.start = from
+    stripped.end = to
+  }
 }
 
-function prefixTaken(digits: string, rules: RegionRules): string {
-  if (rules.plainPrefix !== null)
-    return digits.startsWith(rules.plainPrefix) ? digits.slice(rules.plainPrefix.length) : digits
-  const match = digits === '' ? null : rules.prefix?.exec(digits)
-  if (!rules.prefix || !match) return digits
-  const isRewritten = rules.transform !== null && match.length > 1 && Boolean(match.at(-1))
-  return isRewritten ? digits.replace(rules.prefix, rules.transform ?? '') : digits.slice(match[0].length)
+function takePrefix(from: number, to: number, rules: RegionRules): void {
+  stripped.start = from
+  stripped.end = to
+  if (rules.plainPrefix !== null) {
+    if (startsWith(from, to, rules.plainPrefix)) stripped.start = from + rules.plainPrefix.length
+    return
+  }
+  if (!rules.prefix || to === from) return
+  const digits = textOf('', from, to)
+  const match = rules.prefix.exec(digits)
+  if (!match) return
+  if (rules.transform !== null && match.length > 1 && match.at(-1)) {
+    stripped.start = REWRITTEN
+    stripped.end = putDigits(digits.replace(rules.prefix, rules.transform), REWRITTEN)
+  } else stripped.start = from + match[0].length
 }
 
-const isGeneral = (digits: string, rules: RegionRules, code: CallingCode): boolean =>
-  outcomeOf(code, digits).general.includes(rules.index)
+const isGeneral = (from: number, to: number, rules: RegionRules, code: CallingCode): boolean =>
+  outcomeOf(code, from, to).general.includes(rules.index)
 
-function testLength(digits: string, { possible, local }: Lengths): LengthTest {
-  const length = digits.length
+function testLength(length: number, { possible, local }: Lengths): LengthTest {
   if (possible[0] === -1) return 'invalid'
   if (local.includes(length)) return 'local-only'
   const least = possible[0] ?? 0

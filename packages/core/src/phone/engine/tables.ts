@@ -1,3 +1,4 @@
+import { DIGITS, ZERO } from './digits'
 import { PLAN, STATES } from './planData'
 
 /** Words a state: ten next states and the outcome there. */
@@ -22,7 +23,6 @@ export interface Lengths {
 export interface RegionRules {
   readonly region: string
   readonly code: number
-  readonly codeText: string
   /** Position among the regions of its calling code. */
   readonly index: number
   readonly idd: RegExp | null
@@ -34,18 +34,33 @@ export interface RegionRules {
   readonly lengths: Lengths
 }
 
+/** One way of writing numbers: pattern, how its groups stand, what they start with, and the form at home. */
+export type PlanFormat = readonly [pattern: string, form: string, leading: string, home: string]
+
 export interface CallingCode {
   readonly code: number
+  /** The code in digits, and with its plus sign. */
+  readonly text: string
+  readonly plus: string
   readonly start: number
   readonly regions: readonly string[]
   readonly main: Lengths
-  /** How its numbers are written at home; empty where no zero is ever dialled in front. */
-  readonly formats: readonly (readonly [pattern: string, leading: string, hasZero: number])[]
+  /** What is dialled in front of a national number at home; often nothing. */
+  readonly trunk: string
+  readonly formats: readonly PlanFormat[]
+  /** How its numbers are written for others, where that differs. */
+  readonly formatsAbroad: readonly PlanFormat[]
 }
 
-const codes: ReadonlyMap<number, CallingCode> = new Map(
-  (PLAN.codes as unknown as readonly CallingCode[]).map((one) => [one.code, one]),
-)
+/** By the code itself: none is above 999. */
+const codes: readonly (CallingCode | undefined)[] = codeTable()
+
+function codeTable(): (CallingCode | undefined)[] {
+  const all: (CallingCode | undefined)[] = Array.from({ length: 1000 })
+  for (const one of PLAN.codes as unknown as readonly Omit<CallingCode, 'text' | 'plus'>[])
+    all[one.code] = { ...one, text: String(one.code), plus: `+${one.code}` }
+  return all
+}
 const outcomes: readonly Outcome[] = PLAN.outcomes.map(([region, type, general]) => ({
   region: region as number,
   type: type as number,
@@ -66,20 +81,33 @@ function table(): Uint16Array {
   return words
 }
 
-export const callingCodeOf = (code: number): CallingCode | undefined => codes.get(code)
+/** Digits that no number is made of. */
+export const NOTHING = outcomes[0] as Outcome
+
+export const callingCodeOf = (code: number): CallingCode | undefined => codes[code]
+
+/** A list is mostly of one country: its rules need not be looked up. */
+let lastRegion = ''
+let lastRules: RegionRules | null = null
+
+function keepLast(region: string, rules: RegionRules | null): RegionRules | null {
+  lastRegion = region
+  lastRules = rules
+  return rules
+}
 
 /** Rules of a region; of a calling code without country by `001` and its code. Null where the plan has none. */
 export function rulesOf(region: string, code?: number): RegionRules | null {
+  if (region === lastRegion) return lastRules
   const key = region === '001' ? `001/${code}` : region
   const found = known.get(key)
-  if (found !== undefined) return found
+  if (found !== undefined) return region === '001' ? found : keepLast(region, found)
   const data = Object.hasOwn(raw, key) ? raw[key] : undefined
   const rules = data
     ? {
         region,
         code: data.code,
-        codeText: String(data.code),
-        index: codes.get(data.code)?.regions.indexOf(region) ?? 0,
+        index: codes[data.code]?.regions.indexOf(region) ?? 0,
         idd: data.idd ? new RegExp(`^(?:${data.idd})`) : null,
         prefix: data.prefix ? new RegExp(`^(?:${data.prefix})`) : null,
         plainIdd: data.idd && /^\d+$/.test(data.idd) ? data.idd : null,
@@ -92,34 +120,21 @@ export function rulesOf(region: string, code?: number): RegionRules | null {
   return rules
 }
 
-/** Runs a national number through the automaton of its calling code. Digits only. */
-export function outcomeOf({ start }: CallingCode, digits: string): Outcome {
+const mainRules: (RegionRules | null | undefined)[] = []
+
+/** Rules of the main region of a calling code. */
+export function mainRulesOf({ code, regions }: CallingCode): RegionRules | null {
+  const kept = mainRules[code]
+  if (kept !== undefined) return kept
+  const rules = rulesOf(regions[0] ?? '001', code)
+  mainRules[code] = rules
+  return rules
+}
+
+/** Runs national digits through the automaton of their calling code. */
+export function outcomeOf({ start }: CallingCode, from: number, to: number): Outcome {
   const words = table()
   let state = start
-  for (let i = 0; i < digits.length && state !== 0; i++) state = words[state * WIDTH + digits.charCodeAt(i) - 48] ?? 0
-  return outcomes[state === 0 ? 0 : (words[state * WIDTH + 10] ?? 0)] as Outcome
-}
-
-interface HomeFormat {
-  readonly pattern: RegExp
-  readonly leading: RegExp | null
-  readonly hasZero: boolean
-}
-
-const formats = new Map<number, readonly HomeFormat[]>()
-
-/** True where the country of this calling code writes the number with a zero dialled in front. */
-export function isWrittenWithZero(code: CallingCode, national: string): boolean {
-  if (code.formats.length === 0 || national.startsWith('0')) return false
-  let found = formats.get(code.code)
-  if (!found) {
-    found = code.formats.map(([pattern, leading, hasZero]) => ({
-      pattern: new RegExp(`^(?:${pattern})$`),
-      leading: leading === '' ? null : new RegExp(`^(?:${leading})`),
-      hasZero: hasZero === 1,
-    }))
-    formats.set(code.code, found)
-  }
-  const chosen = found.find(({ leading, pattern }) => (leading?.test(national) ?? true) && pattern.test(national))
-  return chosen?.hasZero ?? false
+  for (let i = from; i < to && state !== 0; i++) state = words[state * WIDTH + (DIGITS[i] as number) - ZERO] as number
+  return outcomes[state === 0 ? 0 : (words[state * WIDTH + 10] as number)] as Outcome
 }
