@@ -69,6 +69,7 @@ const regions = Object.fromEntries(
     {
       code: one[10] as number,
       idd: (one[11] as string | undefined) ?? null,
+      usualIdd: (one[17] as string | undefined) ?? null,
       prefix: (one[15] as string | undefined) ?? null,
       transform: (one[16] as string | undefined) ?? null,
       lengths: lengthsOf(one),

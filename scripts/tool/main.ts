@@ -7,7 +7,8 @@ const VERBS = { open, read, tidy, prepare } as const
 const USAGE = `Usage: npm run -s tool -- VERB …
   open FILE [--rows N] [--sheet NAME] [--country GB] [--encoding E] [--delimiter D] [--headings ROW|none]
        [--merged every|first] [--hidden]  what a file of any kind holds, as JSON
-  read                                   JSON lines {"raw","country"} on standard input, one reading a line
+  read                                   JSON lines {"raw","country","from"} on standard input, one reading a line;
+                                         "from" is where it is dialled
   tidy --routine FILE.json IN.csv [--country GB]
                                          the tidied table as CSV; columns are recognised as at bring in
   prepare --destination brassbell FILE.csv [--plain] [--country GB]

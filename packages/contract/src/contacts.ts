@@ -133,6 +133,10 @@ export const ContactStory = z.object({
       knownFrom: z.enum(['plan', 'register']),
       origin: z.enum(['row', 'join', 'fill']),
       isShared: z.boolean(),
+      /** What the numbering plan tells: region by its name, time zones (IANA), whether it can be texted. */
+      region: z.string().nullable(),
+      timeZones: z.array(z.string()),
+      textable: z.enum(['yes', 'no', 'unknown']),
     }),
   ),
   emails: z.array(z.object({ address: z.string(), kind: EmailKind })),

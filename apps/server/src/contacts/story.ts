@@ -1,6 +1,6 @@
 import type { ContactStory, StoryFact } from '@upper-field/contract'
 import { describeLine } from '@upper-field/core/check'
-import type { LineType, NumberLabel } from '@upper-field/core/phone'
+import { type LineType, type NumberLabel, numberFacts } from '@upper-field/core/phone'
 import { type StoryEntry, tellStory } from '@upper-field/core/story'
 import { type Field, splitCells } from '@upper-field/core/table'
 import { EDIT, fieldOf } from '@upper-field/core/tidy'
@@ -153,8 +153,14 @@ async function numbersOf(db: Db, contactId: number, listId: string): Promise<Num
       origin: row.origin as 'row' | 'join' | 'fill',
       isShared: Number(row.holders) > 1,
       holders: Number(row.holders),
+      ...factsFor(row.e164, line.lineType),
     }
   })
+}
+
+function factsFor(e164: string, lineType: LineType) {
+  const { region, timeZones, textable } = numberFacts(e164, lineType)
+  return { region, timeZones: [...timeZones], textable }
 }
 
 async function emailsOf(db: Db, contactId: number): Promise<ContactStory['emails']> {

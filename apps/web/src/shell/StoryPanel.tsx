@@ -92,6 +92,26 @@ export function StoryPanel({ contactId }: { contactId: number }) {
 
 const ORIGIN = { row: '', join: 'from a joined row', fill: 'found by a provider' } as const
 
+/** Where a number is, what its clock may say there, and whether it can be texted. */
+function placeOf({ region, timeZones, textable }: ContactStory['numbers'][number]): string {
+  const [zone] = timeZones
+  return [
+    region ?? '',
+    timeZones.length > 2
+      ? `${timeZones.length} time zones`
+      : timeZones.length > 1
+        ? timeZones.join(' or ')
+        : (zone ?? ''),
+    textable === 'unknown'
+      ? 'texting known after a line check'
+      : textable === 'no'
+        ? 'cannot be texted'
+        : 'can be texted',
+  ]
+    .filter(Boolean)
+    .join(' · ')
+}
+
 function Reach({ story }: { story: ContactStory }) {
   const { contact } = story
   return (
@@ -115,6 +135,7 @@ function Reach({ story }: { story: ContactStory }) {
                       .join(' · ')
                   : 'not valid'}
               </p>
+              {number.valid ? <p className="text-[13px] text-soft">{placeOf(number)}</p> : null}
             </div>
           </li>
         ))}

@@ -105,6 +105,7 @@ export const PROBLEM: Record<Problem, string> = {
   'not-in-plan': 'The numbering plan has no such number.',
   'no-country': 'Without a country it cannot be told which number this is.',
   'no-digits': 'There are no digits in it.',
+  'two-readings': 'It can be read in two ways, and neither is likelier.',
   'cell-too-long': 'The cell is too long to be a number.',
   'left-out': 'Its repair is left out, so it stays as it stood.',
 }

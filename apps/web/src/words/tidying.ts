@@ -154,5 +154,6 @@ export const FIX: Record<string, string> = {
   'digits-swapped': 'two digits changed round',
   'digit-dropped': 'one digit too many',
   'other-country': 'a number of another country',
+  reading: 'one of two readings',
   domain: 'the domain it is near to',
 }

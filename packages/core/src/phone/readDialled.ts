@@ -12,6 +12,9 @@ const TWICE: readonly Repair[] = ['country-code-twice']
 const TRUNK_ZERO: readonly Repair[] = ['trunk-zero']
 const NO_PLUS_TRUNK_ZERO: readonly Repair[] = ['country-code-without-plus', 'trunk-zero']
 
+/** Two repairs that compete: the code stands without its plus, or a zero was lost before a number that looks like it. */
+export const COMPETING: readonly Repair[] = ['country-code-without-plus', 'lost-zero']
+
 /**
  * Reads digits as they are dialled: as they stand first, then with the dialling prefix mended. A valid number is left
  * in `found`.
@@ -19,7 +22,7 @@ const NO_PLUS_TRUNK_ZERO: readonly Repair[] = ['country-code-without-plus', 'tru
  * @param hasPlus true where a plus stood before them
  * @param home rules of the country where they are dialled, or null
  * @param stands whether they are a number as they stand, which is then in `found`
- * @returns what was mended; null where no way of reading gives a valid number
+ * @returns what was mended; `COMPETING` where the number stands with its code, as found, or as it is; null where no way of reading gives a valid number
  */
 export function readDialled(
   to: number,
@@ -38,11 +41,19 @@ function isValid(from: number, to: number, hasPlus: boolean, home: RegionRules |
 function asWritten(to: number, hasPlus: boolean, home: RegionRules | null): readonly Repair[] {
   if (!hasPlus && startsWithOwnCode(to)) {
     const { code, outcome } = found
-    if (isValid(START, to, true, home)) return NO_PLUS
+    if (isValid(START, to, true, home)) return to - START > MOST_OF_NEW ? NO_PLUS : COMPETING
     Object.assign(found, { code, outcome, from: START, to })
   }
   return nameRepairs(to, hasPlus, home)
 }
+
+/**
+ * Countries with generous plans (Germany, Austria) keep numbers of up to 13 digits, but have long given out none of
+ * more than 11: the German regulator's plan for geographic numbers, ITU-T E.164 national communications.
+ */
+const MOST_OF_NEW = 11
+/** Fewer digits than these are too few for a code and a number. */
+const LEAST_WITH_CODE = 10
 
 /**
  * Long digits that start with the country's own code, in a country that writes national numbers with a zero: read
@@ -50,7 +61,7 @@ function asWritten(to: number, hasPlus: boolean, home: RegionRules | null): read
  */
 function startsWithOwnCode(to: number): boolean {
   const { code, from } = found
-  if (to - START < 11 || to - START !== found.to - from) return false
+  if (to - START < LEAST_WITH_CODE || to - START !== found.to - from) return false
   return startsWith(START, to, code.text) && endsWith(START, to, from, found.to) && isFoundWrittenWithZero()
 }
 

@@ -4,7 +4,7 @@ import { planNumber } from './engine/readDigits'
 import { isCardNumber, recogniseOtherThing } from './otherThings'
 import { isFictionNumber, isLocalFiction, isPlaceholderRun } from './placeholders'
 import { homeOf, leaveInBuffer, type PlanNumber, readByPlan } from './plan'
-import { readDialled } from './readDialled'
+import { COMPETING, readDialled } from './readDialled'
 import { readKeypadLetters, readLookalikes } from './spreadsheetDamage'
 import type { Problem, ReadNumber, Repair } from './types'
 import { takeOffExtension, takeOffLabel } from './words'
@@ -14,6 +14,8 @@ export type OneNumber =
   | {
       readonly status: 'read'
       readonly number: ReadNumber
+      /** What the text may be as well, where two repairs compete. */
+      readonly rival: ReadNumber | null
       readonly repairs: readonly Repair[]
       readonly problem: Problem | null
     }
@@ -24,6 +26,8 @@ export type OneNumber =
 interface Found {
   readonly plan: PlanNumber
   readonly repairs: readonly Repair[]
+  /** What another repair makes of the text, where neither is likelier. */
+  readonly rival?: PlanNumber | null
 }
 
 /** Reads the text of one number (several have been split before). */
@@ -44,19 +48,21 @@ export function readOneNumber(text: string, country: string | null): OneNumber {
     return { status: 'unread', problem }
   }
   const labelRepairs: readonly Repair[] = labelled.text === uri ? [] : ['label-taken-off']
+  const numberOf = (plan: PlanNumber): ReadNumber => ({
+    e164: plan.e164,
+    country: plan.country,
+    lineType: plan.lineType,
+    extension: extended.extension ?? plan.extension,
+    label: labelled.label,
+    valid: plan.valid,
+    possible: plan.possible,
+  })
   return {
     status: 'read',
-    number: {
-      e164: found.plan.e164,
-      country: found.plan.country,
-      lineType: found.plan.lineType,
-      extension: extended.extension ?? found.plan.extension,
-      label: labelled.label,
-      valid: found.plan.valid,
-      possible: found.plan.possible,
-    },
+    number: numberOf(found.plan),
+    rival: found.rival ? numberOf(found.rival) : null,
     repairs: [...labelRepairs, ...found.repairs],
-    problem: found.plan.valid ? null : 'not-in-plan',
+    problem: found.rival ? 'two-readings' : found.plan.valid ? null : 'not-in-plan',
   }
 }
 
@@ -80,12 +86,16 @@ function findNumber(text: string, country: string | null): Found | null {
   const hasLetters = /[a-z]/i.test(text)
   const plain = hasLetters ? null : readPlain(text, country)
   if (plain?.plan.valid) return plain
-  for (const way of [lookalikesWay, keypadWay, amongWordsWay]) {
-    const found = way(text, country)
-    if (found?.plan.valid) return found
-  }
-  return plain
+  const letters = [lookalikesWay, keypadWay].map((way) => way(text, country)).filter(isValid)
+  const [first, second] = letters
+  if (first && second && first.plan.e164 !== second.plan.e164)
+    return { plan: first.plan, repairs: [...first.repairs, ...second.repairs], rival: second.plan }
+  if (first) return first
+  const among = amongWordsWay(text, country)
+  return isValid(among) ? among : plain
 }
+
+const isValid = (found: Found | null): found is Found => found?.plan.valid ?? false
 
 function lookalikesWay(text: string, country: string | null): Found | null {
   return withRepair('letters-for-digits', readLookalikes(text), country)
@@ -107,7 +117,7 @@ function amongWordsWay(text: string, country: string | null): Found | null {
 
 function withRepair(repair: Repair, text: string | null, country: string | null): Found | null {
   const found = text === null ? null : readPlain(text, country)
-  return found && { plan: found.plan, repairs: [repair, ...found.repairs] }
+  return found && { ...found, repairs: [repair, ...found.repairs] }
 }
 
 /** Digits and punctuation, which the plan may take in its own way. */
@@ -119,7 +129,8 @@ function readPlain(text: string, country: string | null): Found | null {
   const repairs = readDialled(putDigits(digits, START), /^\W*\+/.test(text), homeOf(country), stands)
   if (repairs === null) return asItStands && { plan: asItStands, repairs: [] }
   // What the plan read in its own way may hold an extension.
-  return { plan: { ...planNumber(), extension: asItStands?.valid ? asItStands.extension : null }, repairs }
+  const plan = { ...planNumber(), extension: asItStands?.valid ? asItStands.extension : null }
+  return { plan, repairs, rival: repairs === COMPETING ? asItStands : null }
 }
 
 function whyUnread(text: string, country: string | null): Problem {

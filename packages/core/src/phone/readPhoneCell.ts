@@ -64,8 +64,10 @@ function distinctNumbers(read: readonly OneNumber[]): readonly ReadNumber[] {
   const numbers = new Map<string, ReadNumber>()
   for (const one of read) {
     if (one.status !== 'read') continue
-    const key = `${one.number.e164};${one.number.extension ?? ''}`
-    if (!numbers.has(key)) numbers.set(key, one.number)
+    for (const number of one.rival ? [one.number, one.rival] : [one.number]) {
+      const key = `${number.e164};${number.extension ?? ''}`
+      if (!numbers.has(key)) numbers.set(key, number)
+    }
   }
   return [...numbers.values()]
 }

@@ -2,7 +2,7 @@ import { START, textOf } from './engine/digits'
 import { found, foundCountry, foundLineType } from './engine/readDigits'
 import type { RegionRules } from './engine/tables'
 import { isFictionNumber, isLocalFiction, isPlaceholderRun } from './placeholders'
-import { joinRepairs, readDialled } from './readDialled'
+import { COMPETING, joinRepairs, readDialled } from './readDialled'
 import { scanCell, scanned } from './scanCell'
 import type { Reading, ReadNumber, Repair } from './types'
 
@@ -27,7 +27,7 @@ export function readQuick(raw: string, home: RegionRules | null, from = 0, until
 
 function readScanned(home: RegionRules | null): Reading | null {
   const mended = readDialled(scanned.to, scanned.hasPlus, home)
-  if (mended === null) return null
+  if (mended === null || mended === COMPETING) return null
   if (isFictionNumber(found.code.code, found.from, found.to) || isPlaceholderRun(found.from, found.to)) return null
   const repairs = joinRepairs(scanned.hasLookalikes ? LOOKALIKES : scanned.repairs, mended)
   return {

@@ -126,7 +126,9 @@ function scanDigits(raw: string, start: number, end: number, isBare: boolean): b
       previous = SLASH
       continue
     } else if (isBare && isLookalike(code)) {
-      if (previous === SPACE || raw.charCodeAt(i + 1) === SPACE) return false
+      // Three letters in a row may be keys of a keypad.
+      const isWord = isLookalike(raw.charCodeAt(i + 1)) && isLookalike(raw.charCodeAt(i + 2))
+      if (isWord || previous === SPACE || raw.charCodeAt(i + 1) === SPACE) return false
       hasLookalikes = true
       DIGITS[to++] = code === UPPER_O || code === LOWER_O ? ZERO : ZERO + 1
     } else if (to >= START + LEAST && isBare && slash === -1 && !hasLookalikes) {

@@ -49,6 +49,7 @@ export const PROBLEMS = [
   'not-in-plan',
   'no-country',
   'no-digits',
+  'two-readings',
   'cell-too-long',
   'left-out',
 ] as const

@@ -1,6 +1,7 @@
+import throwaways from 'disposable-email-domains-js'
 import { remember } from '../remember'
 
-export const EMAIL_KINDS = ['work', 'personal', 'role'] as const
+export const EMAIL_KINDS = ['work', 'personal', 'role', 'throwaway'] as const
 export type EmailKind = (typeof EMAIL_KINDS)[number]
 
 export interface ReadEmail {
@@ -56,8 +57,25 @@ function kindOf(address: string): EmailKind {
   let end = address.indexOf('+')
   if (end === -1 || end > at) end = at
   while (end > 0 && isTrailing(address.charCodeAt(end - 1))) end--
+  const domain = address.slice(at + 1)
+  if (isThrowaway(domain)) return 'throwaway'
   if (end <= LONGEST_ROLE && ROLE_NAMES.has(address.slice(0, end))) return 'role'
-  return isFreeMail(address.slice(at + 1)) ? 'personal' : 'work'
+  return isFreeMail(domain) ? 'personal' : 'work'
+}
+
+let throwawayDomains: ReadonlySet<string> | null = null
+
+/** A domain whose addresses are made for an hour, by the published list of them; its subdomains too. */
+const isThrowaway = remember((domain: string): boolean => {
+  throwawayDomains ??= throwaways.disposableEmailBlocklistSet()
+  for (let at = 0; at !== -1 && domain.indexOf('.', at) !== -1; at = nextLabel(domain, at))
+    if (throwawayDomains.has(domain.slice(at))) return true
+  return false
+})
+
+const nextLabel = (domain: string, at: number): number => {
+  const dot = domain.indexOf('.', at)
+  return dot === -1 ? -1 : dot + 1
 }
 
 const LONGEST_ROLE = Math.max(...[...ROLE_NAMES].map((name) => name.length))

@@ -51,11 +51,14 @@ function handOfNumbers({ readings, numbers, country }: HandInput): readonly Hand
     const { problem } = reading
     if (problem === null || problem === 'left-out') return []
     const isElse = SOMETHING_ELSE.includes(problem)
-    const fixes = isElse ? [] : nearestFixes(raw, country || null)
+    const fixes = isElse ? [] : problem === 'two-readings' ? bothReadings(reading) : nearestFixes(raw, country || null)
     const promise = (isElse ? 0 : 1) + (fixes.length > 0 ? 1 : 0) + (isElse || isReached ? 0 : 1)
     return [{ column, raw, problem, fixes, rank: Math.max(1, promise) }]
   })
 }
+
+const bothReadings = ({ numbers }: Reading): readonly Fix[] =>
+  numbers.map(({ e164 }): Fix => ({ kind: 'reading', text: e164 }))
 
 function handOfEmails({ cells, mapping }: HandInput): readonly HandCell[] {
   let found: HandCell[] | null = null

@@ -75,7 +75,8 @@ export function projectRow(cells: readonly string[], options: ProjectOptions | R
   const country = stated ?? defaultCountry ?? ''
   const readings = readCells(cells, mapping, country, traces)
   const numbers = uniqueBy(
-    readings.flatMap(({ reading }) => reading.numbers),
+    // Of two readings that compete, a person chooses: until then the contact holds neither.
+    readings.flatMap(({ reading }) => (reading.problem === 'two-readings' ? [] : reading.numbers)),
     (number) => `${number.e164};${number.extension}`,
   )
   const emails = emailsOf(cells, mapping, traces)

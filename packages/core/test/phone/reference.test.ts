@@ -1,7 +1,7 @@
 import { createRequire } from 'node:module'
 import { describe, expect, it } from '@jest/globals'
 import libphonenumber from 'google-libphonenumber'
-import { formatNumber, type LineType, readPhoneCell } from '../../src/phone'
+import { dialledFrom, formatNumber, type LineType, readPhoneCell } from '../../src/phone'
 import { PLAN } from '../../src/phone/engine/planData'
 import { type PlanNumber, readByPlan, readByReference } from '../../src/phone/plan'
 
@@ -134,6 +134,26 @@ function formsByReference(e164: string): string[] {
   const number = util.parse(e164)
   return [PhoneNumberFormat.NATIONAL, PhoneNumberFormat.INTERNATIONAL].map((form) => util.format(number, form))
 }
+
+describe('dialling from another country', () => {
+  it('is written as the reference writes it, from every country', () => {
+    const regions = util.getSupportedRegions() as string[]
+    let compared = 0
+    const different: unknown[] = []
+    for (const [i, { number }] of examples.entries()) {
+      const e164 = util.format(number, PhoneNumberFormat.E164)
+      // Every country with every third example.
+      for (let r = i % 3; r < regions.length; r += 3) {
+        compared++
+        const ours = dialledFrom(e164, regions[r] ?? '')
+        const theirs = util.formatOutOfCountryCallingNumber(util.parse(e164), regions[r] ?? '')
+        if (ours !== theirs && different.length < 10) different.push({ e164, from: regions[r], ours, theirs })
+      }
+    }
+    expect(different).toEqual([])
+    expect(compared).toBeGreaterThan(60_000)
+  })
+})
 
 /** The reference rounds numbers of 16 and more digits: their digits are not compared, all else is. */
 const factsOf = ({ national }: PlanNumber) =>

@@ -1,4 +1,5 @@
 import { describe, expect, it } from '@jest/globals'
+import throwaways from 'disposable-email-domains-js'
 import {
   inSpokenOrder,
   mendCompanyCase,
@@ -6,6 +7,7 @@ import {
   mendNameCase,
   proposeEmail,
   readDate,
+  readEmails,
   readRegion,
   takeLegalForm,
   takeNameApart,
@@ -161,4 +163,17 @@ describe('dates', () => {
   it.each(['2026-02-30', '32.1.2026', 'May', '', '1.2', '07911 204481'])('is none: %s', (text) =>
     expect(readDate(text, 'day-first')).toBeNull(),
   )
+})
+
+describe('addresses made for an hour', () => {
+  const [listed = ''] = throwaways.disposableEmailBlocklist()
+
+  it('are told from others, with their subdomains', () => {
+    expect(readEmails(`maren@${listed}`)).toEqual([{ address: `maren@${listed}`, kind: 'throwaway' }])
+    expect(readEmails(`info@mail.${listed}`)[0]?.kind).toBe('throwaway')
+  })
+
+  it('are no others that end alike', () => {
+    expect(readEmails(`maren@not${listed}.example`)[0]?.kind).toBe('work')
+  })
 })

@@ -27,6 +27,8 @@ export interface RegionRules {
   readonly index: number
   readonly idd: RegExp | null
   readonly prefix: RegExp | null
+  /** What is dialled for abroad, where that is one thing. */
+  readonly dialledIdd: string | null
   /** The same as plain digits, where that is all they are: most are. */
   readonly plainIdd: string | null
   readonly plainPrefix: string | null
@@ -66,8 +68,14 @@ const outcomes: readonly Outcome[] = PLAN.outcomes.map(([region, type, general])
   type: type as number,
   general: general as readonly number[],
 }))
-type RawRegion = (typeof PLAN.regions)['GB'] & { readonly transform: string | null; readonly prefix: string | null }
+type RawRegion = (typeof PLAN.regions)['GB'] & {
+  readonly transform: string | null
+  readonly prefix: string | null
+  readonly usualIdd: string | null
+}
 const raw = PLAN.regions as unknown as Readonly<Record<string, RawRegion>>
+/** Digits, with a wait for a tone among them perhaps. */
+const SINGLE_IDD = /^\d+(?:[~\u2053\u223C\uFF5E]\d+)?$/
 const known = new Map<string, RegionRules | null>()
 let states: Uint16Array | null = null
 
@@ -110,6 +118,7 @@ export function rulesOf(region: string, code?: number): RegionRules | null {
         index: codes[data.code]?.regions.indexOf(region) ?? 0,
         idd: data.idd ? new RegExp(`^(?:${data.idd})`) : null,
         prefix: data.prefix ? new RegExp(`^(?:${data.prefix})`) : null,
+        dialledIdd: data.usualIdd ?? (data.idd && SINGLE_IDD.test(data.idd) ? data.idd : null),
         plainIdd: data.idd && /^\d+$/.test(data.idd) ? data.idd : null,
         plainPrefix: data.prefix && data.transform === null && /^\d+$/.test(data.prefix) ? data.prefix : null,
         transform: data.transform,
