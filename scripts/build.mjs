@@ -20,16 +20,18 @@ const external = {
     ),
 }
 
+/** Bundles programs for Node the way all of ours are. */
+export const bundleForNode = ({ plugins = [], ...options }) =>
+  build({ ...node, plugins: [...plugins, external], ...options })
+
 export async function buildAll({ wantsWeb = true } = {}) {
-  const options = { ...node, plugins: [external] }
-  await build({
-    ...options,
+  await bundleForNode({
     entryPoints: ['apps/server/src/main.ts', 'apps/server/src/jobsThread.ts'],
     outdir: 'apps/server/dist',
     splitting: true,
     chunkNames: 'part-[hash]',
   })
-  await build({ ...options, entryPoints: ['apps/standins/src/main.ts'], outdir: 'apps/standins/dist' })
+  await bundleForNode({ entryPoints: ['apps/standins/src/main.ts'], outdir: 'apps/standins/dist' })
   if (wantsWeb) mustRun('npx', ['vite', 'build', 'apps/web', '--logLevel', 'warn'])
 }
 

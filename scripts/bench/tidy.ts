@@ -3,15 +3,13 @@ import { readFileSync } from 'node:fs'
 import { basename, join } from 'node:path'
 import { promisify } from 'node:util'
 import { type ApiClient, createClient, type Job } from '@upper-field/contract'
-import { type Mapping, splitCells } from '@upper-field/core/table'
-import { compileRoutine, newStep, type StepKind } from '@upper-field/core/tidy'
+import { splitCells } from '@upper-field/core/table'
 import { bringIn, untilEnded } from '../bringIn'
 import { findBinaries } from '../postgres.mjs'
 import { startBenchServer } from './benchServer'
 import { twentyColumns } from './bringIn'
-import { perSecond } from './perSecond'
+import { stepsBench } from './steps'
 
-const STEPS: readonly StepKind[] = ['names', 'company', 'emails']
 const HOUR = 3600
 
 /**
@@ -21,7 +19,7 @@ const HOUR = 3600
 export async function tidyBench({ rows }: { rows: number | null }): Promise<void> {
   const count = rows ?? 100_000
   const path = twentyColumns(count)
-  stepRates(path)
+  stepsBench(valuesIn(path))
   const { url, databaseUrl, stop } = await startBenchServer()
   try {
     const api = createClient(url)
@@ -57,26 +55,12 @@ export async function tidyBench({ rows }: { rows: number | null }): Promise<void
   }
 }
 
-/** Each step alone over the values of its column. */
-function stepRates(path: string): void {
+/** Cells of a column of the bench's file, as a file gives them. */
+function valuesIn(path: string): (column: string) => readonly string[] {
   const lines = readFileSync(path, 'utf8').split('\r\n').slice(1, 100_001).filter(Boolean)
   const cells = lines.map((line) => splitCells(line, ','))
-  const of: Record<string, readonly [column: number, mapping: Mapping]> = {
-    names: [0, ['full-name']],
-    company: [1, ['company']],
-    emails: [5, ['email']],
-  }
-  for (const kind of STEPS) {
-    const [column, mapping] = of[kind] ?? [0, []]
-    const values = cells.map((row) => [row[column] ?? ''])
-    const { tidy } = compileRoutine({ version: 1, steps: [newStep(kind, kind)] }, { mapping, headings: ['value'] })
-    const plain = compileRoutine({ version: 1, steps: [] }, { mapping, headings: ['value'] })
-    const rates = [0, 1, 2].map(() => perSecond(values, tidy))
-    const bare = [0, 1, 2].map(() => perSecond(values, plain.tidy))
-    console.log(
-      `step ${kind}: ${Math.round(Math.max(...rates)).toLocaleString('en')} values a second with the projection of the contact, ${Math.round(Math.max(...bare)).toLocaleString('en')} without the step`,
-    )
-  }
+  const at: Readonly<Record<string, number>> = { 'full-name': 0, company: 1, email: 5 }
+  return (column) => cells.map((row) => Buffer.from(row[at[column] ?? 0] ?? '').toString())
 }
 
 /** An update of one column of every contact, taken back. */

@@ -1,5 +1,5 @@
 import { remember } from '../remember'
-import { readEmails } from './emails'
+import { isPlainAddress, readEmails } from './emails'
 
 /** Domains people mistype. The free-mail ones of the demo's made-up world stand among those of the real one. */
 const KNOWN_DOMAINS = [
@@ -40,7 +40,7 @@ const ENDINGS: Record<string, string> = {
  * dots, dots at the ends. Nothing is guessed; what does not become an address stays.
  */
 export function mendEmail(cell: string): string | null {
-  if (readEmails(cell).length > 0 || !/@|\(at\)|\[at\]|\sat\s/i.test(cell)) return null
+  if (isPlainAddress(cell) || readEmails(cell).length > 0 || !/@|\(at\)|\[at\]|\sat\s/i.test(cell)) return null
   const mended = cell
     .trim()
     .replace(/\s*(?:\(at\)|\[at\]|\sat\s)\s*/i, '@')

@@ -1,5 +1,4 @@
 import throwaways from 'disposable-email-domains-js'
-import { remember } from '../remember'
 
 export const EMAIL_KINDS = ['work', 'personal', 'role', 'throwaway'] as const
 export type EmailKind = (typeof EMAIL_KINDS)[number]
@@ -23,13 +22,50 @@ const FREE_MAIL =
 
 const INVISIBLE = /[\u00ad\u200b-\u200f\u202a-\u202e\u2060\ufeff]/g
 
-/** An address in its one form already, of ASCII letters: most are. */
-const PLAIN = /^[a-z\d_+-]+(?:\.[a-z\d_+-]+)*@(?:[a-z\d](?:[a-z\d-]{0,61}[a-z\d])?\.)+[a-z]{2,63}$/
 const LONGEST_PLAIN = 64
+
+const AT = 0x40
+const DOT = 0x2e
+const DASH = 0x2d
+const UNDERSCORE = 0x5f
+const PLUS = 0x2b
+const isSmall = (code: number): boolean => code >= 0x61 && code <= 0x7a
+const isDigit = (code: number): boolean => code >= 0x30 && code <= 0x39
+
+/**
+ * True for a cell that holds one address in its one form already, of small ASCII letters: most do. One look at each
+ * character: labels of the domain neither begin nor end with a dash, and the last is of letters.
+ */
+export function isPlainAddress(cell: string): boolean {
+  if (cell.length > LONGEST_PLAIN) return false
+  let at = -1
+  let labels = 0
+  let letters = 0
+  let previous = DOT
+  for (let i = 0; i < cell.length; i++) {
+    const code = cell.charCodeAt(i)
+    if (isSmall(code)) letters++
+    else if (code === DOT || code === AT) {
+      // Nothing stands between two dots, and no label ends with a dash.
+      if (previous === DOT || (at !== -1 && previous === DASH) || (code === AT && at !== -1)) return false
+      if (code === AT) at = i
+      else if (at !== -1) labels++
+      letters = 0
+      previous = DOT
+      continue
+    } else if (code === DASH) {
+      if (at !== -1 && previous === DOT) return false
+      letters = Number.NEGATIVE_INFINITY
+    } else if (isDigit(code)) letters = Number.NEGATIVE_INFINITY
+    else if (at !== -1 || (code !== UNDERSCORE && code !== PLUS)) return false
+    previous = code
+  }
+  return labels > 0 && letters >= 2
+}
 
 /** The e-mail addresses of a cell, in order; what is no address by its syntax is left out. */
 export function readEmails(cell: string): readonly ReadEmail[] {
-  if (cell.length <= LONGEST_PLAIN && PLAIN.test(cell)) return [{ address: cell, kind: kindOf(cell) }]
+  if (isPlainAddress(cell)) return [{ address: cell, kind: kindOf(cell) }]
   if (!cell.includes('@')) return []
   const found = new Map<string, ReadEmail>()
   for (const piece of cell.replace(INVISIBLE, '').split(/[\s;,|]+|\/(?=[^/]*@)/)) {
@@ -60,25 +96,19 @@ function kindOf(address: string): EmailKind {
   const domain = address.slice(at + 1)
   if (isThrowaway(domain)) return 'throwaway'
   if (end <= LONGEST_ROLE && ROLE_NAMES.has(address.slice(0, end))) return 'role'
-  return isFreeMail(domain) ? 'personal' : 'work'
+  return FREE_MAIL.test(domain) ? 'personal' : 'work'
 }
 
 let throwawayDomains: ReadonlySet<string> | null = null
 
 /** A domain whose addresses are made for an hour, by the published list of them; its subdomains too. */
-const isThrowaway = remember((domain: string): boolean => {
+function isThrowaway(domain: string): boolean {
   throwawayDomains ??= throwaways.disposableEmailBlocklistSet()
-  for (let at = 0; at !== -1 && domain.indexOf('.', at) !== -1; at = nextLabel(domain, at))
-    if (throwawayDomains.has(domain.slice(at))) return true
-  return false
-})
-
-const nextLabel = (domain: string, at: number): number => {
-  const dot = domain.indexOf('.', at)
-  return dot === -1 ? -1 : dot + 1
+  if (throwawayDomains.has(domain)) return true
+  const dot = domain.indexOf('.')
+  return dot !== -1 && domain.indexOf('.', dot + 1) !== -1 && isThrowaway(domain.slice(dot + 1))
 }
 
 const LONGEST_ROLE = Math.max(...[...ROLE_NAMES].map((name) => name.length))
 /** A digit, a dash or an underscore: `info2`, `sales-` and `info_01` are roles too. */
-const isTrailing = (code: number): boolean => (code >= 48 && code <= 57) || code === 0x2d || code === 0x5f
-const isFreeMail = remember((domain: string) => FREE_MAIL.test(domain))
+const isTrailing = (code: number): boolean => isDigit(code) || code === DASH || code === UNDERSCORE

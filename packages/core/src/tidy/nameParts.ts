@@ -1,10 +1,9 @@
 import { remember } from '../remember'
+import { titleBefore } from './titles'
 
 const PARTICLES = new Set(
   'van von de der den del della di da du la le ten ter zu zum af al el bin ibn dos das y e und'.split(' '),
 )
-const TITLES =
-  /^(?:mr|mrs|ms|miss|mx|dr|prof|professor|sir|dame|lord|lady|rev|herr|frau|hr|mme|mlle|sr|sra|srta|sig|sig\.ra|dott|ing|dhr|mevr|dipl\.-ing|mag)\.?\s+(?=\S)/i
 const CREDENTIAL = new Set(
   `phd md mba msc bsc ba ma llb llm cpa fca aca acca cfa pmp mrics frics riba rn esq obe mbe cbe dphil bed meng beng mph dds jd dipl mcips frsa fcim mcim bcom hons`.split(
     ' ',
@@ -14,9 +13,6 @@ const CREDENTIAL = new Set(
 const SHORT = new Set(['ma', 'ba', 'md', 'rn', 'jd', 'bed', 'aca', 'hons', 'dipl'])
 const DECORATION = /(?:\p{Extended_Pictographic}|\p{Emoji_Modifier}|\p{So}|\u200d|\ufe0f|\u20e3|[™®★☆✓✔•·|])+/gu
 const PRONOUNS = /\s*[([](?:he|she|they|il|elle|er|sie)(?:\s*\/\s*\w+){1,2}[)\]]/gi
-/** Two or more words of plain letters, each with a capital in front: nothing to mend. */
-const PLAIN = /^[A-Z][a-z]{2,}(?: [A-Z][a-z]+)+$/
-
 export interface NameParts {
   readonly name: string
   readonly title: string
@@ -27,7 +23,25 @@ export interface NameParts {
 const BARE = /^[\p{L}](?:[\p{L}\p{M}.,'’-]| (?! ))*[\p{L}\p{M}.]$/u
 
 /** Emoji, pronouns in brackets and other ornaments taken out, spaces made single. */
-export const withoutDecorations = (name: string): string => (BARE.test(name) ? name : stripped(name))
+export const withoutDecorations = (name: string): string => (isBare(name) || BARE.test(name) ? name : stripped(name))
+
+/** The same as `BARE` for names in the letters of western Europe, without a pattern. */
+function isBare(name: string): boolean {
+  let previous = SPACE
+  for (let i = 0; i < name.length; i++) {
+    const code = name.charCodeAt(i)
+    if (code === SPACE ? previous === SPACE : !isLetter(code) && (i === 0 || !SIGNS.includes(name[i] ?? ' ')))
+      return false
+    previous = code
+  }
+  return isLetter(previous) || previous === FULL_STOP
+}
+
+const SPACE = 0x20
+const FULL_STOP = 0x2e
+const SIGNS = ".,'’-"
+
+const isLetter = (code: number): boolean => isCapital(code) || isSmall(code)
 
 const stripped = (name: string): string =>
   name
@@ -37,7 +51,33 @@ const stripped = (name: string): string =>
     .replace(/^[\s"'“”«»]+|[\s"'“”«»,]+$/g, '')
 
 /** True for names in which nothing can be mended: most are. */
-export const isPlainName = (name: string): boolean => PLAIN.test(name) && !TITLES.test(name) && !endsInCredential(name)
+export const isPlainName = (name: string): boolean =>
+  isTwoPlainWords(name) && titleBefore(name) === null && !endsInCredential(name)
+
+/** Two words or more, each a capital and small letters of the Latin alphabet behind it, with single spaces between. */
+function isTwoPlainWords(name: string): boolean {
+  let words = 0
+  let letters = 0
+  for (let i = 0; i < name.length; i++) {
+    const code = name.charCodeAt(i)
+    if (code === SPACE) {
+      if (letters < 2) return false
+      letters = 0
+    } else if (letters === 0) {
+      if (!isCapital(code)) return false
+      words++
+      letters = 1
+    } else if (isSmall(code)) letters++
+    else return false
+  }
+  return words > 1 && letters > 1
+}
+
+/** Letters of ASCII and of Latin-1; the signs for times and divided by stand among the latter. */
+const isCapital = (code: number): boolean =>
+  (code >= 0x41 && code <= 0x5a) || (code >= 0xc0 && code <= 0xde && code !== 0xd7)
+const isSmall = (code: number): boolean =>
+  (code >= 0x61 && code <= 0x7a) || (code >= 0xdf && code <= 0xff && code !== 0xf7)
 
 function endsInCredential(name: string): boolean {
   const last = name.slice(Math.max(name.lastIndexOf(' '), name.lastIndexOf(',')) + 1)
@@ -52,12 +92,12 @@ function isCredential(word: string): boolean {
 
 /** Titles before a name and credentials behind it, apart from the name itself. */
 export function takeNameApart(full: string): NameParts {
-  if (!TITLES.test(full) && !endsInCredential(full)) return { name: full, title: '', credentials: '' }
+  if (titleBefore(full) === null && !endsInCredential(full)) return { name: full, title: '', credentials: '' }
   let name = full
   const titles: string[] = []
-  for (let found = TITLES.exec(name); found; found = TITLES.exec(name)) {
-    titles.push(found[0].trim())
-    name = name.slice(found[0].length)
+  for (let found = titleBefore(name); found !== null; found = titleBefore(name)) {
+    titles.push(found.trim())
+    name = name.slice(found.length)
   }
   const credentials: string[] = []
   for (;;) {
@@ -78,12 +118,21 @@ export function inSpokenOrder(name: string): string {
   return match ? `${match[2]?.trim()} ${match[1]?.trim()}` : name
 }
 
-/** A small letter and, somewhere, a capital: as most names stand. */
-const MIXED = /[A-Z].*[a-z]|[a-z].*[A-Z]/
+/** True where a small letter and a capital stand somewhere: as most names do. */
+function isMixed(name: string): boolean {
+  let hasCapital = false
+  let hasSmall = false
+  for (let i = 0; i < name.length && !(hasCapital && hasSmall); i++) {
+    const code = name.charCodeAt(i)
+    hasCapital ||= code >= 0x41 && code <= 0x5a
+    hasSmall ||= code >= 0x61 && code <= 0x7a
+  }
+  return hasCapital && hasSmall
+}
 
 /** A name written all in capitals, or all in small letters, with the capitals it should have. */
 export function mendNameCase(name: string): string {
-  if (MIXED.test(name)) return name
+  if (isMixed(name)) return name
   const isUpper = name === name.toUpperCase()
   if (!isUpper && name !== name.toLowerCase()) return name
   if (name.toUpperCase() === name.toLowerCase()) return name

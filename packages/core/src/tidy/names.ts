@@ -1,3 +1,5 @@
+import { titleBefore } from './titles'
+
 export interface PersonName {
   readonly given: string
   readonly family: string
@@ -31,19 +33,24 @@ const PARTICLES = new Set([
   'st',
   'st.',
 ])
-const TITLES = /^(?:mr|mrs|ms|miss|mx|dr|prof|herr|frau|hr|fr|mme|mlle|sr|sra|sig|sig\.ra|ing|dipl\.-ing)\.?\s+/i
-
 /** A full name in two parts: `Oldershaw, Maren` the other way round, particles with the family name. */
 export function splitName(full: string): PersonName {
-  const name = full.replace(/\s+/g, ' ').trim().replace(TITLES, '')
-  const comma = /^([^,]+),\s*([^,]+)$/.exec(name)
+  const spaced = isSingleSpaced(full) ? full : full.replace(/\s+/g, ' ').trim()
+  const name = spaced.slice(titleBefore(spaced)?.length ?? 0)
+  const comma = name.includes(',') ? /^([^,]+),\s*([^,]+)$/.exec(name) : null
   if (comma) return { given: comma[2]?.trim() ?? '', family: comma[1]?.trim() ?? '' }
-  const words = name.split(' ')
-  if (words.length === 1) return { given: '', family: name }
-  let start = words.length - 1
-  while (start > 1 && PARTICLES.has((words[start - 1] ?? '').toLowerCase())) start--
-  return { given: words.slice(0, start).join(' '), family: words.slice(start).join(' ') }
+  let space = name.lastIndexOf(' ')
+  if (space === -1) return { given: '', family: name }
+  // Particles stand with the family name, but one word at least is the given name.
+  for (let before = name.lastIndexOf(' ', space - 1); before > 0; before = name.lastIndexOf(' ', space - 1)) {
+    if (!PARTICLES.has(name.slice(before + 1, space).toLowerCase())) break
+    space = before
+  }
+  return { given: name.slice(0, space), family: name.slice(space + 1) }
 }
+
+/** No white space but single spaces between words. */
+const isSingleSpaced = (text: string): boolean => !/\s\s|[^\S ]|^ | $/.test(text)
 
 /** Full name as it is shown. */
 export const joinName = ({ given, family }: PersonName): string => `${given} ${family}`.trim()

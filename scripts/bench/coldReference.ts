@@ -1,0 +1,3 @@
+import { runCold } from './cold'
+
+await runCold(async () => (await import('./reference')).callReference)
