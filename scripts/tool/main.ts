@@ -1,9 +1,10 @@
 import { open } from './open'
+import { pair } from './pair'
 import { prepare } from './prepare'
 import { read } from './read'
 import { tidy } from './tidy'
 
-const VERBS = { open, read, tidy, prepare } as const
+const VERBS = { open, read, tidy, pair, prepare } as const
 const USAGE = `Usage: npm run -s tool -- VERB …
   open FILE [--rows N] [--sheet NAME] [--country GB] [--encoding E] [--delimiter D] [--headings ROW|none]
        [--merged every|first] [--hidden]  what a file of any kind holds, as JSON
@@ -11,6 +12,9 @@ const USAGE = `Usage: npm run -s tool -- VERB …
                                          "from" is where it is dialled
   tidy --routine FILE.json IN.csv [--country GB]
                                          the tidied table as CSV; columns are recognised as at bring in
+  pair IN.csv [--decide FILE] [--country GB]
+                                         who is one person by itself, as row_id,group_id,score; pairs left to a
+                                         person go to the file
   prepare --destination brassbell FILE.csv [--plain] [--country GB]
                                          the prepared audience of a clean CSV`
 

@@ -1,4 +1,5 @@
 import { remember } from '../remember'
+import { isOneSlipApart } from '../slip'
 import { isPlainAddress, readEmails } from './emails'
 
 /** Domains people mistype. The free-mail ones of the demo's made-up world stand among those of the real one. */
@@ -68,16 +69,3 @@ const domainMeant = remember((domain: string): string | null => {
   const ending = Object.keys(ENDINGS).find((wrong) => domain.endsWith(`.${wrong}`))
   return ending ? `${domain.slice(0, -ending.length)}${ENDINGS[ending]}` : null
 })
-
-/** One letter more, less, other, or two changed round. */
-function isOneSlipApart(a: string, b: string): boolean {
-  if (a === b || Math.abs(a.length - b.length) > 1) return false
-  let start = 0
-  while (start < a.length && a[start] === b[start]) start++
-  let end = 0
-  while (end < a.length - start && end < b.length - start && a[a.length - 1 - end] === b[b.length - 1 - end]) end++
-  const left = a.slice(start, a.length - end)
-  const right = b.slice(start, b.length - end)
-  if (left.length <= 1 && right.length <= 1) return true
-  return left.length === 2 && right.length === 2 && left[0] === right[1] && left[1] === right[0]
-}

@@ -1,0 +1,12 @@
+/** True for two texts that one slip of a key parts: one letter more, less or other, or two changed round. */
+export function isOneSlipApart(a: string, b: string): boolean {
+  if (a === b || Math.abs(a.length - b.length) > 1) return false
+  let start = 0
+  while (start < a.length && a[start] === b[start]) start++
+  let end = 0
+  while (end < a.length - start && end < b.length - start && a[a.length - 1 - end] === b[b.length - 1 - end]) end++
+  const left = a.slice(start, a.length - end)
+  const right = b.slice(start, b.length - end)
+  if (left.length <= 1 && right.length <= 1) return true
+  return left.length === 2 && right.length === 2 && left[0] === right[1] && left[1] === right[0]
+}
