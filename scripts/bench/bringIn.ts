@@ -62,7 +62,8 @@ const MORE = 'Record id,Created at,Source,Campaign,Pitches,Stars,Consent,Languag
 const moreCells = (row: number): string =>
   `R-${100_000 + row},2026-0${1 + (row % 9)}-${10 + (row % 18)},scan ${row % 40},autumn-${row % 7},${row % 220},${row % 5},yes,${['en', 'de', 'fr'][row % 3]},asked for sample ${row % 97}`
 
-function copySeconds(url: string, path: string): number {
+/** Seconds of `\copy` of the file into one table of texts. */
+export function copySeconds(url: string, path: string): number {
   const psql = (sql: string) => execFileSync(join(findBinaries() ?? '', 'psql'), ['-X', '-q', '-c', sql, url])
   const columns = Array.from({ length: 20 }, (_, i) => `c${i} text`).join(', ')
   psql('drop table if exists copied')

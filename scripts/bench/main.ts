@@ -1,14 +1,21 @@
 import { bringInBench } from './bringIn'
+import { pairBench } from './pair'
 import { parseBench } from './parse'
 import { readBench } from './read'
 import { tidyBench } from './tidy'
 
-const BENCHES = { read: readBench, parse: parseBench, 'bring-in': bringInBench, tidy: tidyBench } as const
+const BENCHES = {
+  read: readBench,
+  parse: parseBench,
+  'bring-in': bringInBench,
+  tidy: tidyBench,
+  pair: pairBench,
+} as const
 
 // Speed as ratios against a baseline in the same run: seconds say more about the machine than about the code.
 const [name = '', ...args] = process.argv.slice(2)
 if (!(name in BENCHES)) {
-  console.error('Usage: npm run bench -- read | parse | bring-in | tidy [--rows N]')
+  console.error('Usage: npm run bench -- read | parse | bring-in | tidy | pair [--rows N]')
   process.exit(2)
 }
 const at = args.indexOf('--rows')

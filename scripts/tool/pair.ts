@@ -1,3 +1,4 @@
+import { once } from 'node:events'
 import { createWriteStream, type WriteStream } from 'node:fs'
 import { finished } from 'node:stream/promises'
 import { parseArgs } from 'node:util'
@@ -32,7 +33,7 @@ export async function pair(args: string[]): Promise<void> {
 }
 
 async function write(file: WriteStream, cells: readonly string[]): Promise<void> {
-  if (!file.write(csvLine(cells))) await new Promise((resolve) => file.once('drain', resolve))
+  if (!file.write(csvLine(cells))) await once(file, 'drain')
 }
 
 /** The contacts of a table, tidied as proposed, and the ids of their rows. */

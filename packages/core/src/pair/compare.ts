@@ -65,9 +65,15 @@ function isLoosely(a: string, b: string): boolean {
   return areForms(a, b) || areAlike(a, b)
 }
 
-/** The same word but for a slip; short words are too close to each other for that. */
-const areAlike = (a: string, b: string): boolean =>
-  a === b || (a.length > 3 && b.length > 3 && (isOneSlipApart(a, b) || jaroWinkler(a, b) >= ALIKE))
+/** How much longer one of two like words can be. */
+const LONGER = 3
+
+/** The same word but for slips; short words are too close to each other for that, and slips seldom begin a word. */
+function areAlike(a: string, b: string): boolean {
+  if (a === b) return true
+  if (a.length <= LONGER || b.length <= LONGER || Math.abs(a.length - b.length) > LONGER) return false
+  return a.charCodeAt(0) === b.charCodeAt(0) ? jaroWinkler(a, b) >= ALIKE : isOneSlipApart(a, b)
+}
 
 function compareNumbers(a: PairRecord, b: PairRecord, isSharedLine: (e164: string) => boolean) {
   if (a.numbers.length === 0 || b.numbers.length === 0) return null

@@ -1,6 +1,9 @@
 const PREFIX = 4
 const PREFIX_WEIGHT = 0.1
 
+/** Letters of the first word that were found in the second: one list for all pairs. */
+const matched = new Uint16Array(256)
+
 /**
  * How alike two words are, from 0 to 1 (Jaro's measure with Winkler's credit for a common beginning).
  * Source: W. E. Winkler, "String Comparator Metrics and Enhanced Decision Rules", 1990.
@@ -10,23 +13,22 @@ export function jaroWinkler(a: string, b: string): number {
   if (a.length === 0 || b.length === 0) return 0
   const reach = Math.max(0, (Math.max(a.length, b.length) >> 1) - 1)
   let usedInB = 0
-  const matchedA: number[] = []
-  for (let i = 0; i < a.length; i++) {
+  let matches = 0
+  for (let i = 0; i < a.length && i < matched.length; i++) {
     const end = Math.min(b.length - 1, i + reach)
     for (let j = Math.max(0, i - reach); j <= end && j < 31; j++) {
       if ((usedInB & (1 << j)) !== 0 || a.charCodeAt(i) !== b.charCodeAt(j)) continue
       usedInB |= 1 << j
-      matchedA.push(a.charCodeAt(i))
+      matched[matches++] = a.charCodeAt(i)
       break
     }
   }
-  const matches = matchedA.length
   if (matches === 0) return 0
   let changed = 0
   let at = 0
   for (let j = 0; j < b.length && j < 31; j++) {
     if ((usedInB & (1 << j)) === 0) continue
-    if (b.charCodeAt(j) !== matchedA[at]) changed++
+    if (b.charCodeAt(j) !== matched[at]) changed++
     at++
   }
   const jaro = (matches / a.length + matches / b.length + (matches - changed / 2) / matches) / 3

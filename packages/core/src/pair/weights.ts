@@ -54,10 +54,12 @@ export function countPatterns(): {
   add(comparison: Comparison, blocked?: PairField | null): void
   patterns(): readonly Pattern[]
 } {
-  const known = new Map<string, Pattern>()
+  const known = new Map<number, Pattern>()
   return {
     add: (comparison, blocked = null) => {
-      const key = `${blocked}/${comparison.join()}`
+      // Levels are fewer than eight, so that a comparison is a number in that base.
+      let key = blocked === null ? 0 : PAIR_FIELDS.indexOf(blocked) + 1
+      for (const level of comparison) key = key * 8 + level + 1
       const pattern = known.get(key)
       if (pattern) pattern.count++
       else known.set(key, { blocked, comparison, count: 1 })
