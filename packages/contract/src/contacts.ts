@@ -89,7 +89,8 @@ export const StoryFact = z.discriminatedUnion('kind', [
     otherRow: z.number(),
     otherBatch: z.string(),
     otherName: z.string(),
-    by: z.enum(['number', 'email']),
+    /** The key they shared; or the score they were joined by, or a person's word. */
+    by: z.enum(['number', 'email', 'likeness', 'person']),
     key: z.string(),
     isSurvivor: z.boolean(),
   }),

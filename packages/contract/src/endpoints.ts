@@ -4,6 +4,7 @@ import type { Endpoint } from './endpoints/endpoint'
 import { jobsEndpoints } from './endpoints/jobs'
 import { listsEndpoints } from './endpoints/lists'
 import { moneyEndpoints } from './endpoints/money'
+import { pairEndpoints } from './endpoints/pair'
 import { peopleEndpoints } from './endpoints/people'
 import { sendEndpoints } from './endpoints/send'
 import { tidyEndpoints } from './endpoints/tidy'
@@ -15,6 +16,7 @@ export const endpoints = {
   ...peopleEndpoints,
   ...listsEndpoints,
   ...tidyEndpoints,
+  ...pairEndpoints,
   ...bringEndpoints,
   ...jobsEndpoints,
   ...moneyEndpoints,

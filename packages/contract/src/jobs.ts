@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { Id, Instant } from './words'
 
-export const JOB_KINDS = ['bring-in', 'take-back', 'tidy', 'index', 'check', 'fill', 'edition'] as const
+export const JOB_KINDS = ['bring-in', 'take-back', 'tidy', 'pair', 'index', 'check', 'fill', 'edition'] as const
 export const JobKind = z.enum(JOB_KINDS)
 export type JobKind = z.infer<typeof JobKind>
 export const JOB_STATES = [

@@ -23,7 +23,7 @@ export async function joinEntries(db: Db, contactId: number): Entries {
       joinId: row.undone_at === null ? Number(row.id) : 0,
       ...other,
       otherName: String(row.other_name),
-      by: row.key_kind as 'number' | 'email',
+      by: row.key_kind as 'number' | 'email' | 'likeness' | 'person',
       key: String(row.key),
       isSurvivor: row.is_survivor === true,
     }

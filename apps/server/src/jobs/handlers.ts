@@ -3,6 +3,7 @@ import { takeBackJob } from '../bring/takeBackJob'
 import { checkJob } from '../check/checkJob'
 import { indexJob } from '../contacts/indexJob'
 import { fillJob } from '../fill/fillJob'
+import { pairJob } from '../pair/pairJob'
 import { editionJob } from '../send/editionJob'
 import { tidyJob } from '../tidy/tidyJob'
 import type { JobHandlers } from './runner'
@@ -16,4 +17,5 @@ export const jobHandlers: JobHandlers = {
   fill: fillJob,
   edition: editionJob,
   tidy: tidyJob,
+  pair: pairJob,
 }

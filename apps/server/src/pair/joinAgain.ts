@@ -3,6 +3,7 @@ import type { PoolClient } from 'pg'
 import type { Db } from '../db/database'
 import { refreshContacts, replaceContacts } from '../projection/refresh'
 import { joinExactDuplicates } from './joinExactDuplicates'
+import { pointToSurvivors } from './pointToSurvivors'
 import { sharersOf } from './sharers'
 
 /** So many contacts make the statistics of before useless. */
@@ -16,12 +17,14 @@ export async function joinAgain(tx: Db, client: PoolClient, listId: string, ids:
   const group = await groupsOf(tx, ids)
   const sharedBefore = await sharersOf(tx, group)
   const { rows: before } = await tx.execute<{ survivor_id: string; member_id: string; made_at: string }>(sql`
-    delete from joins where undone_at is null and suspended_by is null
+    delete from joins where undone_at is null and suspended_by is null and key_kind in ('number', 'email')
       and (survivor_id = any(${sql.param(group)}::bigint[]) or member_id = any(${sql.param(group)}::bigint[]))
     returning survivor_id, member_id, made_at::text`)
   await tx.execute(
     sql`update contacts set joined_into = null where id = any(${sql.param(group)}::bigint[]) and joined_into is not null`,
   )
+  // What was joined by likeness or by a person's word does not hang on a key.
+  await pointToSurvivors(tx, group)
   await refreshContacts(tx, client, group)
   // Statistics of before would make the planner loop over what has just been written.
   if (group.length > MANY) await client.query('analyze contacts, contact_numbers, contact_emails')

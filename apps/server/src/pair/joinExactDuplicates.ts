@@ -4,6 +4,7 @@ import type { PoolClient } from 'pg'
 import { copyInto } from '../db/copy'
 import type { Db } from '../db/database'
 import { refreshSurvivors, replaceContacts } from '../projection/refresh'
+import { keptApart, pairOf } from './keptApart'
 import { pointToSurvivors } from './pointToSurvivors'
 
 /** The contacts that are new to a list: a whole batch, or some by their ids. */
@@ -129,14 +130,4 @@ async function* sharedKeys(tx: Db): AsyncGenerator<SharedKey> {
 function holdersOf(ids: readonly string[], names: readonly string[]): KeyHolder[] {
   const byId = new Map(ids.map((id, i) => [Number(id), names[i] ?? '']))
   return [...byId].map(([id, name]) => ({ id, name }))
-}
-
-const pairOf = (a: number, b: number): string => (a < b ? `${a}/${b}` : `${b}/${a}`)
-
-/** Pairs that a person has taken apart: they stay apart. */
-async function keptApart(tx: Db, listId: string): Promise<Set<string>> {
-  const { rows } = await tx.execute<{ survivor_id: string; member_id: string }>(
-    sql`select survivor_id, member_id from joins where list_id = ${listId} and undone_at is not null`,
-  )
-  return new Set(rows.map((row) => pairOf(Number(row.survivor_id), Number(row.member_id))))
 }

@@ -9,8 +9,8 @@ export async function pointToSurvivors(tx: Db, survivors: readonly number[]): Pr
   await tx.execute(sql`
     with recursive below as (
       select j.member_id, j.survivor_id as root from joins j
-      join contacts c on c.id = j.survivor_id and c.joined_into is null
       where j.survivor_id = any(${sql.param(survivors)}::bigint[]) and j.undone_at is null and j.suspended_by is null
+        and not exists (select 1 from joins up where up.member_id = j.survivor_id and up.undone_at is null and up.suspended_by is null)
       union all
       select j.member_id, b.root from below b join joins j on j.survivor_id = b.member_id and j.undone_at is null and j.suspended_by is null
     )

@@ -4,13 +4,43 @@ import { transaction } from '../db/database'
 import { contacts, joins } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { serve } from '../http/serve'
+import { asJob, createJob } from '../jobs/store'
+import { findOpenList } from '../lists/routes'
 import { countContacts } from '../projection/cube'
 import { refreshContacts } from '../projection/refresh'
 import type { Services } from '../services'
+import { decide, latestDecisions, takeDecisionBack } from './decide'
+import { pageOfPairs, pairState } from './pairsPage'
 import { pointToSurvivors } from './pointToSurvivors'
 import { sharersOf } from './sharers'
 
 export function pairRoutes(app: Hono, services: Services): void {
+  const { db, pool } = services
+
+  serve(app, services, 'readPairing', ({ params }) => pairState(db, params.listId))
+  serve(app, services, 'readPairs', ({ params, query }) => pageOfPairs(db, params.listId, query.cursor))
+  serve(app, services, 'readDecided', ({ params }) => latestDecisions(db, params.listId))
+  serve(app, services, 'decidePair', ({ params, body, me }) =>
+    transaction(pool, (tx, client) => decide(tx, client, { ...body, pairId: params.pairId, who: me.name })),
+  )
+  serve(app, services, 'takeDecisionBack', ({ params }) =>
+    transaction(pool, (tx, client) => takeDecisionBack(tx, client, params.decisionId)),
+  )
+  serve(app, services, 'runPairing', async ({ params, body }) => {
+    const list = await findOpenList(db, params.listId)
+    return asJob(
+      await transaction(pool, (tx) =>
+        createJob(tx, {
+          kind: 'pair',
+          listId: list.id,
+          unit: 'contacts',
+          total: null,
+          payload: { thresholds: body.thresholds },
+        }),
+      ),
+    )
+  })
+
   serve(app, services, 'takeApart', async ({ params }) => {
     await transaction(services.pool, async (tx, client) => {
       const [join] = await tx.select().from(joins).where(eq(joins.id, params.joinId)).for('update')

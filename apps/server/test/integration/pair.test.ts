@@ -1,122 +1,148 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals'
 import type { ApiClient } from '@upper-field/contract'
+import { untilEnded } from '../../../../scripts/bringIn'
 import { bringText, newList, startTestServer, type TestServer } from './harness'
 
 let server: TestServer
 let api: ApiClient
+let listId: string
+
+const HEAD = 'First name,Last name,Company,Town,Country,Phone,E-mail\n'
+/** Three ways to write two people, a namesake elsewhere, two colleagues on one line, and strangers around them. */
+const ROWS = [
+  'Katherine,Holt,Causeway,York,GB,07911 204481,kate.holt@causeway.example',
+  'Kate,Holt,Causeway Ltd,York,GB,,kate.holt@kinpost.example',
+  'Maren,Oldershaw,Heron Lodge,Oxford,GB,07911 204482,',
+  'Maren,Oldershaw,Heron Lodge,Oxford,GB,,maren@heron.example',
+  'Maren,Oldershaw,Alder Camping,Whitby,GB,07911 204483,maren@alder.example',
+  'Priya,Kestle,Fernhill,Bamburgh,GB,01665 555018,priya@fernhill.example',
+  'Tom,Garside,Fernhill,Bamburgh,GB,01665 555018,tom@fernhill.example',
+  ...Array.from(
+    { length: 40 },
+    (_, i) =>
+      `Given${String.fromCharCode(97 + (i % 26))},Stranger${i},House ${i},Town ${i % 9},GB,07911 3${String(10_000 + i)},`,
+  ),
+]
+const thresholds = { join: 9, decide: -6 }
+
+const run = async () =>
+  untilEnded(api, listId, (await api.call('runPairing', { params: { listId }, body: { thresholds } })).id)
+const waiting = async () => (await api.call('readPairs', { params: { listId } })).pairs
+const pairOfRows = async (...rows: number[]) =>
+  (await waiting()).find(
+    ({ sides }) =>
+      sides
+        .map(({ row }) => row)
+        .sort()
+        .join() === rows.join(),
+  )
+const standing = async () => (await api.call('readContacts', { params: { listId } })).total
+const whole = () =>
+  server.sql(
+    `select id, joined_into, joined, full_name, company, number, email, lane, is_shared from contacts where list_id = $1 order by id`,
+    [listId],
+  )
 
 beforeAll(async () => {
   server = await startTestServer()
   api = server.api
+  listId = await newList(api)
+  await bringText(api, listId, `${HEAD}${ROWS.join('\n')}\n`, { defaultCountry: 'GB' })
 }, 60_000)
 afterAll(() => server.stop())
 
-const people = async (listId: string, filter = '') =>
-  (await api.call('readContacts', { params: { listId }, query: { filter } })).contacts.map(
-    ({ fullName, joined }) => `${fullName} ${joined + 1}`,
-  )
-const idOf = async (listId: string, name: string) =>
-  (await api.call('readContacts', { params: { listId }, query: { filter: name } })).contacts[0]?.id ?? 0
-const storyOf = async (listId: string, name: string) =>
-  api.call('readStory', { params: { contactId: await idOf(listId, name) } })
-async function lastJoin(listId: string, name: string): Promise<number> {
-  const joins = (await storyOf(listId, name)).story.flatMap(({ what }) =>
-    what.kind === 'joined' && what.joinId > 0 ? [what.joinId] : [],
-  )
-  return joins.at(-1) ?? 0
-}
-
-const HEAD = 'name,company,phone,phone 2,mail\n'
-
-describe('exact duplicates', () => {
-  it('are joined: the first row survives, gaps are filled, all numbers kept', async () => {
-    const listId = await newList(api)
-    await bringText(
-      api,
-      listId,
-      `${HEAD}Maren Oldershaw,,07911 204481,,\nM. Oldershaw,Causeway,07911 204481,01665 555018,maren@causeway.example\n`,
-      { defaultCountry: 'GB' },
-    )
-    expect(await people(listId)).toEqual(['Maren Oldershaw 2'])
-    const story = await storyOf(listId, 'Maren')
-    expect(story.values.company).toBe('Causeway')
-    expect(story.numbers.map(({ e164, origin }) => [e164, origin])).toEqual([
-      ['+447911204481', 'row'],
-      ['+441665555018', 'join'],
-    ]) // prettier-ignore
-    expect(story.emails).toEqual([{ address: 'maren@causeway.example', kind: 'work' }])
+describe('pairing a list', () => {
+  it('joins by itself what is sure', async () => {
+    expect(await api.call('readPairing', { params: { listId } })).toMatchObject({ ranAt: null, toDecide: 0 })
+    expect(await run()).toMatchObject({ state: 'done', result: { joined: 1 } })
+    expect(await standing()).toBe(ROWS.length - 1)
+    const joins = await server.sql('select key_kind from joins where list_id = $1', [listId])
+    expect(joins).toEqual([{ key_kind: 'likeness' }])
   })
 
-  it('are told by a person’s e-mail, not by a role address', async () => {
-    const listId = await newList(api)
-    await bringText(
-      api,
-      listId,
-      `${HEAD}Maren Oldershaw,,,,m@causeway.example\nOldershaw Maren,,,,M@Causeway.example\nPriya Hallowell,,,,info@causeway.example\nTom Kestle,,,,info@causeway.example\n,,,,info@causeway.example\n`,
-    )
-    expect(await people(listId)).toEqual(['Maren Oldershaw 2', 'Priya Hallowell 1', 'Tom Kestle 1', ' 1'])
+  it('leaves to a person what is not sure, with the evidence adding up to the score', async () => {
+    const state = await api.call('readPairing', { params: { listId } })
+    expect(state.ranAt).not.toBeNull()
+    expect(state.toDecide).toBe((await waiting()).length)
+    const pair = await pairOfRows(4, 5)
+    expect(pair?.evidence.find(({ field }) => field === 'name')).toMatchObject({ level: 'same' })
+    const bits = pair?.evidence.reduce((sum, one) => sum + one.bits, 0) ?? 0
+    expect(bits - (pair?.against ?? 0)).toBeCloseTo(pair?.score ?? 0, 0)
+    expect(await pairOfRows(7, 8)).toBeUndefined()
   })
 
-  it('are found across batches', async () => {
-    const listId = await newList(api)
-    await bringText(api, listId, `${HEAD}Maren Oldershaw,,07911 204481,,\n`, { defaultCountry: 'GB' })
-    await bringText(api, listId, `${HEAD}Oldershaw Maren,,+44 7911 204481,,\n`)
-    expect(await people(listId)).toEqual(['Maren Oldershaw 2'])
-  })
-})
-
-describe('a shared line', () => {
-  it('joins nobody, and is marked', async () => {
-    const listId = await newList(api)
-    await bringText(api, listId, `${HEAD}Priya Hallowell,,07911 204481,,\nTom Kestle,,07911 204481,,\n`, {
-      defaultCountry: 'GB',
-    })
-    expect(await people(listId, 'is:shared')).toEqual(['Priya Hallowell 1', 'Tom Kestle 1'])
-    const story = await storyOf(listId, 'Tom')
-    expect(story.story.map(({ what }) => what)).toContainEqual({
-      kind: 'shared-line',
-      e164: '+447911204481',
-      holders: 2,
-    })
-    expect(story.contact).toMatchObject({ lane: 'call', laneReason: 'shared-mobile' })
-  })
-})
-
-describe('taking apart', () => {
-  it('is the undoing of the join, and lasts', async () => {
-    const listId = await newList(api)
-    const rows = 'Maren Oldershaw,,07911 204481,,\nM. Oldershaw,Causeway,07911 204481,01665 555018,\n'
-    await bringText(api, listId, HEAD + rows, { defaultCountry: 'GB' })
-    const joinId = await lastJoin(listId, 'Maren')
-    await api.call('takeApart', { params: { joinId } })
-    expect(await people(listId)).toEqual(['Maren Oldershaw 1', 'M. Oldershaw 1'])
-    const story = await storyOf(listId, 'Maren')
-    expect(story.values.company).toBeUndefined()
-    expect(story.numbers).toMatchObject([{ e164: '+447911204481', isShared: true }])
-    expect(story.story.map(({ what }) => what.kind)).toContain('taken-apart')
-    await expect(api.call('takeApart', { params: { joinId } })).rejects.toMatchObject({ code: 'apart-already' })
-    await bringText(api, listId, `${HEAD}Somebody Else,,01665 555019,,\n`, { defaultCountry: 'GB' })
-    expect(await people(listId)).toEqual(['Maren Oldershaw 1', 'M. Oldershaw 1', 'Somebody Else 1'])
-    const { terrace } = await api.call('readList', { params: { listId } })
-    expect(terrace[2]).toMatchObject({ count: 3, changes: [{ riser: 'joined', by: 0 }] })
-  })
-
-  it('gives a group back whole that was joined to another later', async () => {
-    const listId = await newList(api)
-    await bringText(api, listId, `${HEAD}Maren Oldershaw,,07911 204481,,\n`, { defaultCountry: 'GB' })
-    await bringText(api, listId, `${HEAD}Maren Oldershaw,One,07911 204482,,\nMaren Oldershaw,Two,07911 204482,,\n`, {
-      defaultCountry: 'GB',
-    })
-    expect(await people(listId)).toEqual(['Maren Oldershaw 1', 'Maren Oldershaw 2'])
-    // A row with both numbers brings the two groups together.
-    await bringText(api, listId, `${HEAD}Maren Oldershaw,Three,07911 204481,07911 204482,\n`, { defaultCountry: 'GB' })
-    expect(await people(listId)).toEqual(['Maren Oldershaw 4'])
-    const joins = await server.sql<{ id: string; row: number }>(
-      `select j.id, c.row from joins j join contacts c on c.id = j.member_id where j.list_id = $1 and c.company = 'One' and j.undone_at is null`,
+  it('joins what a person joins, and is as it was when that is taken back', async () => {
+    const before = await whole()
+    const pair = await pairOfRows(4, 5)
+    const decided = await api.call('decidePair', { params: { pairId: pair?.id ?? 0 }, body: { decision: 'join' } })
+    expect(await standing()).toBe(ROWS.length - 2)
+    const [survivor] = await server.sql<{ joined: number }>(
+      'select joined from contacts where list_id = $1 and row = 4',
       [listId],
-    ) // prettier-ignore
-    expect(joins).toHaveLength(1)
-    await api.call('takeApart', { params: { joinId: Number(joins[0]?.id) } })
-    expect(await people(listId)).toEqual(['Maren Oldershaw 2', 'Maren Oldershaw 2'])
+    )
+    expect(survivor?.joined).toBe(1)
+    expect(await api.call('readDecided', { params: { listId } })).toEqual([decided])
+    await api.call('takeDecisionBack', { params: { decisionId: decided.id } })
+    expect(await whole()).toEqual(before)
+    expect(await pairOfRows(4, 5)).toBeDefined()
+  })
+
+  it('tells the second of two people that the pair is decided', async () => {
+    const pair = await pairOfRows(5, 6)
+    const answers = await Promise.allSettled(
+      (['apart', 'join'] as const).map((decision) =>
+        api.call('decidePair', { params: { pairId: pair?.id ?? 0 }, body: { decision } }),
+      ),
+    )
+    expect(answers.map(({ status }) => status).sort()).toEqual(['fulfilled', 'rejected'])
+    const refused = answers.find(({ status }) => status === 'rejected')
+    expect(refused).toMatchObject({ reason: { code: 'decided-already' } })
+    const [last] = await api.call('readDecided', { params: { listId } })
+    if (last) await api.call('takeDecisionBack', { params: { decisionId: last.id } })
+  })
+
+  it('keeps decisions in a new run and with a new batch', async () => {
+    const apart = await pairOfRows(5, 6)
+    await api.call('decidePair', { params: { pairId: apart?.id ?? 0 }, body: { decision: 'apart' } })
+    const joined = await pairOfRows(4, 5)
+    await api.call('decidePair', { params: { pairId: joined?.id ?? 0 }, body: { decision: 'join' } })
+    await bringText(api, listId, `${HEAD}Uwe,Newcomer,Far House,Kiel,DE,0171 5550914,\n`, { defaultCountry: 'DE' })
+    expect((await run()).state).toBe('done')
+    expect(await pairOfRows(5, 6)).toBeUndefined()
+    expect(await pairOfRows(4, 5)).toBeUndefined()
+    const [member] = await server.sql<{ joined_into: string | null }>(
+      'select joined_into from contacts where list_id = $1 and row = 5',
+      [listId],
+    )
+    expect(member?.joined_into).not.toBeNull()
+  })
+
+  it('keeps a person’s join when the contact is tidied by hand', async () => {
+    const [survivor] = await server.sql<{ id: string }>('select id from contacts where list_id = $1 and row = 4', [
+      listId,
+    ])
+    const edits = [{ contactId: Number(survivor?.id), column: 'title', value: 'Owner' }]
+    await api.call('makeEdits', { params: { listId }, body: { edits } })
+    const [member] = await server.sql<{ joined_into: string | null }>(
+      'select joined_into from contacts where list_id = $1 and row = 5',
+      [listId],
+    )
+    expect(member?.joined_into).toBe(survivor?.id)
+  })
+
+  it('decides all that look alike at once', async () => {
+    const before = await waiting()
+    const most = before.toSorted((a, b) => b.alike - a.alike)[0]
+    const { pairs } = await api.call('decidePair', {
+      params: { pairId: most?.id ?? 0 },
+      body: { decision: 'apart', alike: true },
+    })
+    expect(pairs).toBe(most?.alike)
+    expect((await api.call('readPairing', { params: { listId } })).toDecide).toBe(before.length - pairs)
+  })
+
+  it('refuses thresholds that make no sense', async () => {
+    const run = api.call('runPairing', { params: { listId }, body: { thresholds: { join: 1, decide: 5 } } })
+    await expect(run).rejects.toMatchObject({ status: 422 })
   })
 })

@@ -44,9 +44,7 @@ export function tell(fact: StoryFact): { readonly title: string; readonly more: 
         title: fact.isSurvivor
           ? `Joined with row ${count(fact.otherRow)} of ${fact.otherBatch}`
           : `Joined into row ${count(fact.otherRow)} of ${fact.otherBatch}`,
-        more: [
-          `Same ${fact.by === 'number' ? `number ${phone(fact.key)}` : `e-mail ${fact.key}`}, compatible name${fact.otherName ? ` “${fact.otherName}”` : ''}.`,
-        ],
+        more: [joinReason(fact)],
       }
     case 'taken-apart':
       return {
@@ -102,4 +100,12 @@ function readingSentences({ raw, reading }: Extract<StoryFact, { kind: 'read' }>
     ...(reading.problem ? [PROBLEM[reading.problem]] : []),
     ...numbers,
   ]
+}
+
+function joinReason({ by, key, otherName }: Extract<StoryFact, { kind: 'joined' }>): string {
+  const name = otherName ? ` “${otherName}”` : ''
+  if (by === 'person') return `${key} said that they are one person${name ? `: ${name.trim()}` : ''}.`
+  if (by === 'likeness')
+    return `They agree in so much that they are one person: ${key} bits for it${name && `,${name}`}.`
+  return `Same ${by === 'number' ? `number ${phone(key)}` : `e-mail ${key}`}, compatible name${name}.`
 }

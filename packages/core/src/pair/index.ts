@@ -3,7 +3,14 @@ export { areNamesCompatible } from './compatibleNames'
 export { PAIR_FIELDS, PAIR_LEVELS, type PairField } from './fields'
 export { type ExactJoin, type ExactJoiner, exactJoiner, type KeyHolder, type SharedKey } from './joinExact'
 export { type Mergeable, mergeContacts } from './mergeContacts'
-export { DEFAULT_THRESHOLDS, type Paired, type PairFound, pairContacts, type Thresholds } from './pairContacts'
+export {
+  DEFAULT_THRESHOLDS,
+  type Paired,
+  type PairFound,
+  type PairOptions,
+  pairContacts,
+  type Thresholds,
+} from './pairContacts'
 export { type Pairable, pairInputOf } from './pairInput'
 export type { PairInput } from './record'
 export type { Evidence } from './score'

@@ -15,6 +15,12 @@ export interface Thresholds {
 
 export const DEFAULT_THRESHOLDS: Thresholds = { join: 9, decide: -6 }
 
+export interface PairOptions {
+  readonly thresholds?: Thresholds
+  /** Pairs, by position, that a person has kept apart: they are neither joined nor asked about again. */
+  readonly isKeptApart?: (a: number, b: number) => boolean
+}
+
 /** Two contacts that may be one person. */
 export interface PairFound {
   readonly a: number
@@ -31,6 +37,8 @@ export interface Paired {
   readonly groups: readonly Group[]
   /** Pairs left to a person, likeliest first. */
   readonly toDecide: readonly PairFound[]
+  /** How many pairs have a score between a whole number of bits and the next, from `LEAST_BIN` to `MOST_BIN`. */
+  readonly bins: readonly { readonly from: number; readonly pairs: number }[]
   readonly weights: PairWeights
   readonly frequencies: Frequencies
   readonly records: readonly PairRecord[]
@@ -52,7 +60,10 @@ function teach(patterns: ReturnType<typeof countPatterns>, comparison: Compariso
  * list itself, and the surest pairs become groups.
  * @param contacts in any order; positions in it name them in what comes back
  */
-export function pairContacts(contacts: readonly PairInput[], thresholds: Thresholds = DEFAULT_THRESHOLDS): Paired {
+export function pairContacts(
+  contacts: readonly PairInput[],
+  { thresholds = DEFAULT_THRESHOLDS, isKeptApart = () => false }: PairOptions = {},
+): Paired {
   const records = contacts.map((contact, at) => pairRecord(at, contact))
   const frequencies = countValues(records)
   const compareAt = (a: number, b: number): Comparison =>
@@ -84,7 +95,8 @@ export function pairContacts(contacts: readonly PairInput[], thresholds: Thresho
       isPersonal: isPersonal(comparison, records[a] as PairRecord, records[b] as PairRecord),
     }),
   )
-  const contradicts = (a: number, b: number) => contradict(records[a] as PairRecord, records[b] as PairRecord)
+  const contradicts = (a: number, b: number) =>
+    isKeptApart(a, b) || contradict(records[a] as PairRecord, records[b] as PairRecord)
   const sure = found.filter(({ score, isSure }) => isSure && score >= thresholds.join)
   const groups = groupPairs(
     withoutAmbiguous(sure, contradicts),
@@ -93,14 +105,26 @@ export function pairContacts(contacts: readonly PairInput[], thresholds: Thresho
   const groupAt = new Map(groups.flatMap((group) => group.members.map((member) => [member, group] as const)))
   const isJoined = ({ a, b }: PairFound) => groupAt.has(a) && groupAt.get(a) === groupAt.get(b)
   const toDecide = found
-    .filter((pair) => pair.score >= thresholds.decide && !isJoined(pair))
+    .filter((pair) => pair.score >= thresholds.decide && !isJoined(pair) && !isKeptApart(pair.a, pair.b))
     .sort((x, y) => y.score - x.score || x.a - y.a || x.b - y.b)
-  return { groups, toDecide, weights, frequencies, records, explain: (a, b) => explain(a, b) }
+  return { groups, toDecide, bins: binsOf(found), weights, frequencies, records, explain: (a, b) => explain(a, b) }
 }
 
 /** Two people of one company: their names say so. */
 const areColleagues = (comparison: Comparison): boolean =>
   levelAt(comparison, 'company') === 'same' && ['family', 'given', 'other'].includes(levelAt(comparison, 'name') ?? '')
+
+const LEAST_BIN = -20
+const MOST_BIN = 40
+
+function binsOf(pairs: readonly PairFound[]): Paired['bins'] {
+  const counts = Array.from({ length: MOST_BIN - LEAST_BIN + 1 }, () => 0)
+  for (const { score } of pairs) {
+    const at = Math.min(MOST_BIN, Math.max(LEAST_BIN, Math.floor(score))) - LEAST_BIN
+    counts[at] = (counts[at] ?? 0) + 1
+  }
+  return counts.map((count, i) => ({ from: LEAST_BIN + i, pairs: count }))
+}
 
 /** Pairs of people with different names are not kept, unless they share what seldom two people share. */
 function isWorthKeeping(comparison: Comparison): boolean {

@@ -13,5 +13,6 @@ export {
 export { attempts, candidates, connections, fillRuns, fillSearches, fills } from './fill'
 export { charges, idempotencyKeys, jobs, lineChecks } from './jobs'
 export { batches, batchPieces, heldRows, layouts, lists, rows } from './lists'
+export { pairDecisions, pairStates, pairs } from './pair'
 export { editionMembers, editionPieces, editions } from './send'
 export { acts, edits, leftOut, routines } from './tidy'

@@ -1,0 +1,127 @@
+import type { Decided } from '@upper-field/contract'
+import { desc, eq, sql } from 'drizzle-orm'
+import type { PoolClient } from 'pg'
+import type { Db } from '../db/database'
+import { joins, pairDecisions } from '../db/schema'
+import { notFound, Problem } from '../http/problem'
+import { lockList } from '../lists/lock'
+import { countContacts } from '../projection/cube'
+import { refreshContacts } from '../projection/refresh'
+import { pointToSurvivors } from './pointToSurvivors'
+import { sharersOf } from './sharers'
+
+const SHOWN = 20
+
+/** A pair that waits for a person, as it is stored. */
+interface Waiting extends Record<string, unknown> {
+  readonly id: string
+  readonly a_id: string
+  readonly b_id: string
+}
+
+export interface Decision {
+  readonly pairId: number
+  readonly decision: 'join' | 'apart'
+  readonly alike: boolean
+  readonly who: string
+}
+
+/** Decides a pair, or all that look like it, as one decision that can be taken back whole. */
+export async function decide(tx: Db, client: PoolClient, { pairId, decision, alike, who }: Decision): Promise<Decided> {
+  const { rows: asked } = await tx.execute<{ list_id: string; pattern: string; decision_id: string | null }>(
+    sql`select list_id, pattern, decision_id from pairs where id = ${pairId}`,
+  )
+  const [pair] = asked
+  if (!pair)
+    throw new Problem(409, 'pair-gone', 'This pair was looked for anew, or is one person by now. Nothing was changed.')
+  await lockList(tx, pair.list_id)
+  const which = alike ? sql`p.list_id = ${pair.list_id} and p.pattern = ${pair.pattern}` : sql`p.id = ${pairId}`
+  const { rows: waiting } = await tx.execute<Waiting>(
+    sql`select p.id, p.a_id, p.b_id from pairs p where ${which} and p.decision_id is null order by p.score desc, p.id for update`,
+  )
+  if (waiting.length === 0)
+    throw new Problem(409, 'decided-already', 'Somebody has decided this pair already. Nothing was changed.')
+  const [made] = await tx
+    .insert(pairDecisions)
+    .values({ listId: pair.list_id, decision, pairs: waiting.length, who })
+    .returning()
+  if (!made) throw new Error('insert returned nothing')
+  await tx.execute(
+    sql`update pairs set decision_id = ${made.id} where id = any(${sql.param(waiting.map(({ id }) => Number(id)))}::bigint[])`,
+  )
+  if (decision === 'join') await joinPairs(tx, client, pair.list_id, waiting, who)
+  return asDecided(made)
+}
+
+/** Joins pairs, the surest first, each to whom its contacts stand for by then; the earlier row survives. */
+async function joinPairs(
+  tx: Db,
+  client: PoolClient,
+  listId: string,
+  waiting: readonly Waiting[],
+  who: string,
+): Promise<void> {
+  const touched = new Set<number>()
+  for (const { id, a_id, b_id } of waiting) {
+    const { rows } = await tx.execute<{ root: string }>(sql`
+      select distinct coalesce(joined_into, id) as root from contacts where id in (${Number(a_id)}, ${Number(b_id)}) order by 1`)
+    const [survivor, member] = rows.map(({ root }) => Number(root))
+    if (survivor === undefined || member === undefined) continue
+    const [join] = await tx
+      .insert(joins)
+      .values({ listId, survivorId: survivor, memberId: member, keyKind: 'person', key: who })
+      .returning({ id: joins.id })
+    await tx.execute(sql`update pairs set join_id = ${join?.id ?? null} where id = ${Number(id)}`)
+    await tx.execute(sql`update contacts set joined_into = ${survivor} where id = ${member} or joined_into = ${member}`)
+    for (const one of [survivor, member]) touched.add(one)
+  }
+  await refreshWith(tx, client, listId, [...touched])
+}
+
+async function refreshWith(tx: Db, client: PoolClient, listId: string, ids: readonly number[]): Promise<void> {
+  await refreshContacts(tx, client, [...ids, ...(await sharersOf(tx, ids))])
+  await countContacts(tx, listId)
+}
+
+/** Takes a decision back: its pairs wait again, its joins are as if they had never been made. */
+export async function takeDecisionBack(tx: Db, client: PoolClient, decisionId: number): Promise<Decided> {
+  const [known] = await tx.select().from(pairDecisions).where(eq(pairDecisions.id, decisionId))
+  if (!known) throw notFound('decision')
+  await lockList(tx, known.listId)
+  const [decision] = await tx.select().from(pairDecisions).where(eq(pairDecisions.id, decisionId)).for('update')
+  if (!decision || decision.undoneAt)
+    throw new Problem(409, 'taken-back-already', 'This decision was taken back already.')
+  const { rows } = await tx.execute<{ survivor_id: string; member_id: string }>(sql`
+    delete from joins where id in (select join_id from pairs where decision_id = ${decisionId}) and undone_at is null
+    returning survivor_id, member_id`)
+  await tx.execute(sql`update pairs set decision_id = null, join_id = null where decision_id = ${decisionId}`)
+  const ids = rows.flatMap((row) => [Number(row.survivor_id), Number(row.member_id)])
+  const { rows: below } = await tx.execute<{ id: string }>(sql`
+    select id from contacts where id = any(${sql.param(ids)}::bigint[]) or joined_into = any(${sql.param(ids)}::bigint[])
+      or id in (select joined_into from contacts where id = any(${sql.param(ids)}::bigint[]))`)
+  const all = [...new Set([...ids, ...below.map(({ id }) => Number(id))])]
+  await tx.execute(sql`update contacts set joined_into = null where id = any(${sql.param(all)}::bigint[])`)
+  await pointToSurvivors(tx, all)
+  await tx.update(pairDecisions).set({ undoneAt: new Date() }).where(eq(pairDecisions.id, decisionId))
+  if (all.length > 0) await refreshWith(tx, client, known.listId, all)
+  return asDecided(decision)
+}
+
+/** What people decided last and has not been taken back. */
+export async function latestDecisions(db: Db, listId: string): Promise<Decided[]> {
+  const rows = await db
+    .select()
+    .from(pairDecisions)
+    .where(sql`${pairDecisions.listId} = ${listId} and ${pairDecisions.undoneAt} is null`)
+    .orderBy(desc(pairDecisions.madeAt))
+    .limit(SHOWN)
+  return rows.map(asDecided)
+}
+
+const asDecided = (row: typeof pairDecisions.$inferSelect): Decided => ({
+  id: row.id,
+  decision: row.decision as Decided['decision'],
+  pairs: row.pairs,
+  who: row.who,
+  at: row.madeAt.toISOString(),
+})

@@ -1,0 +1,96 @@
+import type { PairItem, PairPage, PairSide, PairState } from '@upper-field/contract'
+import { DEFAULT_THRESHOLDS } from '@upper-field/core/pair'
+import { eq, sql } from 'drizzle-orm'
+import type { Db } from '../db/database'
+import { pairStates } from '../db/schema'
+
+const PAGE = 20
+
+/** How a list is paired: the last look for likeness, and what is joined, left to a person and kept apart by now. */
+export async function pairState(db: Db, listId: string): Promise<PairState> {
+  const [state] = await db.select().from(pairStates).where(eq(pairStates.listId, listId))
+  const { rows } = await db.execute<{ joined: string; waiting: string; apart: string }>(sql`select
+    (select count(*) from joins where list_id = ${listId} and key_kind in ('likeness', 'person')
+      and undone_at is null and suspended_by is null) as joined,
+    (select count(*) from pairs where list_id = ${listId} and decision_id is null) as waiting,
+    (select count(*) from pairs p join pair_decisions d on d.id = p.decision_id
+      where p.list_id = ${listId} and d.decision = 'apart') as apart`)
+  const [counts] = rows
+  return {
+    ranAt: state?.ranAt.toISOString() ?? null,
+    contacts: state?.contacts ?? 0,
+    thresholds: state?.thresholds ?? DEFAULT_THRESHOLDS,
+    bins: state?.bins ?? [],
+    joined: Number(counts?.joined ?? 0),
+    toDecide: Number(counts?.waiting ?? 0),
+    keptApart: Number(counts?.apart ?? 0),
+  }
+}
+
+interface PairRow extends Record<string, unknown> {
+  readonly id: string
+  readonly a_id: string
+  readonly b_id: string
+  readonly score: number
+  readonly key: PairItem['key']
+  readonly evidence: PairItem['evidence']
+  readonly against: number
+  readonly alike: string
+}
+
+/** Pairs left to a person, likeliest first, by key set: a score and an id are where the page before ended. */
+export async function pageOfPairs(db: Db, listId: string, cursor: string | undefined): Promise<PairPage> {
+  const [score = '1e9', id = '0'] = cursor?.split('/') ?? []
+  const { rows } = await db.execute<PairRow>(sql`
+    select p.*, (select count(*) from pairs o where o.list_id = p.list_id and o.pattern = p.pattern and o.decision_id is null) as alike
+    from pairs p where p.list_id = ${listId} and p.decision_id is null
+      and (p.score < ${Number(score) || 0}::real or (p.score = ${Number(score) || 0}::real and p.id > ${Number(id) || 0}))
+    order by p.score desc, p.id limit ${PAGE + 1}`)
+  const shown = rows.slice(0, PAGE)
+  const sides = await sidesOf(
+    db,
+    shown.flatMap((row) => [Number(row.a_id), Number(row.b_id)]),
+  )
+  const last = shown.at(-1)
+  const { rows: counted } = await db.execute<{ n: string }>(
+    sql`select count(*) as n from pairs where list_id = ${listId} and decision_id is null`,
+  )
+  return {
+    pairs: shown.flatMap((row) => itemOf(row, sides) ?? []),
+    next: rows.length > PAGE && last ? `${last.score}/${last.id}` : null,
+    total: Number(counted[0]?.n ?? 0),
+  }
+}
+
+function itemOf(row: PairRow, sides: ReadonlyMap<number, PairSide>): PairItem | null {
+  const [a, b] = [sides.get(Number(row.a_id)), sides.get(Number(row.b_id))]
+  if (!a || !b) return null
+  const { score, key, evidence, against } = row
+  return { id: Number(row.id), score, key, evidence, against, sides: [a, b], alike: Number(row.alike) }
+}
+
+async function sidesOf(db: Db, ids: readonly number[]): Promise<Map<number, PairSide>> {
+  const { rows } = await db.execute<Record<string, string> & { numbers: PairSide['numbers']; emails: string[] }>(sql`
+    select c.*, b.name as batch,
+      coalesce((select json_agg(json_build_object('e164', n.e164, 'lineType', n.line_type) order by n.position)
+        from contact_numbers n where n.contact_id = c.id and n.is_valid), '[]') as numbers,
+      coalesce((select json_agg(e.address order by e.position) from contact_emails e where e.contact_id = c.id), '[]') as emails
+    from contacts c join batches b on b.id = c.batch_id where c.id = any(${sql.param(ids)}::bigint[])`)
+  return new Map(rows.map((row) => [Number(row.id), sideOf(row)]))
+}
+
+const sideOf = (row: Record<string, string> & { numbers: PairSide['numbers']; emails: string[] }): PairSide => ({
+  contactId: Number(row.id),
+  batch: row.batch ?? '',
+  row: Number(row.row),
+  fullName: row.full_name ?? '',
+  title: row.title ?? '',
+  company: row.company ?? '',
+  domain: row.domain ?? '',
+  city: row.city ?? '',
+  postalCode: row.postal_code ?? '',
+  country: row.country ?? '',
+  profile: row.profile ?? '',
+  numbers: row.numbers,
+  emails: row.emails,
+})

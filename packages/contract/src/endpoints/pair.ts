@@ -1,0 +1,38 @@
+import { z } from 'zod'
+import { Job } from '../jobs'
+import { Decided, PairDecision, PairPage, PairState, Thresholds } from '../pair'
+import { endpoint, OfList } from './endpoint'
+
+/** Who is one person: what is joined by itself, and what a person decides. */
+export const pairEndpoints = {
+  readPairing: endpoint('get', '/lists/{listId}/pairing', 'How the contacts of a list are paired', {
+    params: OfList,
+    response: PairState,
+  }),
+  runPairing: endpoint('post', '/lists/{listId}/pairing', 'Look for contacts that are one person', {
+    params: OfList,
+    body: z.object({ thresholds: Thresholds }),
+    response: Job,
+    role: 'operator',
+  }),
+  readPairs: endpoint('get', '/lists/{listId}/pairs', 'Pairs left to a person, likeliest first', {
+    params: OfList,
+    query: z.object({ cursor: z.string().max(60).optional() }),
+    response: PairPage,
+  }),
+  decidePair: endpoint('post', '/pairs/{pairId}/decision', 'Join two contacts, or keep them apart', {
+    params: z.object({ pairId: z.coerce.number().int() }),
+    body: PairDecision,
+    response: Decided,
+    role: 'operator',
+  }),
+  readDecided: endpoint('get', '/lists/{listId}/pair-decisions', 'What people decided, newest first', {
+    params: OfList,
+    response: z.array(Decided),
+  }),
+  takeDecisionBack: endpoint('post', '/pair-decisions/{decisionId}/take-back', 'Take a decision back, whole', {
+    params: z.object({ decisionId: z.coerce.number().int() }),
+    response: Decided,
+    role: 'operator',
+  }),
+}

@@ -1,0 +1,82 @@
+import { PAIR_KEYS, PAIR_LEVELS } from '@upper-field/core/pair'
+import { z } from 'zod'
+import { Instant, LineType } from './words'
+
+export const PairKey = z.enum(PAIR_KEYS)
+
+/** Scores from which on pairs join by themselves, and from which on a person decides: bits for one person. */
+export const Thresholds = z
+  .object({ join: z.number().min(-30).max(60), decide: z.number().min(-30).max(60) })
+  .refine(({ join, decide }) => decide <= join, 'What is left to a person cannot begin above what joins by itself.')
+export type Thresholds = z.infer<typeof Thresholds>
+
+/** What a field says about two contacts, in bits: above zero for one person, below for two. */
+export const Evidence = z.object({
+  field: z.enum(Object.keys(PAIR_LEVELS) as [keyof typeof PAIR_LEVELS, ...(keyof typeof PAIR_LEVELS)[]]),
+  level: z.string(),
+  bits: z.number(),
+})
+export type Evidence = z.infer<typeof Evidence>
+
+/** How the contacts of a list have been paired. */
+export const PairState = z.object({
+  /** When likeness was last looked for; null where it never was. */
+  ranAt: Instant.nullable(),
+  contacts: z.number().int(),
+  thresholds: Thresholds,
+  bins: z.array(z.object({ from: z.number().int(), pairs: z.number().int() })),
+  joined: z.number().int(),
+  toDecide: z.number().int(),
+  keptApart: z.number().int(),
+})
+export type PairState = z.infer<typeof PairState>
+
+export const PairSide = z.object({
+  contactId: z.number().int(),
+  batch: z.string(),
+  row: z.number().int(),
+  fullName: z.string(),
+  title: z.string(),
+  company: z.string(),
+  domain: z.string(),
+  city: z.string(),
+  postalCode: z.string(),
+  country: z.string(),
+  profile: z.string(),
+  numbers: z.array(z.object({ e164: z.string(), lineType: LineType })),
+  emails: z.array(z.string()),
+})
+export type PairSide = z.infer<typeof PairSide>
+
+/** Two contacts that may be one person, side by side. */
+export const PairItem = z.object({
+  id: z.number().int(),
+  score: z.number(),
+  key: PairKey,
+  evidence: z.array(Evidence),
+  /** Bits against any two contacts being one person; the evidence has to outweigh them. */
+  against: z.number(),
+  sides: z.tuple([PairSide, PairSide]),
+  /** How many pairs left to decide look the same in every field, this one counted in. */
+  alike: z.number().int(),
+})
+export type PairItem = z.infer<typeof PairItem>
+
+export const PairPage = z.object({ pairs: z.array(PairItem), next: z.string().nullable(), total: z.number().int() })
+export type PairPage = z.infer<typeof PairPage>
+
+export const PairDecision = z.object({
+  decision: z.enum(['join', 'apart']),
+  /** True for all pairs that look the same in every field. */
+  alike: z.boolean().default(false),
+})
+
+/** Pairs a person decided at once. */
+export const Decided = z.object({
+  id: z.number().int(),
+  decision: z.enum(['join', 'apart']),
+  pairs: z.number().int(),
+  who: z.string(),
+  at: Instant,
+})
+export type Decided = z.infer<typeof Decided>
