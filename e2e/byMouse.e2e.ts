@@ -34,6 +34,7 @@ test('from the sign-in to a downloaded audience, by mouse', async ({ page }) => 
   await expect(page.getByRole('row').nth(3)).toBeVisible()
   await expect.poll(() => stepCount(page, 'Tidy')).toBe(900)
   await page.getByRole('link', { name: 'Next: who stands here twice' }).click()
+  await page.getByRole('button', { name: 'Contacts', exact: true }).click()
   const rows = page.getByRole('table', { name: 'Contacts' }).getByRole('row')
   await rows.nth(1).click()
   const story = page.getByRole('region', { name: /^Story of/ })

@@ -32,6 +32,9 @@ for (const theme of ['light', 'dark'] as const) {
     await page.getByRole('table', { name: 'Contacts' }).getByRole('row').nth(2).click()
     await expect(page.getByRole('region', { name: /^Story of/ })).toBeVisible()
     await expectAccessible(page)
+    await page.goto(`${list}/pair?show=contacts`)
+    await expect(page.getByRole('table', { name: 'Contacts' }).getByRole('row').nth(2)).toBeVisible()
+    await expectAccessible(page)
     await page.goto(`${list}/bring`)
     await page
       .getByLabel('Files', { exact: true })

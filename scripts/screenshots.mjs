@@ -125,10 +125,12 @@ async function takePictures(page, url, files) {
   await page.getByRole('heading', { name: /need a hand/ }).waitFor()
   await picture('tidy-dark')
   await page.emulateMedia({ colorScheme: 'light' })
-  for (const stage of ['pair', 'split']) {
-    await go(stage)
-    await picture(stage)
-  }
+  await go('split')
+  await picture('split')
+  await go('pair')
+  await page.getByRole('button', { name: 'Look for one person in several contacts' }).click()
+  await page.getByText('to decide, likeliest first').waitFor({ timeout: 60_000 })
+  await picture('pair')
   await page.goto(`${url}/lists`)
   await picture('lists')
   await page.emulateMedia({ colorScheme: 'dark' })

@@ -1,30 +1,76 @@
 import type { List } from '@upper-field/contract'
 import { useOutletContext } from 'react-router'
-import { useReadPilesQuery } from '../api'
+import { problemText, useReadPairingQuery, useReadPilesQuery } from '../api'
 import { ButtonLink, TextButton } from '../kit/Button'
-import { Bench, BenchTitle } from '../shell/Bench'
+import { Loading, Notice } from '../kit/Notice'
+import { Tabs } from '../kit/Tabs'
+import { BenchTitle } from '../shell/Bench'
 import { ContactGrid } from '../shell/ContactGrid'
 import { COMPANY, EMAIL, JOINED, NAME, NUMBER, SHARED } from '../shell/columns'
+import { Sieve } from '../shell/Sieve'
+import { StoryPanel } from '../shell/StoryPanel'
+import { useKeys } from '../shell/useKeys'
 import { useListView } from '../shell/useListView'
 import { count } from '../words/format'
+import { PairBench } from './PairBench'
+import { PairLines } from './PairLines'
+import { usePairTab } from './usePairTab'
 
 const COLUMNS = [NAME, COMPANY, NUMBER, EMAIL, JOINED, SHARED]
 
-/** Pair: one contact per person. Exact duplicates are joined; shared lines are not. */
+/** Pair: one contact per person. What is sure is joined, what is not is decided side by side. */
 export function PairView() {
+  const view = useListView()
+  const tab = usePairTab()
+  const { data: state, error } = useReadPairingQuery({ params: { listId: view.listId } })
+  useKeys({ v: () => tab.show(tab.showsContacts ? 'pairs' : 'contacts') })
+  if (error) return <Notice tone="bad">{problemText(error)}</Notice>
+  if (!state) return <Loading what="how the list is paired" />
+  return (
+    <div className="flex h-full min-h-0">
+      {tab.showsContacts ? <Sieve piles={['is', 'batch', 'country']} /> : null}
+      <main className="flex min-h-0 min-w-0 flex-1 flex-col pt-3">
+        <Tabs
+          label="Parts of Pair"
+          open={tab.showsContacts ? 'contacts' : 'pairs'}
+          tabs={[
+            ['pairs', 'To decide'],
+            ['contacts', 'Contacts'],
+          ]}
+          onOpen={tab.show}
+        />
+        {tab.showsContacts ? <Joined /> : <PairBench state={state} />}
+      </main>
+      <aside
+        aria-label="Story and advice"
+        className="h-full w-[312px] shrink-0 overflow-hidden border-l border-line bg-surface"
+      >
+        {view.contactId === null ? (
+          <div className="h-full overflow-y-auto px-4 py-3">
+            {tab.showsContacts ? <PairAdvice /> : <PairLines key={state.ranAt} state={state} />}
+          </div>
+        ) : (
+          <StoryPanel contactId={view.contactId} />
+        )}
+      </aside>
+    </div>
+  )
+}
+
+function Joined() {
   const view = useListView()
   const isPlain = view.text === ''
   return (
-    <Bench piles={['is', 'batch', 'country']} advice={<PairAdvice />}>
+    <div className="flex min-h-0 flex-1 flex-col px-5 pb-3">
       <BenchTitle title={isPlain ? 'Joined from several rows' : 'Who is one person'}>
-        same number or e-mail, and a compatible name
+        by a key they share, by likeness, or by a person’s word
       </BenchTitle>
       <ContactGrid
         columns={COLUMNS}
         extraFilter={isPlain ? 'is:joined' : ''}
         emptyText="No two rows share a number or an e-mail."
       />
-    </Bench>
+    </div>
   )
 }
 

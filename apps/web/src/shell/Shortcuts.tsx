@@ -24,6 +24,13 @@ const OF_STAGE: Partial<Record<Stage, readonly (readonly [keys: string, what: st
     ['o', 'leave the repair out for the chosen contact'],
     ['z', 'take back what was changed last'],
   ],
+  pair: [
+    ['m', 'join the two'],
+    ['x', 'keep them apart'],
+    ['s', 'leave them for later'],
+    ['v', 'pairs, or contacts'],
+    ['z', 'take back what was decided last'],
+  ],
 }
 
 export function Shortcuts({

@@ -3,6 +3,7 @@ import { CHANGE_CODES, type ChangeCode } from '@upper-field/core/tidy'
 import { problemText, useReadMeQuery, useReadTidyQuery, useTakeActBackMutation } from '../api'
 import { TextButton } from '../kit/Button'
 import { Empty, Loading, Notice } from '../kit/Notice'
+import { Tabs } from '../kit/Tabs'
 import { BenchTitle } from '../shell/Bench'
 import { ContactGrid } from '../shell/ContactGrid'
 import { COMPANY, NAME, NUMBER, VERDICT_WORD, WAS } from '../shell/columns'
@@ -26,6 +27,7 @@ export function TidyView() {
   const view = useTidyView()
   const { data: state, error } = useReadTidyQuery({ params: { listId: list.listId } })
   const draft = useRoutineDraft(state, view.openStep)
+  useKeys({ v: () => view.show(view.showsContacts ? 'repairs' : 'contacts') })
   if (error) return <Notice tone="bad">{problemText(error)}</Notice>
   if (!state) return <Loading what="the routine" />
   const shown = view.code ?? firstCode(state, draft, view.stepId)
@@ -37,7 +39,15 @@ export function TidyView() {
         <RoutinePanel state={state} draft={draft} shown={shown} />
       )}
       <main className="flex min-h-0 min-w-0 flex-1 flex-col pt-3">
-        <Tabs />
+        <Tabs
+          label="Parts of Tidy"
+          open={view.showsContacts ? 'contacts' : 'repairs'}
+          tabs={[
+            ['repairs', 'Repairs'],
+            ['contacts', 'Contacts'],
+          ]}
+          onOpen={view.show}
+        />
         {view.showsContacts ? <Contacts /> : <Repairs state={state} draft={draft} shown={shown} />}
       </main>
       <aside
@@ -79,33 +89,6 @@ function Aside({ state, draft }: { state: TidyState; draft: RoutineDraft }) {
       </>
     )
   return <TidyAdvice state={state} draft={draft} />
-}
-
-function Tabs() {
-  const view = useTidyView()
-  useKeys({ v: () => view.show(view.showsContacts ? 'repairs' : 'contacts') })
-  const look = (isOpen: boolean) =>
-    `border-b-2 px-1 pb-1 font-semibold ${isOpen ? 'border-moss text-ink' : 'border-transparent text-soft hover:text-ink'}`
-  return (
-    <nav aria-label="Parts of Tidy" className="mx-5 mb-3 flex gap-4 border-b border-line">
-      <button
-        type="button"
-        aria-pressed={!view.showsContacts}
-        className={look(!view.showsContacts)}
-        onClick={() => view.show('repairs')}
-      >
-        Repairs
-      </button>
-      <button
-        type="button"
-        aria-pressed={view.showsContacts}
-        className={look(view.showsContacts)}
-        onClick={() => view.show('contacts')}
-      >
-        Contacts
-      </button>
-    </nav>
-  )
 }
 
 const COLUMNS = [NAME, COMPANY, WAS, NUMBER, VERDICT_WORD]

@@ -1,0 +1,207 @@
+import type { PairItem, PairSide, PairState } from '@upper-field/contract'
+import { useEffect, useMemo, useState } from 'react'
+import { problemText, useDecidePairMutation, useReadMeQuery, useReadPairsInfiniteQuery } from '../api'
+import { Button, Key, TextButton } from '../kit/Button'
+import { Empty, Loading, Notice } from '../kit/Notice'
+import { BenchTitle } from '../shell/Bench'
+import { useKeys } from '../shell/useKeys'
+import { useListView } from '../shell/useListView'
+import { count, countryName, phone, plural } from '../words/format'
+import { bitsText, evidenceSentence, PAIR_REASON, SILENT } from '../words/pairing'
+
+/** Pairs one after another: side by side, what agrees quiet, what differs loud, the weight of each beside it. */
+export function PairBench({ state }: { state: PairState }) {
+  const { listId } = useListView()
+  const { data, isLoading, error, hasNextPage, fetchNextPage } = useReadPairsInfiniteQuery({ listId })
+  const [later, setLater] = useState<ReadonlySet<number>>(new Set())
+  const items = useMemo(() => data?.pages.flatMap((page) => page.pairs) ?? [], [data])
+  const left = items.filter(({ id }) => !later.has(id))
+  const isShort = left.length < 3
+  useEffect(() => {
+    if (isShort && hasNextPage) void fetchNextPage()
+  }, [isShort, hasNextPage, fetchNextPage])
+  const [first] = left
+  const total = data?.pages[0]?.total ?? 0
+  return (
+    <div className="flex min-h-0 flex-1 flex-col overflow-y-auto px-5 pb-3">
+      <BenchTitle title="One person or two?">
+        {total === 0 ? null : `${count(total)} to decide, likeliest first`}
+        {later.size > 0 ? (
+          <>
+            {` · ${count(later.size)} left for later `}
+            <TextButton onClick={() => setLater(new Set())}>show them again</TextButton>
+          </>
+        ) : null}
+      </BenchTitle>
+      {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
+      {isLoading ? <Loading what="the pairs" /> : null}
+      {first ? (
+        <OnePair key={first.id} pair={first} onLater={() => setLater(new Set([...later, first.id]))} />
+      ) : isLoading ? null : (
+        <NothingToDecide state={state} hasLater={later.size > 0} />
+      )}
+    </div>
+  )
+}
+
+function NothingToDecide({ state, hasLater }: { state: PairState; hasLater: boolean }) {
+  if (hasLater) return <p className="text-soft">Everything else is decided.</p>
+  return state.ranAt === null ? (
+    <Empty title="Nobody has looked for likeness yet">
+      <p className="text-soft">
+        Rows with the same number or e-mail and a compatible name are joined already. Contacts that are one person and
+        share no key are found by comparing them: see “Where to draw the lines”.
+      </p>
+    </Empty>
+  ) : (
+    <Empty title="Nothing is left to decide">
+      <p className="text-soft">Move the lower line to be asked about less likely pairs.</p>
+    </Empty>
+  )
+}
+
+function OnePair({ pair, onLater }: { pair: PairItem; onLater: () => void }) {
+  const view = useListView()
+  const { data: me } = useReadMeQuery({})
+  const [decide, deciding] = useDecidePairMutation()
+  const mayDecide = me?.role !== 'viewer' && !deciding.isLoading
+  const choose = (decision: 'join' | 'apart', alike = false) => {
+    if (mayDecide) void decide({ params: { pairId: pair.id }, body: { decision, alike } })
+  }
+  useKeys({ m: () => choose('join'), x: () => choose('apart'), s: onLater })
+  return (
+    <section aria-label="Two contacts side by side">
+      <Sides pair={pair} onOpen={view.choose} />
+      {deciding.error ? <Notice tone="bad">{problemText(deciding.error)}</Notice> : null}
+      <div className="flex flex-wrap items-center gap-2 pt-3">
+        <Button look="main" disabled={!mayDecide} onClick={() => choose('join')}>
+          Join <Key>m</Key>
+        </Button>
+        <Button disabled={!mayDecide} onClick={() => choose('apart')}>
+          Keep apart <Key>x</Key>
+        </Button>
+        <Button onClick={onLater}>
+          Later <Key>s</Key>
+        </Button>
+        <p className="min-w-0 flex-1 basis-56 text-[13px] text-soft">
+          Shaded values come first afterwards. Nothing is lost: the other numbers and e-mails stay as second and third.
+        </p>
+      </div>
+      {pair.alike > 1 ? (
+        <div className="mt-4 rounded-small border border-line bg-surface px-3 py-2">
+          <p>
+            {plural(pair.alike - 1, 'other pair')} {pair.alike === 2 ? 'looks' : 'look'} like this one in every field.
+          </p>
+          <p className="flex flex-wrap gap-x-4 pt-1">
+            <TextButton disabled={!mayDecide} onClick={() => choose('apart', true)}>
+              Keep all {count(pair.alike)} apart
+            </TextButton>
+            <TextButton disabled={!mayDecide} onClick={() => choose('join', true)}>
+              Join all {count(pair.alike)}
+            </TextButton>
+          </p>
+        </div>
+      ) : null}
+    </section>
+  )
+}
+
+interface Row {
+  readonly title: string
+  readonly field: PairItem['evidence'][number]['field'] | null
+  readonly isCode?: boolean
+  valueOf(side: PairSide): string
+}
+
+const ROWS: readonly Row[] = [
+  { title: 'Name', field: 'name', valueOf: ({ fullName }) => fullName },
+  {
+    title: 'Company',
+    field: 'company',
+    valueOf: ({ company, domain }) => [company, domain].filter(Boolean).join('\n'),
+  },
+  {
+    title: 'Numbers',
+    field: 'number',
+    isCode: true,
+    valueOf: ({ numbers }) => numbers.map(({ e164 }) => phone(e164)).join('\n'),
+  },
+  { title: 'E-mails', field: 'email', valueOf: ({ emails }) => emails.join('\n') },
+  { title: 'Profile', field: 'profile', valueOf: ({ profile }) => profile },
+  {
+    title: 'Place',
+    field: 'place',
+    valueOf: ({ postalCode, city, country }) =>
+      [[postalCode, city].filter(Boolean).join(' '), country ? countryName(country) : ''].filter(Boolean).join(', '),
+  },
+  { title: 'Title', field: null, valueOf: ({ title }) => title },
+]
+
+function Sides({ pair, onOpen }: { pair: PairItem; onOpen: (contactId: number) => void }) {
+  const [a, b] = pair.sides
+  return (
+    <table className="w-full table-fixed border border-line bg-surface">
+      <thead>
+        <tr className="border-b border-line text-left">
+          <th scope="col" className="w-[13%] px-3 py-2">
+            <span className="sr-only">Field</span>
+          </th>
+          {pair.sides.map((side) => (
+            <th key={side.contactId} scope="col" className="px-3 py-2 font-normal">
+              <TextButton onClick={() => onOpen(side.contactId)}>
+                {side.batch}, row {count(side.row)}
+              </TextButton>
+            </th>
+          ))}
+          <th scope="col" className="w-[11%] px-3 py-2 text-right font-normal text-soft">
+            weight
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {ROWS.map((row) => {
+          const values = [row.valueOf(a), row.valueOf(b)] as const
+          if (values.every((value) => value === '')) return null
+          const found = pair.evidence.find(({ field }) => field === row.field)
+          const isSame = values[0] === values[1]
+          return (
+            <tr key={row.title} className="border-b border-line align-top">
+              <th scope="row" className="px-3 py-1.5 text-left font-normal text-soft">
+                {row.title}
+              </th>
+              {values.map((value, i) => (
+                <td
+                  // biome-ignore lint/suspicious/noArrayIndexKey: two sides that never change places
+                  key={i}
+                  className={`whitespace-pre-line break-words px-3 py-1.5 ${row.isCode ? 'num' : ''} ${isSame ? 'text-soft' : value ? 'font-semibold' : ''} ${(i === 0 ? value !== '' : values[0] === '') ? 'bg-lichen' : ''}`}
+                >
+                  {value === '' ? <span className="text-soft">–</span> : <bdi>{value}</bdi>}
+                </td>
+              ))}
+              <td
+                className={`num px-3 py-1.5 text-right ${found && found.bits < -SILENT ? 'text-beet' : found && found.bits <= SILENT ? 'text-soft' : ''}`}
+              >
+                {found ? bitsText(found.bits) : ''}
+              </td>
+            </tr>
+          )
+        })}
+        <tr className="border-b border-line">
+          <td colSpan={3} className="px-3 py-1.5 text-soft">
+            Any two contacts of this list
+          </td>
+          <td className="num px-3 py-1.5 text-right text-beet">{bitsText(-pair.against)}</td>
+        </tr>
+      </tbody>
+      <tfoot>
+        <tr className="align-top">
+          <td colSpan={3} className="px-3 py-2">
+            {evidenceSentence(pair.evidence)}{' '}
+            <span className="text-soft">They came up for: {PAIR_REASON[pair.key]}.</span>
+          </td>
+          <td className="num px-3 py-2 text-right font-semibold">{bitsText(pair.score)}</td>
+        </tr>
+      </tfoot>
+    </table>
+  )
+}
