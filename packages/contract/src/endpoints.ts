@@ -7,6 +7,7 @@ import { moneyEndpoints } from './endpoints/money'
 import { pairEndpoints } from './endpoints/pair'
 import { peopleEndpoints } from './endpoints/people'
 import { sendEndpoints } from './endpoints/send'
+import { suppressionEndpoints } from './endpoints/suppression'
 import { tidyEndpoints } from './endpoints/tidy'
 
 export type { Endpoint } from './endpoints/endpoint'
@@ -21,6 +22,7 @@ export const endpoints = {
   ...jobsEndpoints,
   ...moneyEndpoints,
   ...sendEndpoints,
+  ...suppressionEndpoints,
 } satisfies Record<string, Endpoint>
 
 export type Endpoints = typeof endpoints

@@ -8,6 +8,7 @@ import { factsOfNumbers } from '../projection/facts'
 import type { BatchRow } from '../projection/rowCells'
 import { viewOf } from '../projection/viewOf'
 import type { Services } from '../services'
+import { keysOfProjected, suppressedAmong } from '../suppression/matches'
 import { BREATH, breathe, type ReadRow } from './readPiece'
 
 /** Rows with the contacts they become, not stored yet. */
@@ -28,11 +29,13 @@ export async function projectRows(
   const firstId = await takeContactIds(services, rows.length)
   const e164s = [...new Set(rows.flatMap(({ own }) => own.numbers.map(({ e164 }) => e164)))]
   const facts = await factsOfNumbers(services.db, e164s)
+  const suppressed = await suppressedAmong(services.db, () => rows.flatMap(({ own }) => keysOfProjected(own)))
+  const isSuppressed = (key: string) => suppressed.has(key)
   const lines: ContactLines[] = []
   const factsOf = (e164: string) => facts.get(e164)
   for (const [i, { row, own }] of rows.entries()) {
     const key = { id: firstId + i, listId: batch.listId, batchId: batch.id, row }
-    lines.push(linesOf(key, viewOf({ own, members: [], fills: [], factsOf, isShared: () => false }), 0))
+    lines.push(linesOf(key, viewOf({ own, members: [], fills: [], factsOf, isShared: () => false, isSuppressed }), 0))
     if (i % BREATH === 0) await breathe()
   }
   const withMobile = rows.filter(({ own }) =>

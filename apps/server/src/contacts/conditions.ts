@@ -21,7 +21,8 @@ const FELL: Record<string, string> = {
   joined: 'is_readable and is_joined',
   'out-of-service': 'is_readable and not is_joined and is_dead',
   filled: 'not is_joined and is_filled',
-  parked: `not is_joined and ${REACHABLE} and lane = 'parked'`,
+  suppressed: `not is_joined and ${REACHABLE} and lane_reason = 'suppressed'`,
+  parked: `not is_joined and ${REACHABLE} and lane = 'parked' and lane_reason <> 'suppressed'`,
   'not-sent': `not is_joined and ${REACHABLE} and lane <> 'parked' and not is_sent`,
 }
 

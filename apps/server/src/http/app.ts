@@ -16,6 +16,7 @@ import { CLIENT_HEADER } from '../people/auth'
 import { peopleRoutes } from '../people/routes'
 import { sendRoutes } from '../send/routes'
 import type { Services } from '../services'
+import { suppressionRoutes } from '../suppression/routes'
 import { tidyRoutes } from '../tidy/routes'
 import { notFound, renderProblem } from './problem'
 import { webRoutes } from './web'
@@ -47,6 +48,7 @@ export function createApp(services: Services, events: JobEvents): Hono {
   bringRoutes(app, services)
   tidyRoutes(app, services)
   pairRoutes(app, services)
+  suppressionRoutes(app, services)
   checkRoutes(app, services)
   fillRoutes(app, services)
   sendRoutes(app, services)

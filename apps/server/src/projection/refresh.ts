@@ -6,6 +6,7 @@ import { copyInto } from '../db/copy'
 import type { Db } from '../db/database'
 import { groupBy } from '../db/groupBy'
 import { batches } from '../db/schema'
+import { keysOfProjected, suppressedAmong } from '../suppression/matches'
 import { CONTACT_COLUMNS, type ContactLines, linesOf } from './columns'
 import { copyContacts, copyNumbersAndEmails } from './copyLines'
 import { factsOfNumbers } from './facts'
@@ -89,6 +90,7 @@ interface LoadedPage {
   }[]
   readonly e164s: readonly string[]
   readonly facts: ReadonlyMap<string, RegisterFacts>
+  readonly suppressed: ReadonlySet<string>
 }
 
 async function loadPage(tx: Db, ids: readonly number[]): Promise<LoadedPage> {
@@ -122,15 +124,23 @@ async function loadPage(tx: Db, ids: readonly number[]): Promise<LoadedPage> {
     sources,
     e164s: [...e164s],
     facts: await factsOfNumbers(tx, [...e164s]),
+    suppressed: await suppressedAmong(tx, () => [...e164s, ...[...projected.values()].flatMap(keysOfProjected)]),
   }
 }
 
-function linesWith({ sources, facts }: LoadedPage, shared: ReadonlySet<string>): ContactLines[] {
+function linesWith({ sources, facts, suppressed }: LoadedPage, shared: ReadonlySet<string>): ContactLines[] {
   return sources.map(({ key, own, members, fills }) => {
     const factsOf = (e164: string) => facts.get(e164)
     return linesOf(
       key,
-      viewOf({ own, members, fills, factsOf, isShared: (e164) => shared.has(lineIn(key.listId, e164)) }),
+      viewOf({
+        own,
+        members,
+        fills,
+        factsOf,
+        isShared: (e164) => shared.has(lineIn(key.listId, e164)),
+        isSuppressed: (one) => suppressed.has(one),
+      }),
       members.length,
     )
   })

@@ -1,5 +1,5 @@
 import { describeLine, isDead, isUsableMobile, type Line, type RegisterFacts, rankLines } from '@upper-field/core/check'
-import { mergeContacts } from '@upper-field/core/pair'
+import { mergeContacts, suppressibleKeys } from '@upper-field/core/pair'
 import { type ReadNumber, readPhoneCell, VERDICTS } from '@upper-field/core/phone'
 import { type Placement, placeContact } from '@upper-field/core/split'
 import type { CellReading, ChangeCode, ContactValues, ProjectedContact, ReadEmail } from '@upper-field/core/tidy'
@@ -17,6 +17,8 @@ export interface ContactSources {
   readonly factsOf: (e164: string) => RegisterFacts | undefined
   /** True for numbers that other contacts of the list hold too. */
   readonly isShared: (e164: string) => boolean
+  /** True for numbers, addresses and domains that a suppression list holds. */
+  readonly isSuppressed: (key: string) => boolean
 }
 
 /** A contact as it is shown, filtered and sent: the end of the projection. */
@@ -42,7 +44,7 @@ export interface ContactView {
 }
 
 /** row → mapping → fills → joins → line facts → lane. Pure: the same sources give the same view. */
-export function viewOf({ own, members, fills, factsOf, isShared }: ContactSources): ContactView {
+export function viewOf({ own, members, fills, factsOf, isShared, isSuppressed }: ContactSources): ContactView {
   const mine = withOrigin(own, 'row')
   const merged =
     members.length === 0
@@ -73,9 +75,20 @@ export function viewOf({ own, members, fills, factsOf, isShared }: ContactSource
     extras: members.length === 0 ? own.extras : [own, ...members].flatMap((one) => one.extras),
     changes: codesOf(own.changes),
     hand: own.hand[0]?.rank ?? 0,
-    placement: placeContact({ lines, hasEmail }),
+    placement: placeContact({ lines, hasEmail, isSuppressed: keysOf(merged, numbers).some(isSuppressed) }),
   }
 }
+
+/** What a contact can be suppressed by. */
+const keysOf = (
+  { values, emails }: Pick<ProjectedContact, 'values' | 'emails'>,
+  numbers: readonly ReadNumber[],
+): readonly string[] =>
+  suppressibleKeys({
+    e164s: numbers.map(({ e164 }) => e164),
+    addresses: emails.map(({ address }) => address),
+    domain: values.domain,
+  })
 
 function codesOf(changes: ProjectedContact['changes']): readonly ChangeCode[] {
   if (changes.length < 2) return changes.map(({ code }) => code)

@@ -1,4 +1,3 @@
-import * as nodeCrypto from 'node:crypto'
 import { createHash } from 'node:crypto'
 import { findDestination, headingsOf, PEOPLE_HEADINGS, personCells, prepareMember } from '@upper-field/core/send'
 import { csvLine, harmlessCell } from '@upper-field/core/table'
@@ -10,6 +9,7 @@ import { type JobHandler, JobProblem, type StepOutcome } from '../jobs/runner'
 import { type JobRow, saveJob } from '../jobs/store'
 import { countContacts } from '../projection/cube'
 import type { Services } from '../services'
+import { sha256Hex } from '../sha256'
 import { type Extras, extrasOf, NO_EXTRAS } from './extras'
 import { pageOfMembers, type SendableContact } from './members'
 
@@ -21,10 +21,9 @@ export const editionJob: JobHandler = {
     const edition = await findEdition(services.db, job)
     const { after = 0, position = 0 } = job.cursor as { after?: number; position?: number }
     const page = await pageOfMembers(services.db, edition.listId, edition.filter, after)
-    const last = page.at(-1)
-    if (!last) return finish(services, job, edition)
-    const extras = await extrasFor(services.db, edition, page)
-    const lines = page.map((member) => ({ member, cells: cellsFor(edition, member, extras) }))
+    if (page.last === null) return finish(services, job, edition)
+    const extras = await extrasFor(services.db, edition, page.members)
+    const lines = page.members.map((member) => ({ member, cells: cellsFor(edition, member, extras) }))
     const ready = lines.filter(({ cells }) => cells !== null)
     const heading = position === 0 ? csvLine(headingLine(edition, extras.headings)) : ''
     const bytes = Buffer.from(heading + ready.map(({ cells }) => csvLine(cells ?? [])).join(''))
@@ -40,14 +39,14 @@ export const editionJob: JobHandler = {
         .update(editions)
         .set({
           people: edition.people + ready.length,
-          leftOut: edition.leftOut + page.length - ready.length,
+          leftOut: edition.leftOut + page.suppressed + page.members.length - ready.length,
           bytes: edition.bytes + bytes.length,
         })
         .where(eq(editions.id, edition.id))
       await saveJob(tx, job.id, {
         phase: 'writing',
-        done: job.done + page.length,
-        cursor: { after: last.id, position: position + 1 },
+        done: job.done + page.suppressed + page.members.length,
+        cursor: { after: page.last, position: position + 1 },
       })
     })
     return { next: 'step' }
@@ -65,11 +64,6 @@ async function findEdition(db: Db, job: JobRow): Promise<EditionRow> {
   if (!edition) throw new JobProblem('edition-gone')
   return edition
 }
-
-/** SHA-256 as lower-case hex, in one call: several times quicker than a hash object for short texts. */
-const oneShot = (nodeCrypto as { hash?: (algorithm: string, text: string, form: 'hex') => string }).hash
-export const sha256Hex = (text: string): string =>
-  oneShot ? oneShot('sha256', text, 'hex') : createHash('sha256').update(text).digest('hex')
 
 /** Only files for people hold the columns that became no field. */
 const extrasFor = (db: Db, edition: EditionRow, page: readonly SendableContact[]): Promise<Extras> =>

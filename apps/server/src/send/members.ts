@@ -1,9 +1,11 @@
+import { suppressibleKeys } from '@upper-field/core/pair'
 import type { AudienceMember } from '@upper-field/core/send'
 import { parseFilter } from '@upper-field/core/split'
 import { sql } from 'drizzle-orm'
 import { type ContactRecord, chosenContacts } from '../contacts/page'
 import type { Db } from '../db/database'
 import { groupBy } from '../db/groupBy'
+import { suppressedAmong } from '../suppression/matches'
 
 /** A contact with everything that a file may hold of it. */
 export interface SendableContact extends AudienceMember {
@@ -14,18 +16,35 @@ export interface SendableContact extends AudienceMember {
 
 export const SEND_PAGE = 5000
 
+export interface MembersPage {
+  readonly members: readonly SendableContact[]
+  /** How many were left out because a suppression list holds them by now. */
+  readonly suppressed: number
+  /** The last contact that was looked at; null where there is nobody left. */
+  readonly last: number | null
+}
+
 /**
  * The next contacts of a list that may be sent: parked ones never, and of each only numbers that are valid and not
  * known to be out of service.
  */
-export async function pageOfMembers(db: Db, listId: string, filter: string, after: number): Promise<SendableContact[]> {
+export async function pageOfMembers(db: Db, listId: string, filter: string, after: number): Promise<MembersPage> {
   const { rows } = await db.execute<ContactRecord>(sql`
     select * from contacts where ${chosenContacts(listId, parseFilter(filter).filter)} and lane <> 'parked' and id > ${after}
     order by id limit ${SEND_PAGE}`)
   const ids = rows.map(({ id }) => id)
   const numbers = await readNumbers(db, ids)
   const emails = await readEmails(db, ids)
-  return rows.map((record) => {
+  // Asked again at every export: an entry may have come since the contact was placed.
+  const keysOf = (record: ContactRecord) =>
+    suppressibleKeys({
+      e164s: (numbers.get(record.id) ?? []).map(({ e164 }) => e164),
+      addresses: emails.get(record.id) ?? [],
+      domain: String(record.domain ?? ''),
+    })
+  const suppressed = await suppressedAmong(db, () => rows.flatMap(keysOf))
+  const mayBeSent = rows.filter((record) => !keysOf(record).some((key) => suppressed.has(key)))
+  const members = mayBeSent.map((record) => {
     const mine = numbers.get(record.id) ?? []
     return {
       id: Number(record.id),
@@ -39,6 +58,8 @@ export async function pageOfMembers(db: Db, listId: string, filter: string, afte
       knownNumbers: mine.map(({ e164 }) => e164),
     }
   })
+  const last = rows.at(-1)
+  return { members, suppressed: rows.length - members.length, last: last ? Number(last.id) : null }
 }
 
 async function readNumbers(db: Db, ids: readonly string[]) {

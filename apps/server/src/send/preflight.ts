@@ -19,7 +19,7 @@ export async function runPreflight(db: Db, listId: string, filter: string): Prom
   let after = 0
   for (;;) {
     const page = await pageOfMembers(db, listId, filter, after)
-    for (const member of page) {
+    for (const member of page.members) {
       counts.chosen++
       const prepared = prepareMember(member, BRASSBELL, { hash: null })
       if (prepared.status === 'left-out') {
@@ -38,8 +38,7 @@ export async function runPreflight(db: Db, listId: string, filter: string): Prom
       )
         counts.codeMended++
     }
-    const last = page.at(-1)
-    if (!last) return { destination: BRASSBELL.id, ...counts, sizeFloor: BRASSBELL.sizeFloor }
-    after = last.id
+    if (page.last === null) return { destination: BRASSBELL.id, ...counts, sizeFloor: BRASSBELL.sizeFloor }
+    after = page.last
   }
 }

@@ -10,7 +10,15 @@ const FIXED = '+441665555018'
 const told = (facts: Record<string, Partial<RegisterFacts>>) => (e164: string) =>
   facts[e164] ? { lineType: null, status: null, checkedAt: 1, ...facts[e164] } : undefined
 const view = (own: ContactSources['own'], more: Partial<ContactSources> = {}) =>
-  viewOf({ own, members: [], fills: [], factsOf: () => undefined, isShared: () => false, ...more })
+  viewOf({
+    own,
+    members: [],
+    fills: [],
+    factsOf: () => undefined,
+    isShared: () => false,
+    isSuppressed: () => false,
+    ...more,
+  })
 
 describe('viewOf', () => {
   it('takes the mobile for the best number, and the cell it came from', () => {

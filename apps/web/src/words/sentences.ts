@@ -29,6 +29,7 @@ export const RISER: Record<Riser, string> = {
   joined: 'joined',
   'out-of-service': 'out of service',
   filled: 'reached again',
+  suppressed: 'suppressed',
   parked: 'parked',
   'not-sent': 'not yet sent',
 }
@@ -68,6 +69,7 @@ export const LINE_STATUS: Record<string, string> = {
 export const LANE: Record<Lane, string> = { text: 'Text', call: 'Call', 'ads-only': 'Ads only', parked: 'Parked' }
 
 export const LANE_REASON: Record<LaneReason, string> = {
+  suppressed: 'they must not be contacted',
   mobile: 'a mobile of their own',
   'line-to-call': 'a line to call',
   'shared-mobile': 'a mobile held by several people',

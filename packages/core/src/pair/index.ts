@@ -14,3 +14,11 @@ export {
 export { type Pairable, pairInputOf } from './pairInput'
 export type { PairInput } from './record'
 export type { Evidence } from './score'
+export {
+  SUPPRESSION_KEYS,
+  SUPPRESSION_KINDS,
+  type SuppressionKey,
+  type SuppressionKind,
+  suppressibleKeys,
+  suppressionKey,
+} from './suppression'

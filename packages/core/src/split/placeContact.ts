@@ -4,6 +4,7 @@ export const LANES = ['text', 'call', 'ads-only', 'parked'] as const
 export type Lane = (typeof LANES)[number]
 
 export const LANE_REASONS = [
+  'suppressed',
   'mobile',
   'line-to-call',
   'shared-mobile',
@@ -23,6 +24,8 @@ export interface PlacementInput {
     readonly isShared: boolean
   }[]
   readonly hasEmail: boolean
+  /** A suppression list says that they must not be contacted. */
+  readonly isSuppressed?: boolean
 }
 
 export interface Placement {
@@ -41,7 +44,8 @@ const CALLABLE: ReadonlySet<LineType> = new Set([
 ])
 
 /** Fixed rules, read top to bottom; each contact goes to the first lane that takes it. */
-export function placeContact({ lines, hasEmail }: PlacementInput): Placement {
+export function placeContact({ lines, hasEmail, isSuppressed = false }: PlacementInput): Placement {
+  if (isSuppressed) return { lane: 'parked', reason: 'suppressed' }
   const usable = lines.filter((line) => line.valid && !line.isDead)
   if (usable.some((line) => line.lineType === 'mobile' && !line.isShared)) return { lane: 'text', reason: 'mobile' }
   const callable = usable.find((line) => CALLABLE.has(line.lineType))

@@ -2,7 +2,16 @@ export const STAGES = ['bring', 'tidy', 'pair', 'check', 'fill', 'split', 'send'
 export type Stage = (typeof STAGES)[number]
 
 /** Why contacts fall or rise on the way to a step. Each opens exactly the records it counts. */
-export const RISERS = ['held', 'nothing-readable', 'joined', 'out-of-service', 'filled', 'parked', 'not-sent'] as const
+export const RISERS = [
+  'held',
+  'nothing-readable',
+  'joined',
+  'out-of-service',
+  'filled',
+  'suppressed',
+  'parked',
+  'not-sent',
+] as const
 export type Riser = (typeof RISERS)[number]
 
 export interface TerraceStep {
@@ -21,6 +30,8 @@ export interface TerraceFacts {
   readonly outOfService: number
   /** Contacts that could not be reached by their row and can be by a filled value. */
   readonly filled: number
+  readonly suppressed: number
+  /** By rule or hand, suppressed ones left out. */
   readonly parked: number
   readonly notSent: number
 }
@@ -38,7 +49,13 @@ export function drawTerrace(facts: TerraceFacts): readonly TerraceStep[] {
     ['pair', [['joined', -facts.joined]]],
     ['check', [['out-of-service', -facts.outOfService]]],
     ['fill', [['filled', facts.filled]]],
-    ['split', [['parked', -facts.parked]]],
+    [
+      'split',
+      [
+        ['suppressed', -facts.suppressed],
+        ['parked', -facts.parked],
+      ],
+    ],
     ['send', [['not-sent', -facts.notSent]]],
   ] // prettier-ignore
   const steps: TerraceStep[] = [{ stage: 'bring', count: facts.rows, changes: [] }]

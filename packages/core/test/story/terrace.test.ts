@@ -9,6 +9,7 @@ describe('drawTerrace', () => {
     joined: 179,
     outOfService: 6,
     filled: 4,
+    suppressed: 0,
     parked: 3,
     notSent: 90,
   }

@@ -1,0 +1,100 @@
+import type { SuppressionList, SuppressionPage } from '@upper-field/contract'
+import { suppressionKey } from '@upper-field/core/pair'
+import { eq, sql } from 'drizzle-orm'
+import type { Hono } from 'hono'
+import { type Db, transaction } from '../db/database'
+import { suppressionEntries, suppressionLists } from '../db/schema'
+import { notFound, Problem } from '../http/problem'
+import { serve } from '../http/serve'
+import type { Services } from '../services'
+import { addEntries, addKeys, placeAnew } from './entries'
+
+const PAGE = 100
+
+export function suppressionRoutes(app: Hono, services: Services): void {
+  const { db, pool } = services
+
+  serve(app, services, 'readSuppressionLists', () => describeLists(db))
+  serve(app, services, 'makeSuppressionList', async ({ body }) => {
+    const [made] = await db.insert(suppressionLists).values(body).onConflictDoNothing().returning()
+    if (!made) throw new Problem(409, 'name-taken', `There is a suppression list “${body.name}” already.`)
+    return one(await describeLists(db, made.id))
+  })
+  serve(app, services, 'readSuppressionEntries', ({ params, query }) =>
+    pageOfEntries(db, params.suppressionListId, query.cursor),
+  )
+  serve(app, services, 'addSuppressionEntries', ({ params, body, me }) =>
+    transaction(pool, async (tx, client) => {
+      one(await describeLists(tx, params.suppressionListId))
+      return addEntries(tx, client, { ...body, suppressionListId: params.suppressionListId, who: me.name })
+    }),
+  )
+  serve(app, services, 'dropSuppressionEntry', async ({ params }) => {
+    await transaction(pool, async (tx, client) => {
+      const [dropped] = await tx.delete(suppressionEntries).where(eq(suppressionEntries.id, params.entryId)).returning()
+      if (!dropped) throw notFound('entry')
+      await placeAnew(tx, client, [dropped.hash])
+    })
+    return {}
+  })
+  serve(app, services, 'suppressContact', ({ params, body, me }) =>
+    transaction(pool, async (tx, client) => {
+      one(await describeLists(tx, body.suppressionListId))
+      const keys = await keysOfContact(tx, params.contactId)
+      if (keys.length === 0)
+        throw new Problem(422, 'nothing-to-suppress', 'This contact has no number and no e-mail to keep it by.')
+      const facts = { ...body, asHashes: false, expiresAt: null, who: me.name }
+      const { added, marked } = await addKeys(tx, client, facts, keys)
+      return { added, known: keys.length - added, unread: [], unreadTotal: 0, marked }
+    }),
+  )
+}
+
+/** Numbers and addresses of a contact; a role address belongs to others as well. */
+async function keysOfContact(tx: Db, contactId: number) {
+  const { rows } = await tx.execute<{ key: string }>(sql`
+    select e164 as key from contact_numbers where contact_id = ${contactId} and is_valid
+    union select address from contact_emails where contact_id = ${contactId} and kind <> 'role'`)
+  return rows.flatMap(({ key }) => suppressionKey(key, null) ?? [])
+}
+
+async function describeLists(db: Db, id: string | null = null): Promise<SuppressionList[]> {
+  const { rows } = await db.execute<Record<string, string>>(sql`
+    select l.*, (select count(*) from suppression_entries e where e.suppression_list_id = l.id) as entries
+    from suppression_lists l where ${id}::uuid is null or l.id = ${id}::uuid order by l.name`)
+  return rows.map((row) => ({
+    id: row.id ?? '',
+    name: row.name ?? '',
+    kind: row.kind as SuppressionList['kind'],
+    entries: Number(row.entries),
+    createdAt: new Date(row.created_at ?? 0).toISOString(),
+  }))
+}
+
+function one(lists: readonly SuppressionList[]): SuppressionList {
+  const [list] = lists
+  if (!list) throw notFound('suppression list')
+  return list
+}
+
+async function pageOfEntries(db: Db, listId: string, cursor: string | undefined): Promise<SuppressionPage> {
+  const [at = null, id = null] = cursor?.split('/') ?? []
+  const { rows } = await db.execute<Record<string, string | null>>(sql`
+    select e.*, e.added_at::text as at from suppression_entries e where e.suppression_list_id = ${listId}
+      and (${at}::timestamptz is null or (e.added_at, e.id) < (${at}::timestamptz, ${id}::uuid))
+    order by e.added_at desc, e.id desc limit ${PAGE + 1}`)
+  const shown = rows.slice(0, PAGE)
+  const last = shown.at(-1)
+  return {
+    entries: shown.map((row) => ({
+      id: row.id ?? '',
+      kind: row.kind as SuppressionPage['entries'][number]['kind'],
+      key: row.key ?? null,
+      reason: row.reason ?? '',
+      addedBy: row.added_by ?? '',
+      addedAt: new Date(row.at ?? 0).toISOString(),
+      expiresAt: row.expires_at ? new Date(row.expires_at).toISOString() : null,
+    })),
+    next: rows.length > PAGE && last ? `${last.at}/${last.id}` : null,
+  }
+}

@@ -1,0 +1,122 @@
+import { createHash } from 'node:crypto'
+import { afterAll, beforeAll, describe, expect, it } from '@jest/globals'
+import type { ApiClient, NewBatch } from '@upper-field/contract'
+import { untilEnded } from '../../../../scripts/bringIn'
+import { bringText, newList, startTestServer, type TestServer } from './harness'
+
+let server: TestServer
+let api: ApiClient
+let listId: string
+let optOuts: string
+
+const FILE = `Name,Company,Phone,E-mail,Country
+Maren Oldershaw,Causeway,07911 204481,maren@causeway.example,GB
+Priya Kestle,Thornbury,07911 204482,priya@thornbury.example,GB
+Tom Garside,Rival Shades,07911 204483,tom@sales.rival.example,GB
+Alice Haddow,Heron,07911 204484,alice@heron.example,GB
+`
+const facts: Partial<NewBatch> = { defaultCountry: 'GB' }
+const add = (text: string, more: object = {}) =>
+  api.call('addSuppressionEntries', {
+    params: { suppressionListId: optOuts },
+    body: { text, country: 'GB', reason: 'asked by text', ...more },
+  })
+const suppressed = async (list = listId) => {
+  const page = await api.call('readContacts', { params: { listId: list }, query: { filter: 'reason:suppressed' } })
+  return page.contacts.map(({ fullName }) => fullName).sort()
+}
+const entries = () => api.call('readSuppressionEntries', { params: { suppressionListId: optOuts } })
+
+beforeAll(async () => {
+  server = await startTestServer()
+  api = server.api
+  listId = await newList(api)
+  await bringText(api, listId, FILE, facts)
+  optOuts = (await api.call('makeSuppressionList', { body: { name: 'Opt-outs', kind: 'opt-outs' } })).id
+}, 60_000)
+afterAll(() => server.stop())
+
+describe('a suppression list', () => {
+  it('marks whoever it names at once, in every list, and tells the lines without a key', async () => {
+    const other = await newList(api, 'Another')
+    await bringText(api, other, FILE, facts)
+    const added = await add(
+      '07911-204481\nPRIYA@Thornbury.example\nhttps://www.rival.example/contact\nsoon\n\n07911 204481',
+    )
+    expect(added).toMatchObject({ added: 3, known: 1, unread: [{ line: 4, text: 'soon' }], marked: 6 })
+    const three = ['Maren Oldershaw', 'Priya Kestle', 'Tom Garside']
+    expect([await suppressed(), await suppressed(other)]).toEqual([three, three])
+  })
+
+  it('is a fall of its own in the terrace, which opens exactly whom it counts', async () => {
+    const { terrace } = await api.call('readList', { params: { listId } })
+    expect(terrace.find(({ stage }) => stage === 'split')?.changes).toContainEqual({ riser: 'suppressed', by: -3 })
+    const fell = await api.call('readContacts', { params: { listId }, query: { filter: 'fell:suppressed' } })
+    expect(fell.total).toBe(3)
+  })
+
+  it('marks those who come with a later batch', async () => {
+    const later = await newList(api, 'Later')
+    await bringText(api, later, FILE, facts)
+    expect(await suppressed(later)).toHaveLength(3)
+  })
+
+  it('keeps only the hash where that is wanted, and matches by hashes that are given', async () => {
+    const hash = createHash('sha256').update('alice@heron.example').digest('hex')
+    expect(await add(hash.toUpperCase())).toMatchObject({ added: 1, marked: 3 })
+    expect(await suppressed()).toHaveLength(4)
+    const [newest] = (await entries()).entries
+    expect(newest).toMatchObject({ kind: 'hash', key: null, reason: 'asked by text' })
+    await add('07911 204499', { asHashes: true })
+    const stored = await server.sql('select * from suppression_entries where hash = $1', [
+      createHash('sha256').update('+447911204499').digest('hex'),
+    ])
+    expect(stored).toMatchObject([{ kind: 'number', key: null }])
+  })
+
+  it('lets go of a contact when its entry is taken off', async () => {
+    const entry = (await entries()).entries.find(({ kind }) => kind === 'hash')
+    await api.call('dropSuppressionEntry', { params: { entryId: entry?.id ?? '' } })
+    expect(await suppressed()).toEqual(['Maren Oldershaw', 'Priya Kestle', 'Tom Garside'])
+  })
+
+  it('is asked again when a file is made: who came on it without being placed anew is left out', async () => {
+    const fresh = await newList(api, 'Sent')
+    await bringText(api, fresh, FILE, facts)
+    expect(await suppressed(fresh)).toHaveLength(3)
+    // An entry that reached the database by another way than this server.
+    await server.sql(
+      `insert into suppression_entries (suppression_list_id, kind, hash, reason, added_by) values ($1, 'email', $2, '', 'x')`,
+      [optOuts, createHash('sha256').update('alice@heron.example').digest('hex')],
+    )
+    const { id, jobId } = await api.call('makeEdition', {
+      params: { listId: fresh },
+      body: { destination: 'people', form: 'people', filter: '' },
+    })
+    expect((await untilEnded(api, fresh, jobId)).state).toBe('done')
+    const edition = (await api.call('readEditions', { params: { listId: fresh } })).find((one) => one.id === id)
+    expect(edition).toMatchObject({ people: 0, leftOut: 1 })
+  })
+
+  it('ignores entries that have expired, and places anew whom they held', async () => {
+    const held = (await entries()).entries.find(({ key }) => key === 'priya@thornbury.example')
+    await api.call('dropSuppressionEntry', { params: { entryId: held?.id ?? '' } })
+    await add('07911 204482', { expiresAt: '2020-01-01T00:00:00.000Z' })
+    expect(await suppressed()).toEqual(['Maren Oldershaw', 'Tom Garside'])
+  })
+
+  it('takes a contact by its numbers and addresses', async () => {
+    const { contacts } = await api.call('readContacts', { params: { listId }, query: { filter: 'Haddow' } })
+    const [alice] = contacts
+    await api.call('suppressContact', {
+      params: { contactId: alice?.id ?? 0 },
+      body: { suppressionListId: optOuts, reason: 'said so on the phone' },
+    })
+    expect(await suppressed()).toContain('Alice Haddow')
+  })
+
+  it('refuses a second list of the same name', async () => {
+    const again = api.call('makeSuppressionList', { body: { name: 'Opt-outs', kind: 'register' } })
+    await expect(again).rejects.toMatchObject({ status: 409, code: 'name-taken' })
+  })
+})

@@ -1,0 +1,48 @@
+import { z } from 'zod'
+import {
+  NewSuppressionEntries,
+  SuppressionAdded,
+  SuppressionKind,
+  SuppressionList,
+  SuppressionPage,
+} from '../suppression'
+import { Id } from '../words'
+import { endpoint, nothing } from './endpoint'
+
+const OfSuppressionList = z.object({ suppressionListId: Id })
+
+/** People who must not be contacted. */
+export const suppressionEndpoints = {
+  readSuppressionLists: endpoint('get', '/suppression-lists', 'Suppression lists', {
+    response: z.array(SuppressionList),
+  }),
+  makeSuppressionList: endpoint('post', '/suppression-lists', 'Make a suppression list', {
+    body: z.object({ name: z.string().trim().min(1).max(100), kind: SuppressionKind }),
+    response: SuppressionList,
+    role: 'operator',
+    isIdempotent: true,
+  }),
+  readSuppressionEntries: endpoint('get', '/suppression-lists/{suppressionListId}/entries', 'Entries, newest first', {
+    params: OfSuppressionList,
+    query: z.object({ cursor: z.string().max(80).optional() }),
+    response: SuppressionPage,
+  }),
+  addSuppressionEntries: endpoint('post', '/suppression-lists/{suppressionListId}/entries', 'Add people to a list', {
+    params: OfSuppressionList,
+    body: NewSuppressionEntries,
+    response: SuppressionAdded,
+    role: 'operator',
+    isIdempotent: true,
+  }),
+  dropSuppressionEntry: endpoint('delete', '/suppression-entries/{entryId}', 'Take an entry off its list', {
+    params: z.object({ entryId: Id }),
+    response: nothing,
+    role: 'operator',
+  }),
+  suppressContact: endpoint('post', '/contacts/{contactId}/suppress', 'Put a contact on a suppression list', {
+    params: z.object({ contactId: z.coerce.number().int() }),
+    body: z.object({ suppressionListId: Id, reason: z.string().trim().max(200).default('') }),
+    response: SuppressionAdded,
+    role: 'operator',
+  }),
+}

@@ -1,0 +1,52 @@
+import { SUPPRESSION_KEYS, SUPPRESSION_KINDS } from '@upper-field/core/pair'
+import { z } from 'zod'
+import { Id, Instant } from './words'
+
+export const SuppressionKind = z.enum(SUPPRESSION_KINDS)
+
+/** People who must not be contacted, whatever list they are in. */
+export const SuppressionList = z.object({
+  id: Id,
+  name: z.string(),
+  kind: SuppressionKind,
+  entries: z.number().int(),
+  createdAt: Instant,
+})
+export type SuppressionList = z.infer<typeof SuppressionList>
+
+export const SuppressionEntry = z.object({
+  id: Id,
+  kind: z.enum(SUPPRESSION_KEYS),
+  /** Null where only the hash is kept. */
+  key: z.string().nullable(),
+  reason: z.string(),
+  addedBy: z.string(),
+  addedAt: Instant,
+  expiresAt: Instant.nullable(),
+})
+export type SuppressionEntry = z.infer<typeof SuppressionEntry>
+
+export const SuppressionPage = z.object({ entries: z.array(SuppressionEntry), next: z.string().nullable() })
+export type SuppressionPage = z.infer<typeof SuppressionPage>
+
+export const NewSuppressionEntries = z.object({
+  /** A number, address, domain or SHA-256 hash a line. */
+  text: z.string().min(1).max(1_000_000),
+  /** For numbers without a country code. */
+  country: z.string().length(2).nullable().default(null),
+  reason: z.string().trim().max(200).default(''),
+  /** Only the hash of each key is kept. */
+  asHashes: z.boolean().default(false),
+  expiresAt: Instant.nullable().default(null),
+})
+
+/** What became of the lines. */
+export const SuppressionAdded = z.object({
+  added: z.number().int(),
+  known: z.number().int(),
+  unread: z.array(z.object({ line: z.number().int(), text: z.string() })),
+  unreadTotal: z.number().int(),
+  /** Contacts of all lists that are marked now and were not before. */
+  marked: z.number().int(),
+})
+export type SuppressionAdded = z.infer<typeof SuppressionAdded>

@@ -1,0 +1,51 @@
+import { readPhoneCell } from '../phone'
+
+/** What a suppression list is for. */
+export const SUPPRESSION_KINDS = ['opt-outs', 'register', 'customers', 'competitors'] as const
+export type SuppressionKind = (typeof SUPPRESSION_KINDS)[number]
+
+export const SUPPRESSION_KEYS = ['number', 'email', 'domain', 'hash'] as const
+
+/** Somebody who must not be contacted, by one thing that tells them: in its one form, or as a SHA-256 hash of that. */
+export interface SuppressionKey {
+  readonly kind: (typeof SUPPRESSION_KEYS)[number]
+  /** E.164, an address or a domain in small letters, or 64 hexadecimal digits. */
+  readonly key: string
+}
+
+const HASH = /^[0-9a-f]{64}$/i
+const EMAIL = /^[^\s@]{1,64}@[^\s@.]+(?:\.[^\s@.]+)+$/
+const DOMAIN = /^(?:https?:\/\/)?(?:www\.)?((?:[\p{L}\p{N}](?:[\p{L}\p{N}-]*[\p{L}\p{N}])?\.)+\p{L}{2,})(?:[/?#].*)?$/iu
+
+/**
+ * The key in a line of a suppression list: a hash, an e-mail address, a domain or a telephone number.
+ * @param country ISO 3166-1 alpha-2 for numbers without a country code
+ * @returns null where the line holds none: it cannot suppress anybody
+ */
+export function suppressionKey(text: string, country: string | null): SuppressionKey | null {
+  const bare = text.trim().replace(/^[<"']+|[>"']+$/g, '')
+  if (HASH.test(bare)) return { kind: 'hash', key: bare.toLowerCase() }
+  const address = bare.replace(/^mailto:/i, '').toLowerCase()
+  if (address.includes('@')) return EMAIL.test(address) ? { kind: 'email', key: address } : null
+  const domain = DOMAIN.exec(bare)?.[1]?.toLowerCase()
+  if (domain !== undefined) return { kind: 'domain', key: domain }
+  const { numbers, problem } = readPhoneCell(bare, { country })
+  const [number] = numbers
+  return number?.valid && problem === null && numbers.length === 1 ? { kind: 'number', key: number.e164 } : null
+}
+
+/** Everything a contact can be suppressed by: its numbers, addresses and domains, those above them too. */
+export function suppressibleKeys(contact: {
+  readonly e164s: readonly string[]
+  readonly addresses: readonly string[]
+  readonly domain: string
+}): readonly string[] {
+  const hosts = contact.addresses.map((address) => address.slice(address.lastIndexOf('@') + 1))
+  const domains = contact.domain === '' ? hosts : [contact.domain, ...hosts]
+  return [...new Set([...contact.e164s, ...contact.addresses, ...domains.flatMap(domainAndAbove)])]
+}
+
+function domainAndAbove(domain: string): readonly string[] {
+  const labels = domain.split('.')
+  return labels.length < 3 ? [domain] : labels.slice(0, -1).map((_, i) => labels.slice(i).join('.'))
+}
