@@ -21,7 +21,7 @@ for (const theme of ['light', 'dark'] as const) {
     for (const stage of STAGES) {
       await page.goto(`${list}/${stage}`)
       await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
-      await expect(page.getByText(/^Reading /)).toHaveCount(0)
+      await expect(page.getByText(/^Reading /)).toHaveCount(0, { timeout: 30_000 })
       await expectAccessible(page)
     }
     await page.goto(`${list}/tidy?step=names`)
@@ -41,7 +41,7 @@ for (const theme of ['light', 'dark'] as const) {
       .setInputFiles({ name: 'a.csv', mimeType: 'text/csv', buffer: Buffer.from('name,phone\nMaren,07911 204481\n') })
     await expect(page.getByRole('heading', { name: 'a.csv' })).toBeVisible()
     await expectAccessible(page)
-    for (const room of ['providers', 'spend']) {
+    for (const room of ['providers', 'suppression', 'spend']) {
       await page.goto(`${appUrl()}/${room}`)
       await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
       await expectAccessible(page)

@@ -53,6 +53,7 @@ async function makeAutumnList(client: ApiClient): Promise<void> {
     const batch = await bringIn(client, list.id, named(name), facts)
     console.log(`Brought in ${batch.rows} rows as "${batch.name}"; ${batch.held} held.`)
   }
+  await suppressOptOuts(client)
   const estimate = await client.call('estimateCheck', { params: { listId: list.id }, query: { filter: CHECKED } })
   const check = await client.call('startCheck', {
     params: { listId: list.id },
@@ -65,6 +66,27 @@ async function makeAutumnList(client: ApiClient): Promise<void> {
     gatheredOn: '2026-11-02',
     lawfulBasis: 'legitimate-interest',
   })
+}
+
+/** Who said no to Wrenfold before: their numbers, and their addresses as hashes only. */
+async function suppressOptOuts(client: ApiClient): Promise<void> {
+  const { id } = await client.call('makeSuppressionList', { body: { name: 'Opt-outs', kind: 'opt-outs' } })
+  const said = JSON.parse(new TextDecoder().decode(named('opt-outs.json').bytes)) as {
+    person: { phone: string | null }
+    email: string | null
+  }[]
+  const params = { suppressionListId: id }
+  const phones = said.flatMap(({ person }) => person.phone ?? []).join('\n')
+  const addresses = said.flatMap(({ email }) => email ?? []).join('\n')
+  const byText = await client.call('addSuppressionEntries', {
+    params,
+    body: { text: phones, reason: 'answered a text' },
+  })
+  const byMail = await client.call('addSuppressionEntries', {
+    params,
+    body: { text: addresses, reason: 'unsubscribed from letters', asHashes: true },
+  })
+  console.log(`${byText.added + byMail.added} opt-outs mark ${byText.marked + byMail.marked} contacts.`)
 }
 
 function named(name: string): DemoFile {

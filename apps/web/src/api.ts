@@ -10,6 +10,7 @@ import {
   type PairPage,
   type ProblemDetails,
   type ResponseOf,
+  type SuppressionPage,
 } from '@upper-field/contract'
 import type { ChangeCode } from '@upper-field/core/tidy'
 
@@ -67,6 +68,7 @@ const TAGS = [
   'Fills',
   'Editions',
   'Connections',
+  'Suppression',
   'Spend',
 ] as const
 type Tag = (typeof TAGS)[number]
@@ -100,6 +102,19 @@ export const api = createApi({
       readDecided: read('readDecided', 'List'),
       decidePair: change('decidePair', 'List', 'Lists'),
       takeDecisionBack: change('takeDecisionBack', 'List', 'Lists'),
+      readSuppressionLists: read('readSuppressionLists', 'Suppression'),
+      makeSuppressionList: change('makeSuppressionList', 'Suppression'),
+      addSuppressionEntries: change('addSuppressionEntries', 'Suppression', 'List', 'Lists'),
+      dropSuppressionEntry: change('dropSuppressionEntry', 'Suppression', 'List', 'Lists'),
+      suppressContact: change('suppressContact', 'Suppression', 'List', 'Lists'),
+      readSuppressionEntries: build.infiniteQuery<SuppressionPage, { suppressionListId: string }, string | undefined>({
+        query: ({ queryArg, pageParam }) => ({
+          name: 'readSuppressionEntries',
+          input: { params: queryArg, query: { cursor: pageParam } },
+        }),
+        infiniteQueryOptions: { initialPageParam: undefined, getNextPageParam: (last) => last.next ?? undefined },
+        providesTags: ['Suppression'],
+      }),
       readTidy: read('readTidy', 'List'),
       readSample: read('readSample', 'Batches'),
       applyRoutine: change('applyRoutine', 'Jobs', 'List'),
@@ -204,6 +219,12 @@ export const {
   useSaveRoutineMutation,
   useDropRoutineMutation,
   useReadChangesInfiniteQuery,
+  useAddSuppressionEntriesMutation,
+  useDropSuppressionEntryMutation,
+  useMakeSuppressionListMutation,
+  useReadSuppressionEntriesInfiniteQuery,
+  useReadSuppressionListsQuery,
+  useSuppressContactMutation,
   useDecidePairMutation,
   useReadDecidedQuery,
   useReadPairingQuery,

@@ -12,6 +12,7 @@ import { Frame } from './shell/Frame'
 import { ListFrame } from './shell/ListFrame'
 import { NotThere } from './shell/NotThere'
 import { SplitView } from './split/SplitView'
+import { SuppressionView } from './suppression/SuppressionView'
 import { TidyView } from './tidy/TidyView'
 
 export const router = createBrowserRouter([
@@ -24,6 +25,7 @@ export const router = createBrowserRouter([
       { index: true, element: <Navigate to="/lists" replace /> },
       { path: 'lists', element: <ListsView /> },
       { path: 'providers', element: <ProvidersView /> },
+      { path: 'suppression', element: <SuppressionView /> },
       { path: 'spend', element: <SpendView /> },
       {
         path: 'lists/:listId',

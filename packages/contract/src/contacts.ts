@@ -141,6 +141,10 @@ export const ContactStory = z.object({
     }),
   ),
   emails: z.array(z.object({ address: z.string(), kind: EmailKind })),
+  /** Suppression lists that say that the contact must not be contacted. */
+  suppressedBy: z.array(
+    z.object({ list: z.string(), reason: z.string(), key: z.string().nullable(), addedAt: Instant }),
+  ),
   story: z.array(z.object({ at: Instant, what: StoryFact })),
 })
 export type ContactStory = z.infer<typeof ContactStory>

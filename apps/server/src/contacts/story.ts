@@ -11,6 +11,7 @@ import { notFound } from '../http/problem'
 import { factsOfNumbers } from '../projection/facts'
 import { type BatchRow, dialectOf, projectStored, settingsOf } from '../projection/rowCells'
 import { settledOf, tidyingOf } from '../projection/tidying'
+import { suppressionsOf } from '../suppression/matches'
 import { asLine, type ContactRecord } from './page'
 import { actEntries, attemptEntries, checkEntries, fillEntries, joinEntries, sentEntries } from './storyEntries'
 
@@ -24,6 +25,7 @@ export async function storyOf(db: Db, contactId: number): Promise<ContactStory> 
   const text = await rowText(db, record.batch_id, record.row)
   const numbers = await numbersOf(db, contactId, record.list_id)
   const e164s = numbers.map(({ e164 }) => e164)
+  const emails = await emailsOf(db, contactId)
   const contact = asLine(record)
   const known = tellStory<StoryFact>(
     readEntries(batch, record, await tidyAgain(db, record, text, batch)),
@@ -44,7 +46,12 @@ export async function storyOf(db: Db, contactId: number): Promise<ContactStory> 
     rowIsHere: true,
     values: valuesOf(record),
     numbers: numbers.map(({ holders: _, ...number }) => number),
-    emails: await emailsOf(db, contactId),
+    emails,
+    suppressedBy: await suppressionsOf(db, {
+      e164s,
+      addresses: emails.map(({ address }) => address),
+      domain: String(record.domain ?? ''),
+    }),
     story: [...tellStory(known, shared, [placed], await sentEntries(db, contactId))],
   }
 }

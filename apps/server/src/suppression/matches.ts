@@ -27,3 +27,25 @@ export async function suppressedAmong(db: Db, keysOf: () => readonly string[]): 
 }
 
 const NONE: ReadonlySet<string> = new Set()
+
+export interface Suppression {
+  readonly list: string
+  readonly reason: string
+  readonly key: string | null
+  readonly addedAt: string
+}
+
+/** The entries that say that somebody must not be contacted, oldest first. */
+export async function suppressionsOf(db: Db, who: Parameters<typeof suppressibleKeys>[0]): Promise<Suppression[]> {
+  const hashes = suppressibleKeys(who).map(sha256Hex)
+  const { rows } = await db.execute<{ name: string; reason: string; key: string | null; added_at: string }>(sql`
+    select l.name, e.reason, e.key, e.added_at::text from suppression_entries e
+    join suppression_lists l on l.id = e.suppression_list_id
+    where e.hash = any(${sql.param(hashes)}::text[]) and (e.expires_at is null or e.expires_at > now()) order by e.added_at`)
+  return rows.map(({ name, reason, key, added_at }) => ({
+    list: name,
+    reason,
+    key,
+    addedAt: new Date(added_at).toISOString(),
+  }))
+}

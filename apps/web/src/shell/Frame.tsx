@@ -11,6 +11,7 @@ import { useKeys } from './useKeys'
 const ROOMS = [
   ['/lists', 'Lists'],
   ['/providers', 'Providers'],
+  ['/suppression', 'Suppression'],
   ['/spend', 'Spend'],
 ] as const
 

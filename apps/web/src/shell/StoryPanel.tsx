@@ -1,9 +1,17 @@
 import type { ContactStory } from '@upper-field/contract'
-import { problemText, useReadMeQuery, useReadStoryQuery, useTakeActBackMutation, useTakeApartMutation } from '../api'
+import {
+  problemText,
+  useReadMeQuery,
+  useReadStoryQuery,
+  useReadSuppressionListsQuery,
+  useSuppressContactMutation,
+  useTakeActBackMutation,
+  useTakeApartMutation,
+} from '../api'
 import { Key, TextButton } from '../kit/Button'
 import { Glyph } from '../kit/Glyph'
 import { Loading, Notice } from '../kit/Notice'
-import { phone, time } from '../words/format'
+import { date, phone, time } from '../words/format'
 import { FIELD, LANE, LANE_REASON, LINE, LINE_STATUS } from '../words/sentences'
 import { tell } from '../words/story'
 import { useKeys } from './useKeys'
@@ -92,6 +100,49 @@ export function StoryPanel({ contactId }: { contactId: number }) {
 
 const ORIGIN = { row: '', join: 'from a joined row', fill: 'found by a provider' } as const
 
+/** Which suppression list holds the contact, and why; or the way onto one. */
+function Suppression({ story }: { story: ContactStory }) {
+  const { data: lists = [] } = useReadSuppressionListsQuery({})
+  const { data: me } = useReadMeQuery({})
+  const [suppress, suppressing] = useSuppressContactMutation()
+  if (story.suppressedBy.length > 0)
+    return (
+      <ul>
+        {story.suppressedBy.map(({ list, reason, key, addedAt }) => (
+          <li key={list + addedAt + key} className="text-[13px] text-beet">
+            On “{list}” since {date(addedAt)}
+            {key ? ` by ${key.startsWith('+') ? phone(key) : key}` : ', kept as a hash'}
+            {reason ? `: ${reason}` : ''}
+          </li>
+        ))}
+      </ul>
+    )
+  if (lists.length === 0 || me?.role === 'viewer') return null
+  return (
+    <label className="flex items-center gap-2 pt-1 text-[13px]">
+      <span className="text-soft">Must not be contacted:</span>
+      <select
+        value=""
+        disabled={suppressing.isLoading}
+        onChange={(event) =>
+          void suppress({ params: { contactId: story.contact.id }, body: { suppressionListId: event.target.value } })
+        }
+        className="min-h-7 min-w-0 flex-1 rounded-small border border-edge bg-surface px-1"
+      >
+        <option value="" disabled>
+          put on a list …
+        </option>
+        {lists.map(({ id, name }) => (
+          <option key={id} value={id}>
+            {name}
+          </option>
+        ))}
+      </select>
+      {suppressing.error ? <span className="text-beet">{problemText(suppressing.error)}</span> : null}
+    </label>
+  )
+}
+
 /** Where a number is, what its clock may say there, and whether it can be texted. */
 function placeOf({ region, timeZones, textable }: ContactStory['numbers'][number]): string {
   const [zone] = timeZones
@@ -152,6 +203,7 @@ function Reach({ story }: { story: ContactStory }) {
         <span className="font-semibold">{LANE[contact.lane]}</span>{' '}
         <span className="text-soft">· {LANE_REASON[contact.laneReason]}</span>
       </p>
+      <Suppression story={story} />
     </div>
   )
 }

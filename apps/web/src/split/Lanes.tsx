@@ -66,7 +66,7 @@ export function Lanes() {
               </span>
               <span className="flex items-baseline gap-3 pl-3">
                 <span className="num text-[16px] font-bold">{count(counts[i] ?? 0)}</span>
-                <span className="num w-10 text-right text-[13px] text-soft">
+                <span className="num w-12 whitespace-nowrap text-right text-[13px] text-soft">
                   {Math.round(((counts[i] ?? 0) / total) * 100)} %
                 </span>
               </span>

@@ -69,7 +69,7 @@ export const LINE_STATUS: Record<string, string> = {
 export const LANE: Record<Lane, string> = { text: 'Text', call: 'Call', 'ads-only': 'Ads only', parked: 'Parked' }
 
 export const LANE_REASON: Record<LaneReason, string> = {
-  suppressed: 'they must not be contacted',
+  suppressed: 'on a suppression list',
   mobile: 'a mobile of their own',
   'line-to-call': 'a line to call',
   'shared-mobile': 'a mobile held by several people',

@@ -1,0 +1,203 @@
+import type { SuppressionEntry, SuppressionList } from '@upper-field/contract'
+import { SUPPRESSION_KINDS, type SuppressionKind } from '@upper-field/core/pair'
+import { useState } from 'react'
+import { useSearchParams } from 'react-router'
+import {
+  problemText,
+  useDropSuppressionEntryMutation,
+  useMakeSuppressionListMutation,
+  useReadMeQuery,
+  useReadSuppressionEntriesInfiniteQuery,
+  useReadSuppressionListsQuery,
+} from '../api'
+import { Button, TextButton } from '../kit/Button'
+import { Dialog } from '../kit/Dialog'
+import { SelectField, TextField } from '../kit/Field'
+import { Empty, Loading, Notice } from '../kit/Notice'
+import { count, date, phone, plural } from '../words/format'
+import { AddEntries } from './AddEntries'
+
+export const SUPPRESSION_KIND: Record<SuppressionKind, string> = {
+  'opt-outs': 'Opt-outs',
+  register: 'Register',
+  customers: 'Customers',
+  competitors: 'Competitors',
+}
+
+/** People who must not be contacted, whatever list they are in. */
+export function SuppressionView() {
+  const [search, setSearch] = useSearchParams()
+  const { data: lists, error } = useReadSuppressionListsQuery({})
+  const { data: me } = useReadMeQuery({})
+  const [isNaming, setNaming] = useState(false)
+  const mayChange = me?.role !== 'viewer'
+  const open = lists?.find(({ id }) => id === search.get('list')) ?? lists?.[0]
+  const choose = (id: string) => setSearch({ list: id }, { replace: true })
+  return (
+    <div className="flex h-full min-h-0">
+      <nav aria-label="Suppression lists" className="w-60 shrink-0 overflow-y-auto border-r border-line px-4 py-4">
+        <ul>
+          {lists?.map((list) => (
+            <li key={list.id}>
+              <button
+                type="button"
+                aria-pressed={list.id === open?.id}
+                onClick={() => choose(list.id)}
+                className={`flex w-full items-baseline justify-between gap-2 rounded-small px-2 py-1.5 text-left ${list.id === open?.id ? 'bg-lichen' : 'hover:bg-hill'}`}
+              >
+                <span className="min-w-0">
+                  <span className="block truncate font-semibold">{list.name}</span>
+                  <span className="block text-[12.5px] text-soft">{SUPPRESSION_KIND[list.kind]}</span>
+                </span>
+                <span className="num">{count(list.entries)}</span>
+              </button>
+            </li>
+          ))}
+        </ul>
+        {mayChange ? (
+          <Button className="mt-3 w-full" onClick={() => setNaming(true)}>
+            Make a suppression list
+          </Button>
+        ) : null}
+      </nav>
+      <main className="flex min-h-0 min-w-0 flex-1 flex-col overflow-y-auto px-6 py-5">
+        {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
+        {lists ? null : <Loading what="the suppression lists" />}
+        {lists && !open ? (
+          <>
+            <h1>Suppression</h1>
+            <Empty title="Nobody is suppressed yet">
+              <p className="text-soft">
+                Numbers, addresses and domains of people who said no, of customers, or of competitors. Whoever matches
+                is marked in every list at once, stays visible, and is in no file and no audience.
+              </p>
+            </Empty>
+          </>
+        ) : null}
+        {open ? <OneList key={open.id} list={open} mayChange={mayChange} /> : null}
+      </main>
+      {isNaming ? <NewList onClose={() => setNaming(false)} onMade={choose} /> : null}
+    </div>
+  )
+}
+
+function OneList({ list, mayChange }: { list: SuppressionList; mayChange: boolean }) {
+  const { data, isLoading, error, hasNextPage, fetchNextPage } = useReadSuppressionEntriesInfiniteQuery({
+    suppressionListId: list.id,
+  })
+  const entries = data?.pages.flatMap((page) => page.entries) ?? []
+  return (
+    <>
+      <div className="flex flex-wrap items-baseline gap-x-3 pb-3">
+        <h1>{list.name}</h1>
+        <p className="text-soft">
+          {SUPPRESSION_KIND[list.kind]} · {plural(list.entries, 'entry', 'entries')} · since {date(list.createdAt)}
+        </p>
+      </div>
+      {mayChange ? <AddEntries list={list} /> : null}
+      {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
+      {isLoading ? <Loading what="the entries" /> : null}
+      {entries.length > 0 ? <Entries entries={entries} mayChange={mayChange} /> : null}
+      {hasNextPage ? (
+        <Button className="mt-3 self-start" onClick={() => void fetchNextPage()}>
+          Show more
+        </Button>
+      ) : null}
+    </>
+  )
+}
+
+const KIND: Record<SuppressionEntry['kind'], string> = {
+  number: 'number',
+  email: 'e-mail',
+  domain: 'domain',
+  hash: 'hash',
+}
+
+const HASHED: Record<SuppressionEntry['kind'], string> = {
+  number: 'hash of a number',
+  email: 'hash of an e-mail',
+  domain: 'hash of a domain',
+  hash: 'hash, as it was given',
+}
+
+function Entries({ entries, mayChange }: { entries: readonly SuppressionEntry[]; mayChange: boolean }) {
+  const [drop, dropping] = useDropSuppressionEntryMutation()
+  return (
+    <>
+      {dropping.error ? <Notice tone="bad">{problemText(dropping.error)}</Notice> : null}
+      <table className="w-full">
+        <thead className="text-left text-[13px] text-soft">
+          <tr className="border-b border-edge">
+            <th className="py-1">Who</th>
+            <th>Kept as</th>
+            <th>Reason</th>
+            <th>Added</th>
+            <th>Until</th>
+            <th>
+              <span className="sr-only">Take off</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {entries.map(({ id, kind, key, reason, addedBy, addedAt, expiresAt }) => (
+            <tr key={id} className="border-b border-line align-baseline">
+              <td className={`py-1.5 ${kind === 'number' ? 'num' : ''}`}>
+                {key === null ? <span className="text-soft">not kept</span> : kind === 'number' ? phone(key) : key}
+              </td>
+              <td>{key === null ? HASHED[kind] : KIND[kind]}</td>
+              <td>{reason || <span className="text-soft">–</span>}</td>
+              <td>
+                {date(addedAt)} <span className="text-soft">by {addedBy}</span>
+              </td>
+              <td>{expiresAt ? date(expiresAt) : <span className="text-soft">for good</span>}</td>
+              <td className="text-right">
+                {mayChange ? (
+                  <TextButton disabled={dropping.isLoading} onClick={() => void drop({ params: { entryId: id } })}>
+                    Take off
+                  </TextButton>
+                ) : null}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  )
+}
+
+function NewList({ onClose, onMade }: { onClose: () => void; onMade: (id: string) => void }) {
+  const [name, setName] = useState('')
+  const [kind, setKind] = useState<SuppressionKind>('opt-outs')
+  const [make, making] = useMakeSuppressionListMutation()
+  const submit = async () => {
+    const { data } = await make({ body: { name: name.trim(), kind } })
+    if (!data) return
+    onMade(data.id)
+    onClose()
+  }
+  return (
+    <Dialog title="Make a suppression list" isOpen onClose={onClose}>
+      <form
+        className="flex flex-col gap-3"
+        onSubmit={(event) => {
+          event.preventDefault()
+          if (name.trim() !== '') void submit()
+        }}
+      >
+        <TextField label="Name" value={name} onChange={(event) => setName(event.target.value)} autoComplete="off" />
+        <SelectField label="For" value={kind} onChange={(event) => setKind(event.target.value as SuppressionKind)}>
+          {SUPPRESSION_KINDS.map((one) => (
+            <option key={one} value={one}>
+              {SUPPRESSION_KIND[one]}
+            </option>
+          ))}
+        </SelectField>
+        {making.error ? <Notice tone="bad">{problemText(making.error)}</Notice> : null}
+        <Button look="main" type="submit" disabled={name.trim() === '' || making.isLoading}>
+          Make it
+        </Button>
+      </form>
+    </Dialog>
+  )
+}

@@ -1,0 +1,61 @@
+import { expect, test } from '@playwright/test'
+import { appUrl, enterDemo, stepCount } from './steps'
+
+const FILE = `Name,Phone,E-mail,Country
+Maren Oldershaw,07911 204481,maren@causeway.example,GB
+Priya Kestle,07911 204482,priya@thornbury.example,GB
+Alice Haddow,07911 204484,alice@heron.example,GB
+`
+
+test('who said no is marked at once, told in the story, and let go again', async ({ page }) => {
+  await enterDemo(page)
+  await page.getByRole('button', { name: 'Make a list' }).click()
+  await page.keyboard.type('Suppressed')
+  await page.keyboard.press('Enter')
+  await page
+    .getByLabel('Files', { exact: true })
+    .setInputFiles({ name: 'a.csv', mimeType: 'text/csv', buffer: Buffer.from(FILE) })
+  await page.getByRole('button', { name: /^Bring in/ }).click()
+  await expect.poll(() => stepCount(page, 'Split'), { timeout: 20_000 }).toBe(3)
+  const list = page.url().replace(/\/bring.*/, '')
+
+  await page.goto(`${appUrl()}/suppression`)
+  await page.getByRole('button', { name: 'Make a suppression list' }).click()
+  await page.getByLabel('Name').fill('Said no')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('heading', { name: 'Said no' })).toBeVisible()
+  await page.getByLabel(/a line each/).fill('07911-204481\nPriya@Thornbury.example\nsoon')
+  await page.getByRole('textbox', { name: 'Reason' }).fill('asked by letter')
+  await page.getByRole('button', { name: 'Add 3 lines' }).click()
+  await expect(
+    page.getByText(/2 entries added.* 2 contacts marked in all lists\. 1 line holds no number/),
+  ).toBeVisible()
+  await expect(page.getByLabel(/a line each/)).toHaveValue('soon')
+
+  // The riser opens whom it counts; the story says which list and why.
+  await page.goto(`${list}/split`)
+  await page.getByRole('link', { name: /2 suppressed/ }).click()
+  const rows = page.getByRole('table', { name: 'Contacts' }).getByRole('row')
+  await expect(rows).toHaveCount(3)
+  await page.getByRole('row', { name: /Maren Oldershaw/ }).click()
+  const story = page.getByRole('region', { name: /^Story of/ })
+  await expect(story.getByText(/On “Said no” since .*: asked by letter/)).toBeVisible()
+
+  // A contact is put on a list from its story.
+  await page.goto(`${list}/split?q=Haddow`)
+  await rows.nth(1).click()
+  await story.getByLabel('Must not be contacted:').selectOption('Said no')
+  await expect(story.getByText(/On “Said no”/).first()).toBeVisible()
+  expect(await stepCount(page, 'Split')).toBe(0)
+
+  // Taking an entry off lets its contact go.
+  await page.goto(`${appUrl()}/suppression`)
+  await page.getByRole('button', { name: /^Said no/ }).click()
+  await page
+    .getByRole('row', { name: /priya@thornbury\.example/ })
+    .getByRole('button', { name: 'Take off' })
+    .click()
+  await expect(page.getByRole('row', { name: /priya@thornbury\.example/ })).toBeHidden()
+  await page.goto(`${list}/split`)
+  expect(await stepCount(page, 'Split')).toBe(1)
+})
