@@ -9,13 +9,14 @@ import { bringIn, leaveWaiting, untilEnded } from './bringIn'
 const [baseUrl = '', standInsUrl = '', folder = '', keysJson = '{}', rowsText = '6000'] = process.argv.slice(2)
 const rows = Number(rowsText)
 const keys = JSON.parse(keysJson) as Record<string, string>
+const { seed, ...size } = worldFor(rows)
+const files = scenarioFiles(createWorld(seed, size), { rows })
+// Called only now: a connection that rests while the files are made may be closed just when it is needed.
 const api = createClient(baseUrl)
 await api.call('enterDemo')
 for (const [provider, key] of Object.entries(keys)) {
   await api.call('changeConnection', { params: { provider }, body: { baseUrl: standInsUrl, key } })
 }
-const { seed, ...size } = worldFor(rows)
-const files = scenarioFiles(createWorld(seed, size), { rows })
 mkdirSync(folder, { recursive: true })
 for (const file of files) {
   writeFileSync(join(folder, file.name), file.bytes)
