@@ -161,6 +161,7 @@ test('several files at once, each with its own mapping; a held row is mended; a 
   await bench.getByRole('button', { name: /fair-badges/ }).click()
   await expect(page.getByText('This very file was brought in before')).toBeVisible()
   await page.getByRole('button', { name: 'Cancel' }).filter({ visible: true }).click()
+  await expect(bench.getByRole('button', { name: /fair-badges/ })).toHaveCount(0)
   await page.getByRole('button', { name: 'Cancel' }).filter({ visible: true }).click()
   await expect(page.getByRole('heading', { name: 'customers', exact: true })).toBeVisible()
   await expect.poll(() => stepCount(page, 'Bring in'), { timeout: 30_000 }).toBe(390)
@@ -176,6 +177,8 @@ test('several files at once, each with its own mapping; a held row is mended; a 
   await page.getByLabel('Default country').selectOption('GB')
   await page.getByRole('button', { name: /^Bring in/ }).click()
   await expect(page.getByText('1 row held').first()).toBeVisible({ timeout: 20_000 })
+  // A row is let in once its batch has been read.
+  await expect.poll(() => stepCount(page, 'Bring in'), { timeout: 20_000 }).toBe(393)
   await page.getByRole('button', { name: 'Mend row 3' }).click()
   await page.getByLabel('Phone → Number').fill('07911 233442')
   await page.getByLabel('E-mail → E-mail').fill('r@heron.example')

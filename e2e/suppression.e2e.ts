@@ -2,9 +2,9 @@ import { expect, test } from '@playwright/test'
 import { appUrl, enterDemo, stepCount } from './steps'
 
 const FILE = `Name,Phone,E-mail,Country
-Maren Oldershaw,07911 204481,maren@causeway.example,GB
-Priya Kestle,07911 204482,priya@thornbury.example,GB
-Alice Haddow,07911 204484,alice@heron.example,GB
+Maren Oldershaw,07911 277781,maren@saidno.example,GB
+Priya Kestle,07911 277782,priya@saidno.example,GB
+Alice Haddow,07911 277784,alice@saidno.example,GB
 `
 
 test('who said no is marked at once, told in the story, and let go again', async ({ page }) => {
@@ -24,7 +24,7 @@ test('who said no is marked at once, told in the story, and let go again', async
   await page.getByLabel('Name').fill('Said no')
   await page.keyboard.press('Enter')
   await expect(page.getByRole('heading', { name: 'Said no' })).toBeVisible()
-  await page.getByLabel(/a line each/).fill('07911-204481\nPriya@Thornbury.example\nsoon')
+  await page.getByLabel(/a line each/).fill('07911-277781\nPriya@SaidNo.example\nsoon')
   await page.getByRole('textbox', { name: 'Reason' }).fill('asked by letter')
   await page.getByRole('button', { name: 'Add 3 lines' }).click()
   await expect(
@@ -52,10 +52,10 @@ test('who said no is marked at once, told in the story, and let go again', async
   await page.goto(`${appUrl()}/suppression`)
   await page.getByRole('button', { name: /^Said no/ }).click()
   await page
-    .getByRole('row', { name: /priya@thornbury\.example/ })
+    .getByRole('row', { name: /priya@saidno\.example/ })
     .getByRole('button', { name: 'Take off' })
     .click()
-  await expect(page.getByRole('row', { name: /priya@thornbury\.example/ })).toBeHidden()
+  await expect(page.getByRole('row', { name: /priya@saidno\.example/ })).toBeHidden()
   await page.goto(`${list}/split`)
   expect(await stepCount(page, 'Split')).toBe(1)
 })

@@ -10,10 +10,5 @@ export default defineConfig({
     outDir: 'dist',
     emptyOutDir: true,
     chunkSizeWarningLimit: 1500,
-    rolldownOptions: {
-      // Half a megabyte that only the web worker needs: the page uses none of it, so it may be left out there.
-      treeshake: { moduleSideEffects: [{ test: /google-libphonenumber/, sideEffects: false }] },
-      onLog: (level, log, handle) => (log.code === 'EVAL' ? undefined : handle(level, log)),
-    },
   },
 })

@@ -3,7 +3,8 @@ import { describe, expect, it } from '@jest/globals'
 import libphonenumber from 'google-libphonenumber'
 import { dialledFrom, formatNumber, type LineType, readPhoneCell } from '../../src/phone'
 import { PLAN } from '../../src/phone/engine/planData'
-import { type PlanNumber, readByPlan, readByReference } from '../../src/phone/plan'
+import { type PlanNumber, readByPlan } from '../../src/phone/plan'
+import { readByReference } from './referenceReading'
 
 const { PhoneNumberFormat, PhoneNumberType, PhoneNumberUtil } = libphonenumber
 const util = PhoneNumberUtil.getInstance()
@@ -134,6 +135,68 @@ function formsByReference(e164: string): string[] {
   const number = util.parse(e164)
   return [PhoneNumberFormat.NATIONAL, PhoneNumberFormat.INTERNATIONAL].map((form) => util.format(number, form))
 }
+
+/** Texts as people write them, hurt and dressed in every way the reference knows. */
+function* oddInputs(count: number): Generator<readonly [text: string, country: string | null]> {
+  let at = 0
+  let seed = 7
+  const below = (n: number) => {
+    seed = (Math.imul(seed, 1_103_515_245) + 12_345) & 0x7fffffff
+    return Math.floor((seed / 0x80000000) * n)
+  }
+  const pick = (from: readonly string[]) => from[below(from.length)] ?? ''
+  for (const [text, country] of generatedInputs(count * 3)) {
+    if (at++ % 3 > 0) continue
+    const place = below(text.length + 1)
+    const dressed = [
+      `${pick(['', 'tel:', '(', '~', '++', '\uff0b', 'a', '#', ' ; '])}${text}${pick(EXTENSIONS)}`,
+      text.slice(0, place) +
+        pick(['x', '*', '\u2013', 'ABC', 'o', '+', '/', '  ', '\u0665', '\uff11', ',', '~', '\u200b']) +
+        text.slice(place),
+      `${text} / ${pick(['x', 'y', '12', '0'])}${below(1000)}`,
+    ]
+    yield [dressed[below(dressed.length)] ?? text, below(6) ? country : null]
+  }
+}
+
+const EXTENSIONS = [
+  ' ext. 12',
+  'x123',
+  ' extension 4',
+  ';ext=77',
+  '#12',
+  ' - 345#',
+  ',, 9',
+  ';12',
+  ' int 3',
+  '\u0434\u043e\u0431 5',
+  ' x',
+  ';isub=1',
+  ' ext',
+  'ext 123456789012',
+  '~7',
+  ' EXTN: 9#',
+  ' anexo 3',
+  'abc',
+  '...',
+  ' \uff58\uff11',
+] // prettier-ignore
+
+describe('texts that hold more than digits', () => {
+  it('are taken apart as the reference takes them apart', () => {
+    const different: unknown[] = []
+    let read = 0
+    for (const [text, country] of oddInputs(60_000)) {
+      const [ours, theirs] = [readByPlan(text, country), readByReference(text, country)]
+      const isSame =
+        ours === null || theirs === null ? ours === theirs : factsOf(ours).every((fact) => ours[fact] === theirs[fact])
+      if (theirs !== null) read++
+      if (!isSame && different.length < 20) different.push({ text, country, ours, theirs })
+    }
+    expect(different).toEqual([])
+    expect(read).toBeGreaterThan(20_000)
+  })
+})
 
 describe('dialling from another country', () => {
   it('is written as the reference writes it, from every country', () => {

@@ -42,9 +42,6 @@ const TYPE_ORDER: readonly LineType[] = [
 /** Longer digits are no number for the reference. From 16 digits on it rounds what it keeps; here nothing is. */
 const LONGEST = 17
 
-/** Whether digits are a number, none, or one for which the reference itself must be asked. */
-export type DigitsStatus = 'number' | 'none' | 'ask'
-
 type LengthTest = 'possible' | 'local-only' | 'too-short' | 'too-long' | 'invalid'
 
 const NO_CODE: CallingCode = {
@@ -68,18 +65,27 @@ export const isFoundValid = (): boolean => found.outcome.type !== -1
 /**
  * Reads digits as the reference's parser does: dialling prefix, calling code, national prefix, then the automaton.
  * The number is left in `found`.
- * @param from where the digits start in the buffer; three at least
+ * @param from where the digits start in the buffer; two at least
  * @param hasPlus true where a plus stood before them
  * @param home rules of the country where it is dialled from, or null
+ * @returns false where the reference refuses the digits as no number
  */
-export function readDigits(from: number, to: number, hasPlus: boolean, home: RegionRules | null): DigitsStatus {
-  if (!hasPlus && !home) return 'none'
+export function readDigits(from: number, to: number, hasPlus: boolean, home: RegionRules | null): boolean {
+  if (!hasPlus && !home) return false
   const abroad = hasPlus ? from : behindIdd(from, to, home)
   if (abroad === -1) return readAtHome(from, to, home as RegionRules)
-  if (to - abroad <= 2) return 'none'
+  if (to - abroad <= 2) return false
   const code = codeAtStart(abroad, to)
-  if (!code) return hasPlus ? 'ask' : 'none'
-  return readNational(abroad + code.text.length, to, code, rulesIn(code, home))
+  if (code) return readNational(abroad + code.text.length, to, code, rulesIn(code, home))
+  return hasPlus && home !== null && readWithoutPlus(from, to, home)
+}
+
+/** Digits behind a plus that begin with no calling code: the plus counts for nothing where one follows all the same. */
+function readWithoutPlus(from: number, to: number, home: RegionRules): boolean {
+  const abroad = behindIdd(from, to, home)
+  if (abroad === -1) return readWithOwnCode(from, to, home) ?? false
+  const code = to - abroad > 2 ? codeAtStart(abroad, to) : undefined
+  return code !== undefined && readNational(abroad + code.text.length, to, code, rulesIn(code, home))
 }
 
 /** Leaves a number in `found` that is known from elsewhere; the national digits are put behind the others. */
@@ -111,25 +117,29 @@ function codeAtStart(from: number, to: number): CallingCode | undefined {
   return undefined
 }
 
-function readAtHome(from: number, to: number, home: RegionRules): DigitsStatus {
+function readAtHome(from: number, to: number, home: RegionRules): boolean {
   const code = callingCodeOf(home.code)
-  if (!code) return 'ask'
-  if (startsWith(from, to, code.text)) {
-    const isBetter = !isGeneral(from, to, home, code)
-    withoutPrefix(from + code.text.length, to, home, code)
-    const { start, end } = stripped
-    if ((isBetter && isGeneral(start, end, home, code)) || testLength(to - from, home.lengths) === 'too-long')
-      return readNational(start, end, code, rulesIn(code, home))
-  }
-  return readNational(from, to, code, home)
+  return code !== undefined && (readWithOwnCode(from, to, home) ?? readNational(from, to, code, home))
+}
+
+/** Digits that begin with the country's own code, where they are a number only behind it; null where they are not. */
+function readWithOwnCode(from: number, to: number, home: RegionRules): boolean | null {
+  const code = callingCodeOf(home.code)
+  if (!code || !startsWith(from, to, code.text)) return null
+  const isBetter = !isGeneral(from, to, home, code)
+  withoutPrefix(from + code.text.length, to, home, code)
+  const { start, end } = stripped
+  if ((isBetter && isGeneral(start, end, home, code)) || testLength(to - from, home.lengths) === 'too-long')
+    return readNational(start, end, code, rulesIn(code, home))
+  return null
 }
 
 /** Rules of the main region of a calling code, or of the home region where that is it. */
 const rulesIn = (code: CallingCode, home: RegionRules | null): RegionRules | null =>
   home !== null && home.region === code.regions[0] ? home : mainRulesOf(code)
 
-function readNational(from: number, to: number, code: CallingCode, rules: RegionRules | null): DigitsStatus {
-  if (to - from < 2) return 'none'
+function readNational(from: number, to: number, code: CallingCode, rules: RegionRules | null): boolean {
+  if (to - from < 2) return false
   let start = from
   let end = to
   if (rules) {
@@ -142,9 +152,9 @@ function readNational(from: number, to: number, code: CallingCode, rules: Region
     }
   }
   const length = end - start
-  if (length < 2 || length > LONGEST) return 'none'
+  if (length < 2 || length > LONGEST) return false
   settle(start, end, code)
-  return 'number'
+  return true
 }
 
 function settle(from: number, to: number, code: CallingCode): void {
