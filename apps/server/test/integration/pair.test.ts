@@ -8,10 +8,10 @@ let api: ApiClient
 let listId: string
 
 const HEAD = 'First name,Last name,Company,Town,Country,Phone,E-mail\n'
-/** Three ways to write two people, a namesake elsewhere, two colleagues on one line, and strangers around them. */
+/** A familiar form on one mobile, one person without a key in common, a namesake elsewhere, two colleagues on one line, and strangers around them. */
 const ROWS = [
   'Katherine,Holt,Causeway,York,GB,07911 204481,kate.holt@causeway.example',
-  'Kate,Holt,Causeway Ltd,York,GB,,kate.holt@kinpost.example',
+  'Kate,Holt,Causeway Ltd,York,GB,07911 204481,kate.holt@kinpost.example',
   'Maren,Oldershaw,Heron Lodge,Oxford,GB,07911 204482,',
   'Maren,Oldershaw,Heron Lodge,Oxford,GB,,maren@heron.example',
   'Maren,Oldershaw,Alder Camping,Whitby,GB,07911 204483,maren@alder.example',
@@ -23,7 +23,7 @@ const ROWS = [
       `Given${String.fromCharCode(97 + (i % 26))},Stranger${i},House ${i},Town ${i % 9},GB,07911 3${String(10_000 + i)},`,
   ),
 ]
-const thresholds = { join: 9, decide: -6 }
+const thresholds = { join: 13, decide: -6 }
 
 const run = async () =>
   untilEnded(api, listId, (await api.call('runPairing', { params: { listId }, body: { thresholds } })).id)

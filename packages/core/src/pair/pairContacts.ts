@@ -1,7 +1,7 @@
 import { eachCandidate, type PairKey } from './blocks'
 import { compare, compareEmails, compareNames } from './compare'
 import { type Comparison, levelAt, type PairField } from './fields'
-import { countValues, type Frequencies } from './frequencies'
+import { countValues } from './frequencies'
 import { type Group, groupPairs } from './group'
 import { type PairInput, type PairRecord, pairRecord } from './record'
 import { type Evidence, scoreOf, shareMobile, weigh } from './score'
@@ -40,8 +40,6 @@ export interface Paired {
   /** How many pairs have a score between a whole number of bits and the next, from `LEAST_BIN` to `MOST_BIN`. */
   readonly bins: readonly { readonly from: number; readonly pairs: number }[]
   readonly weights: PairWeights
-  readonly frequencies: Frequencies
-  readonly records: readonly PairRecord[]
   explain(a: number, b: number): readonly Evidence[]
 }
 
@@ -64,7 +62,9 @@ export function pairContacts(
   contacts: readonly PairInput[],
   { thresholds = DEFAULT_THRESHOLDS, isKeptApart = () => false }: PairOptions = {},
 ): Paired {
-  const records = contacts.map((contact, at) => pairRecord(at, contact))
+  const order = inOneOrder(contacts)
+  const placeOf = new Map(order.map((position, at) => [position, at]))
+  const records = order.map((position, at) => pairRecord(at, contacts[position] as PairInput))
   const frequencies = countValues(records)
   const compareAt = (a: number, b: number): Comparison =>
     compare(records[a] as PairRecord, records[b] as PairRecord, frequencies.isSharedLine)
@@ -95,8 +95,10 @@ export function pairContacts(
       isPersonal: isPersonal(comparison, records[a] as PairRecord, records[b] as PairRecord),
     }),
   )
+  const positionOf = (at: number): number => order[at] as number
+  const isApart = (a: number, b: number) => isKeptApart(positionOf(a), positionOf(b))
   const contradicts = (a: number, b: number) =>
-    isKeptApart(a, b) || contradict(records[a] as PairRecord, records[b] as PairRecord)
+    isApart(a, b) || contradict(records[a] as PairRecord, records[b] as PairRecord)
   const sure = found.filter(({ score, isSure }) => isSure && score >= thresholds.join)
   const groups = groupPairs(
     withoutAmbiguous(sure, contradicts),
@@ -105,9 +107,45 @@ export function pairContacts(
   const groupAt = new Map(groups.flatMap((group) => group.members.map((member) => [member, group] as const)))
   const isJoined = ({ a, b }: PairFound) => groupAt.has(a) && groupAt.get(a) === groupAt.get(b)
   const toDecide = found
-    .filter((pair) => pair.score >= thresholds.decide && !isJoined(pair) && !isKeptApart(pair.a, pair.b))
+    .filter((pair) => pair.score >= thresholds.decide && !isJoined(pair) && !isApart(pair.a, pair.b))
+    .map((pair) => ({ ...pair, ...inOrder(positionOf(pair.a), positionOf(pair.b)) }))
     .sort((x, y) => y.score - x.score || x.a - y.a || x.b - y.b)
-  return { groups, toDecide, bins: binsOf(found), weights, frequencies, records, explain: (a, b) => explain(a, b) }
+  return {
+    groups: groups
+      .map(({ members, score }) => ({ members: members.map(positionOf).sort((x, y) => x - y), score }))
+      .sort((x, y) => (x.members[0] ?? 0) - (y.members[0] ?? 0)),
+    toDecide,
+    bins: binsOf(found),
+    weights,
+    explain: (a, b) => explain(placeOf.get(a) ?? 0, placeOf.get(b) ?? 0),
+  }
+}
+
+const inOrder = (a: number, b: number): { readonly a: number; readonly b: number } =>
+  a < b ? { a, b } : { a: b, b: a }
+
+/**
+ * Positions in an order that is told by what the contacts hold alone: whatever is picked, parted or tied on the way, is
+ * so in the same way however the rows stand.
+ */
+function inOneOrder(contacts: readonly PairInput[]): readonly number[] {
+  const keys = contacts.map((one) =>
+    [
+      one.fullName,
+      one.givenName,
+      one.familyName,
+      one.company,
+      one.domain,
+      one.profile,
+      one.city,
+      one.postalCode,
+      one.country,
+      ...one.numbers.map(({ e164 }) => e164),
+      ...one.emails.map(({ address }) => address),
+    ].join('\u0001'),
+  )
+  const before = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0)
+  return [...contacts.keys()].sort((a, b) => before(keys[a] as string, keys[b] as string) || a - b)
 }
 
 /** Two people of one company: their names say so. */
@@ -177,6 +215,8 @@ function withoutAmbiguous(
   return pairs.filter(({ a, b, isPersonal }) => isPersonal || (!hasRival(a, b) && !hasRival(b, a)))
 }
 
+const PERSONAL: readonly PairField[] = ['number', 'email', 'profile']
+
 /** Comparisons of pairs picked at random, the same every time. */
 function randomPatterns(size: number, compareAt: (a: number, b: number) => Comparison) {
   const patterns = countPatterns()
@@ -189,7 +229,10 @@ function randomPatterns(size: number, compareAt: (a: number, b: number) => Compa
   for (let i = 0; i < wanted; i++) {
     const a = below(size)
     const b = below(size)
-    if (a !== b) patterns.add(compareAt(a, b))
+    if (a === b) continue
+    const comparison = compareAt(a, b)
+    // In a short list the picked pairs hold some of one person: they would pass for chance.
+    if (!PERSONAL.some((field) => levelAt(comparison, field) === 'same')) patterns.add(comparison)
   }
   return patterns.patterns()
 }
