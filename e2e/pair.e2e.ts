@@ -59,8 +59,8 @@ test('who is one person is looked for, decided by keyboard, and taken back', asy
 test('all pairs that look alike are decided at once', async ({ page }) => {
   await enterDemo(page)
   await page.getByRole('link', { name: 'Paired' }).click()
-  await page.keyboard.press('g')
-  await page.keyboard.press('p')
+  const stages = page.getByRole('navigation', { name: 'Stages' })
+  await stages.getByRole('link', { name: /^Pair/ }).click()
   await page.getByRole('button', { name: 'Join all 2' }).click()
   await expect.poll(() => stepCount(page, 'Pair')).toBe(32)
   await expect(page.getByRole('heading', { name: 'Nothing is left to decide' })).toBeVisible()
