@@ -1,5 +1,4 @@
-import { once } from 'node:events'
-import { createWriteStream, type WriteStream } from 'node:fs'
+import { createWriteStream } from 'node:fs'
 import { finished } from 'node:stream/promises'
 import { parseArgs } from 'node:util'
 import { type PairInput, pairContacts, pairInputOf } from '@upper-field/core/pair'
@@ -27,13 +26,9 @@ export async function pair(args: string[]): Promise<void> {
     for (const member of members) await print(csvLine([ids[member] ?? '', String(i + 1), score.toFixed(2)]))
   if (values.decide === undefined) return
   const file = createWriteStream(values.decide)
-  await write(file, [`${ROW_ID}_a`, `${ROW_ID}_b`, 'score'])
-  for (const { a, b, score } of toDecide) await write(file, [ids[a] ?? '', ids[b] ?? '', score.toFixed(2)])
+  await print(csvLine([`${ROW_ID}_a`, `${ROW_ID}_b`, 'score']), file)
+  for (const { a, b, score } of toDecide) await print(csvLine([ids[a] ?? '', ids[b] ?? '', score.toFixed(2)]), file)
   await finished(file.end())
-}
-
-async function write(file: WriteStream, cells: readonly string[]): Promise<void> {
-  if (!file.write(csvLine(cells))) await once(file, 'drain')
 }
 
 /** The contacts of a table, tidied as proposed, and the ids of their rows. */

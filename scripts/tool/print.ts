@@ -1,6 +1,6 @@
 import { once } from 'node:events'
 
-/** Writes to standard output, no quicker than it is read: memory stays level. */
-export async function print(text: string): Promise<void> {
-  if (!process.stdout.write(text)) await once(process.stdout, 'drain')
+/** Writes to standard output, or to another stream, no quicker than it is read: memory stays level. */
+export async function print(text: string, stream: NodeJS.WritableStream = process.stdout): Promise<void> {
+  if (!stream.write(text)) await once(stream, 'drain')
 }

@@ -1,3 +1,4 @@
+import { suppressibleKeysOf } from '@upper-field/core/pair'
 import { sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import { copyInto } from '../db/copy'
@@ -8,7 +9,7 @@ import { factsOfNumbers } from '../projection/facts'
 import type { BatchRow } from '../projection/rowCells'
 import { viewOf } from '../projection/viewOf'
 import type { Services } from '../services'
-import { keysOfProjected, suppressedAmong } from '../suppression/matches'
+import { suppressionTest } from '../suppression/matches'
 import { BREATH, breathe, type ReadRow } from './readPiece'
 
 /** Rows with the contacts they become, not stored yet. */
@@ -29,8 +30,7 @@ export async function projectRows(
   const firstId = await takeContactIds(services, rows.length)
   const e164s = [...new Set(rows.flatMap(({ own }) => own.numbers.map(({ e164 }) => e164)))]
   const facts = await factsOfNumbers(services.db, e164s)
-  const suppressed = await suppressedAmong(services.db, () => rows.flatMap(({ own }) => keysOfProjected(own)))
-  const isSuppressed = (key: string) => suppressed.has(key)
+  const isSuppressed = await suppressionTest(services.db, () => rows.flatMap(({ own }) => suppressibleKeysOf(own)))
   const lines: ContactLines[] = []
   const factsOf = (e164: string) => facts.get(e164)
   for (const [i, { row, own }] of rows.entries()) {

@@ -6,9 +6,8 @@ import { joins, pairDecisions } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { lockList } from '../lists/lock'
 import { countContacts } from '../projection/cube'
-import { refreshContacts } from '../projection/refresh'
 import { pointToSurvivors } from './pointToSurvivors'
-import { sharersOf } from './sharers'
+import { refreshWithSharers } from './refreshWithSharers'
 
 const SHOWN = 20
 
@@ -75,11 +74,7 @@ async function joinPairs(
     await tx.execute(sql`update contacts set joined_into = ${survivor} where id = ${member} or joined_into = ${member}`)
     for (const one of [survivor, member]) touched.add(one)
   }
-  await refreshWith(tx, client, listId, [...touched])
-}
-
-async function refreshWith(tx: Db, client: PoolClient, listId: string, ids: readonly number[]): Promise<void> {
-  await refreshContacts(tx, client, [...ids, ...(await sharersOf(tx, ids))])
+  await refreshWithSharers(tx, client, [...touched])
   await countContacts(tx, listId)
 }
 
@@ -103,7 +98,10 @@ export async function takeDecisionBack(tx: Db, client: PoolClient, decisionId: n
   await tx.execute(sql`update contacts set joined_into = null where id = any(${sql.param(all)}::bigint[])`)
   await pointToSurvivors(tx, all)
   await tx.update(pairDecisions).set({ undoneAt: new Date() }).where(eq(pairDecisions.id, decisionId))
-  if (all.length > 0) await refreshWith(tx, client, known.listId, all)
+  if (all.length > 0) {
+    await refreshWithSharers(tx, client, all)
+    await countContacts(tx, known.listId)
+  }
   return asDecided(decision)
 }
 

@@ -11,10 +11,9 @@ import { type JobHandler, JobProblem, type StepOutcome } from '../jobs/runner'
 import { saveJob } from '../jobs/store'
 import { lockList } from '../lists/lock'
 import { countContacts } from '../projection/cube'
-import { refreshContacts } from '../projection/refresh'
 import { keptApart, pairOf } from './keptApart'
 import { pointToSurvivors } from './pointToSurvivors'
-import { sharersOf } from './sharers'
+import { refreshWithSharers } from './refreshWithSharers'
 
 /** Pairing holds all contacts of a list in memory: more would not fit beside the other work of this process. */
 export const MOST_CONTACTS = 60_000
@@ -111,7 +110,7 @@ async function storeGroups(
   const survivors = groups.map(({ members }) => idAt(members[0] ?? 0))
   await pointToSurvivors(tx, survivors)
   const touched = groups.flatMap(({ members }) => members.map(idAt))
-  await refreshContacts(tx, client, [...touched, ...(await sharersOf(tx, touched))])
+  await refreshWithSharers(tx, client, touched)
   return lines.length
 }
 

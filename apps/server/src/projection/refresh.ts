@@ -1,4 +1,5 @@
 import type { RegisterFacts } from '@upper-field/core/check'
+import { suppressibleKeysOf } from '@upper-field/core/pair'
 import type { ProjectedContact } from '@upper-field/core/tidy'
 import { inArray, sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
@@ -6,13 +7,13 @@ import { copyInto } from '../db/copy'
 import type { Db } from '../db/database'
 import { groupBy } from '../db/groupBy'
 import { batches } from '../db/schema'
-import { keysOfProjected, suppressedAmong } from '../suppression/matches'
+import { suppressionTest } from '../suppression/matches'
 import { CONTACT_COLUMNS, type ContactLines, linesOf } from './columns'
 import { copyContacts, copyNumbersAndEmails } from './copyLines'
 import { factsOfNumbers } from './facts'
 import { type BatchSettings, projectStored, settingsOf } from './rowCells'
 import { settledOf, type Tidying, tidyingOf } from './tidying'
-import { viewOf } from './viewOf'
+import { type ContactSources, viewOf } from './viewOf'
 
 const PAGE = 1000
 /** Pages kept between the two passes; those of a longer run are projected twice, so that memory stays bounded. */
@@ -90,7 +91,7 @@ interface LoadedPage {
   }[]
   readonly e164s: readonly string[]
   readonly facts: ReadonlyMap<string, RegisterFacts>
-  readonly suppressed: ReadonlySet<string>
+  readonly isSuppressed: ContactSources['isSuppressed']
 }
 
 async function loadPage(tx: Db, ids: readonly number[]): Promise<LoadedPage> {
@@ -124,11 +125,11 @@ async function loadPage(tx: Db, ids: readonly number[]): Promise<LoadedPage> {
     sources,
     e164s: [...e164s],
     facts: await factsOfNumbers(tx, [...e164s]),
-    suppressed: await suppressedAmong(tx, () => [...e164s, ...[...projected.values()].flatMap(keysOfProjected)]),
+    isSuppressed: await suppressionTest(tx, () => [...e164s, ...[...projected.values()].flatMap(suppressibleKeysOf)]),
   }
 }
 
-function linesWith({ sources, facts, suppressed }: LoadedPage, shared: ReadonlySet<string>): ContactLines[] {
+function linesWith({ sources, facts, isSuppressed }: LoadedPage, shared: ReadonlySet<string>): ContactLines[] {
   return sources.map(({ key, own, members, fills }) => {
     const factsOf = (e164: string) => facts.get(e164)
     return linesOf(
@@ -139,7 +140,7 @@ function linesWith({ sources, facts, suppressed }: LoadedPage, shared: ReadonlyS
         fills,
         factsOf,
         isShared: (e164) => shared.has(lineIn(key.listId, e164)),
-        isSuppressed: (one) => suppressed.has(one),
+        isSuppressed,
       }),
       members.length,
     )

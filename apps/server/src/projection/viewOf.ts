@@ -1,5 +1,5 @@
 import { describeLine, isDead, isUsableMobile, type Line, type RegisterFacts, rankLines } from '@upper-field/core/check'
-import { mergeContacts, suppressibleKeys } from '@upper-field/core/pair'
+import { mergeContacts, suppressibleKeysOf } from '@upper-field/core/pair'
 import { type ReadNumber, readPhoneCell, VERDICTS } from '@upper-field/core/phone'
 import { type Placement, placeContact } from '@upper-field/core/split'
 import type { CellReading, ChangeCode, ContactValues, ProjectedContact, ReadEmail } from '@upper-field/core/tidy'
@@ -17,8 +17,8 @@ export interface ContactSources {
   readonly factsOf: (e164: string) => RegisterFacts | undefined
   /** True for numbers that other contacts of the list hold too. */
   readonly isShared: (e164: string) => boolean
-  /** True for numbers, addresses and domains that a suppression list holds. */
-  readonly isSuppressed: (key: string) => boolean
+  /** True for numbers, addresses and domains that a suppression list holds; null where none of these is on any. */
+  readonly isSuppressed: ((key: string) => boolean) | null
 }
 
 /** A contact as it is shown, filtered and sent: the end of the projection. */
@@ -62,6 +62,9 @@ export function viewOf({ own, members, fills, factsOf, isShared, isSuppressed }:
   const hasEmail = merged.emails.length > 0
   const isReadable = own.numbers.some(({ valid }) => valid) || own.emails.length > 0
   const isGone = isReadable && !hasEmail && fromRows.every(isDead)
+  const isOnList =
+    isSuppressed !== null &&
+    suppressibleKeysOf({ values: merged.values, numbers, emails: merged.emails }).some(isSuppressed)
   return {
     values: merged.values,
     numbers,
@@ -75,20 +78,9 @@ export function viewOf({ own, members, fills, factsOf, isShared, isSuppressed }:
     extras: members.length === 0 ? own.extras : [own, ...members].flatMap((one) => one.extras),
     changes: codesOf(own.changes),
     hand: own.hand[0]?.rank ?? 0,
-    placement: placeContact({ lines, hasEmail, isSuppressed: keysOf(merged, numbers).some(isSuppressed) }),
+    placement: placeContact({ lines, hasEmail, isSuppressed: isOnList }),
   }
 }
-
-/** What a contact can be suppressed by. */
-const keysOf = (
-  { values, emails }: Pick<ProjectedContact, 'values' | 'emails'>,
-  numbers: readonly ReadNumber[],
-): readonly string[] =>
-  suppressibleKeys({
-    e164s: numbers.map(({ e164 }) => e164),
-    addresses: emails.map(({ address }) => address),
-    domain: values.domain,
-  })
 
 function codesOf(changes: ProjectedContact['changes']): readonly ChangeCode[] {
   if (changes.length < 2) return changes.map(({ code }) => code)

@@ -5,7 +5,7 @@ import { sql } from 'drizzle-orm'
 import { type ContactRecord, chosenContacts } from '../contacts/page'
 import type { Db } from '../db/database'
 import { groupBy } from '../db/groupBy'
-import { suppressedAmong } from '../suppression/matches'
+import { suppressionTest } from '../suppression/matches'
 
 /** A contact with everything that a file may hold of it. */
 export interface SendableContact extends AudienceMember {
@@ -42,8 +42,8 @@ export async function pageOfMembers(db: Db, listId: string, filter: string, afte
       addresses: emails.get(record.id) ?? [],
       domain: String(record.domain ?? ''),
     })
-  const suppressed = await suppressedAmong(db, () => rows.flatMap(keysOf))
-  const mayBeSent = rows.filter((record) => !keysOf(record).some((key) => suppressed.has(key)))
+  const isSuppressed = await suppressionTest(db, () => rows.flatMap(keysOf))
+  const mayBeSent = isSuppressed ? rows.filter((record) => !keysOf(record).some(isSuppressed)) : rows
   const members = mayBeSent.map((record) => {
     const mine = numbers.get(record.id) ?? []
     return {

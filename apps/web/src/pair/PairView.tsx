@@ -4,11 +4,10 @@ import { problemText, useReadPairingQuery, useReadPilesQuery } from '../api'
 import { ButtonLink, TextButton } from '../kit/Button'
 import { Loading, Notice } from '../kit/Notice'
 import { Tabs } from '../kit/Tabs'
-import { BenchTitle } from '../shell/Bench'
+import { BenchTitle, StoryOr } from '../shell/Bench'
 import { ContactGrid } from '../shell/ContactGrid'
 import { COMPANY, EMAIL, JOINED, NAME, NUMBER, SHARED } from '../shell/columns'
 import { Sieve } from '../shell/Sieve'
-import { StoryPanel } from '../shell/StoryPanel'
 import { useKeys } from '../shell/useKeys'
 import { useListView } from '../shell/useListView'
 import { count } from '../words/format'
@@ -41,18 +40,7 @@ export function PairView() {
         />
         {tab.showsContacts ? <Joined /> : <PairBench state={state} />}
       </main>
-      <aside
-        aria-label="Story and advice"
-        className="h-full w-[312px] shrink-0 overflow-hidden border-l border-line bg-surface"
-      >
-        {view.contactId === null ? (
-          <div className="h-full overflow-y-auto px-4 py-3">
-            {tab.showsContacts ? <PairAdvice /> : <PairLines key={state.ranAt} state={state} />}
-          </div>
-        ) : (
-          <StoryPanel contactId={view.contactId} />
-        )}
-      </aside>
+      <StoryOr>{tab.showsContacts ? <PairAdvice /> : <PairLines key={state.ranAt} state={state} />}</StoryOr>
     </div>
   )
 }

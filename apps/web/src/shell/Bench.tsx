@@ -5,22 +5,29 @@ import { useListView } from './useListView'
 
 /** The three parts of a stage: sieve, bench, and the story or the stage's advice. */
 export function Bench({ piles, children, advice }: { piles: readonly Pile[]; children: ReactNode; advice: ReactNode }) {
-  const { contactId } = useListView()
   return (
     <div className="flex h-full min-h-0">
       <Sieve piles={piles} />
       <main className="flex min-h-0 min-w-0 flex-1 flex-col px-5 py-3">{children}</main>
-      <aside
-        aria-label="Story and advice"
-        className="h-full w-[312px] shrink-0 overflow-hidden border-l border-line bg-surface"
-      >
-        {contactId === null ? (
-          <div className="h-full overflow-y-auto px-4 py-3">{advice}</div>
-        ) : (
-          <StoryPanel contactId={contactId} />
-        )}
-      </aside>
+      <StoryOr>{advice}</StoryOr>
     </div>
+  )
+}
+
+/** The right side of a stage: the story of the contact that is chosen, else what the stage has to say. */
+export function StoryOr({ children }: { children: ReactNode }) {
+  const { contactId } = useListView()
+  return (
+    <aside
+      aria-label="Story and advice"
+      className="h-full w-[312px] shrink-0 overflow-hidden border-l border-line bg-surface"
+    >
+      {contactId === null ? (
+        <div className="h-full overflow-y-auto px-4 py-3">{children}</div>
+      ) : (
+        <StoryPanel contactId={contactId} />
+      )}
+    </aside>
   )
 }
 

@@ -17,7 +17,7 @@ import { Empty, Loading, Notice } from '../kit/Notice'
 import { count, date, phone, plural } from '../words/format'
 import { AddEntries } from './AddEntries'
 
-export const SUPPRESSION_KIND: Record<SuppressionKind, string> = {
+const SUPPRESSION_KIND: Record<SuppressionKind, string> = {
   'opt-outs': 'Opt-outs',
   register: 'Register',
   customers: 'Customers',

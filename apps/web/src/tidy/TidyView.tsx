@@ -4,11 +4,10 @@ import { problemText, useReadMeQuery, useReadTidyQuery, useTakeActBackMutation }
 import { TextButton } from '../kit/Button'
 import { Empty, Loading, Notice } from '../kit/Notice'
 import { Tabs } from '../kit/Tabs'
-import { BenchTitle } from '../shell/Bench'
+import { BenchTitle, StoryOr } from '../shell/Bench'
 import { ContactGrid } from '../shell/ContactGrid'
 import { COMPANY, NAME, NUMBER, VERDICT_WORD, WAS } from '../shell/columns'
 import { Sieve } from '../shell/Sieve'
-import { StoryPanel } from '../shell/StoryPanel'
 import { useKeys } from '../shell/useKeys'
 import { useListView } from '../shell/useListView'
 import { CODES_OF } from '../words/tidying'
@@ -50,18 +49,9 @@ export function TidyView() {
         />
         {view.showsContacts ? <Contacts /> : <Repairs state={state} draft={draft} shown={shown} />}
       </main>
-      <aside
-        aria-label="Story and advice"
-        className="h-full w-[312px] shrink-0 overflow-hidden border-l border-line bg-surface"
-      >
-        {list.contactId !== null ? (
-          <StoryPanel contactId={list.contactId} />
-        ) : (
-          <div className="h-full overflow-y-auto px-4 py-3">
-            <Aside state={state} draft={draft} />
-          </div>
-        )}
-      </aside>
+      <StoryOr>
+        <Aside state={state} draft={draft} />
+      </StoryOr>
     </div>
   )
 }

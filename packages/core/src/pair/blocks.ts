@@ -21,24 +21,32 @@ const LEAST_LOCAL = 6
 /** How many neighbours are compared where even the second key leaves too many together. */
 const NEIGHBOURS = 8
 
-/** The keys of a contact, each with its kind. Contacts with a key in common are compared. */
-export function* keysOf(record: PairRecord): Generator<readonly [kind: PairKey, key: string]> {
-  for (const { e164 } of record.numbers) yield ['number', e164]
-  for (const { address, isRole } of record.emails) {
-    yield ['email', address]
-    const local = address.slice(0, address.lastIndexOf('@'))
-    if (!isRole && local.length >= LEAST_LOCAL) yield ['local-part', local]
+/** The keys of one kind that a contact has. Contacts with a key in common are compared. */
+function keysOf(record: PairRecord, kind: PairKey): readonly string[] {
+  const { company, city, domain, words } = record
+  switch (kind) {
+    case 'number':
+      return record.numbers.map(({ e164 }) => e164)
+    case 'email':
+      return record.emails.map(({ address }) => address)
+    case 'profile':
+      return record.profile === '' ? [] : [record.profile]
+    case 'local-part':
+      return record.emails.flatMap(({ address, isRole }) => {
+        const local = address.slice(0, address.lastIndexOf('@'))
+        return !isRole && local.length >= LEAST_LOCAL ? [local] : []
+      })
+    case 'name':
+      return words.length > 1 ? [record.nameKey] : []
+    case 'sound-place':
+      return record.sound === '' || city === '' ? [] : [`${record.sound}/${city}`]
+    case 'company-given':
+      return company === '' ? [] : words.map((word) => `${company}/${word.slice(0, 3)}`)
+    case 'company':
+      return company === '' ? [] : [record.postalCode, city].filter(Boolean).map((place) => `${company}/${place}`)
+    case 'domain-initial':
+      return company === '' || domain === '' ? [] : words.map((word) => `${domain}/${word[0]}`)
   }
-  if (record.profile !== '') yield ['profile', record.profile]
-  if (record.words.length > 1) yield ['name', record.nameKey]
-  if (record.sound !== '' && record.city !== '') yield ['sound-place', `${record.sound}/${record.city}`]
-  if (record.company === '') return
-  const first = record.words[0] ?? ''
-  if (first !== '') for (const word of record.words) yield ['company-given', `${record.company}/${word.slice(0, 3)}`]
-  if (record.postalCode !== '') yield ['company', `${record.company}/${record.postalCode}`]
-  if (record.city !== '') yield ['company', `${record.company}/${record.city}`]
-  if (record.domain !== '' && first !== '')
-    for (const word of record.words) yield ['domain-initial', `${record.domain}/${word[0]}`]
 }
 
 /** Two positions and the kind of key that brought them together; the first kind that did. */
@@ -65,8 +73,7 @@ export function eachCandidate(records: readonly PairRecord[], sink: CandidateSin
 function blocksOf(records: readonly PairRecord[], kind: PairKey): Iterable<readonly number[]> {
   const blocks = new Map<string, number[]>()
   for (const record of records) {
-    for (const [its, key] of keysOf(record)) {
-      if (its !== kind) continue
+    for (const key of keysOf(record, kind)) {
       const block = blocks.get(key)
       if (!block) blocks.set(key, [record.at])
       else if (block.at(-1) !== record.at) block.push(record.at)

@@ -20,5 +20,6 @@ export {
   type SuppressionKey,
   type SuppressionKind,
   suppressibleKeys,
+  suppressibleKeysOf,
   suppressionKey,
 } from './suppression'

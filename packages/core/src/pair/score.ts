@@ -36,9 +36,9 @@ export function weigh(
     const level = (PAIR_LEVELS[field] as readonly string[])[at] ?? ''
     const chances = isOneCompany && COMPANY_BOUND.has(field) ? weights.colleagues : weights.two
     // A company's line that only one name is known on is a line of the company's all the same.
-    const met = isOfficeLine(field, isOneCompany, a, b) && at === 0 ? SHARED_AT : at
-    const usual = chances[field][met] ?? 1
-    const holders = at === 0 && !isOfficeLine(field, isOneCompany, a, b) ? holdersOf(field, a, b, frequencies) : null
+    const isOfficeLine = field === 'number' && at === 0 && isOneCompany && !shareMobile(a, b)
+    const usual = chances[field][isOfficeLine ? SHARED_AT : at] ?? 1
+    const holders = at === 0 && !isOfficeLine ? holdersOf(field, a, b, frequencies) : null
     const chance =
       holders === null ? usual : (Math.max(0, holders - 2) + IMAGINED * usual) / (frequencies.size + IMAGINED)
     found.push({ field, level, bits: Math.log2((weights.one[field][at] ?? 1) / chance) })
@@ -47,9 +47,6 @@ export function weigh(
 }
 
 const SHARED_AT = PAIR_LEVELS.number.indexOf('shared')
-
-const isOfficeLine = (field: PairField, isOneCompany: boolean, a: PairRecord, b: PairRecord): boolean =>
-  field === 'number' && isOneCompany && !shareMobile(a, b)
 
 /** They hold one mobile number. */
 export const shareMobile = (a: PairRecord, b: PairRecord): boolean =>

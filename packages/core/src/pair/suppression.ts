@@ -45,6 +45,22 @@ export function suppressibleKeys(contact: {
   return [...new Set([...contact.e164s, ...contact.addresses, ...domains.flatMap(domainAndAbove)])]
 }
 
+/** The same for a contact as it is projected. */
+export const suppressibleKeysOf = ({
+  values,
+  numbers,
+  emails,
+}: {
+  readonly values: { readonly domain: string }
+  readonly numbers: readonly { readonly e164: string }[]
+  readonly emails: readonly { readonly address: string }[]
+}): readonly string[] =>
+  suppressibleKeys({
+    e164s: numbers.map(({ e164 }) => e164),
+    addresses: emails.map(({ address }) => address),
+    domain: values.domain,
+  })
+
 function domainAndAbove(domain: string): readonly string[] {
   const labels = domain.split('.')
   return labels.length < 3 ? [domain] : labels.slice(0, -1).map((_, i) => labels.slice(i).join('.'))

@@ -1,7 +1,7 @@
 export { plainCharacters } from './characters'
 export { type Fix, nearestFixes } from './nearestFixes'
 export { dialledFrom, type NumberFacts, numberFacts, type Textable, textable } from './numberFacts'
-export { callingCode, formatNumber, isPlanCountry, isValidE164 } from './plan'
+export { formatNumber, isValidE164 } from './plan'
 export { readPhoneCell } from './readPhoneCell'
 export {
   LABELS,

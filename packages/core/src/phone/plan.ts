@@ -15,12 +15,6 @@ export function homeOf(country: string | null): RegionRules | null {
   return code === '001' ? null : rulesOf(code === 'UK' ? 'GB' : code)
 }
 
-/** True for countries the numbering plan knows. */
-export const isPlanCountry = (country: string): boolean => country !== '001' && rulesOf(country) !== null
-
-/** Calling code of a country, or 0 where the plan does not know it. */
-export const callingCode = (country: string): number => rulesOf(country)?.code ?? 0
-
 /** Digits with what may stand between them in every reading of the reference: nothing that could mean more. */
 const PLAIN = /^[^+\d\uff0b\uff10-\uff19\u0660-\u0669\u06f0-\u06f9]{0,3}(\+*)([\d \-.()[\]/]+)$/
 const LEAST_DIGITS = 3
