@@ -6,9 +6,32 @@ import { writtenNumber } from './engine/writtenNumber'
 
 export type { PlanNumber } from './engine/readDigits'
 
+const LETTER_A = 65
+const LETTERS = 26
+
+/** Rules by the two letters of a country, as they are met: every row asks for them. */
+const homes: (RegionRules | null | undefined)[] = Array.from({ length: LETTERS * LETTERS })
+
 /** Rules of a country: ISO 3166-1 alpha-2, or UK; null where the plan does not know it. */
 export function homeOf(country: string | null): RegionRules | null {
   if (country === null) return null
+  const place = country.length === 2 ? placeOfLetters(country) : -1
+  if (place === -1) return findHome(country)
+  const home = homes[place]
+  if (home !== undefined) return home
+  const found = findHome(country)
+  homes[place] = found
+  return found
+}
+
+/** Two capital letters as one number; -1 for anything else. */
+function placeOfLetters(text: string): number {
+  const first = text.charCodeAt(0) - LETTER_A
+  const second = text.charCodeAt(1) - LETTER_A
+  return first >= 0 && first < LETTERS && second >= 0 && second < LETTERS ? first * LETTERS + second : -1
+}
+
+function findHome(country: string): RegionRules | null {
   const known = country.length === 2 ? rulesOf(country) : null
   if (known !== null) return known
   const code = country.trim().toUpperCase()

@@ -42,7 +42,10 @@ function asWritten(to: number, hasPlus: boolean, home: RegionRules | null): read
   if (!hasPlus && startsWithOwnCode(to)) {
     const { code, outcome } = found
     if (isValid(START, to, true, home)) return to - START > MOST_OF_NEW ? NO_PLUS : COMPETING
-    Object.assign(found, { code, outcome, from: START, to })
+    found.code = code
+    found.outcome = outcome
+    found.from = START
+    found.to = to
   }
   return nameRepairs(to, hasPlus, home)
 }
@@ -88,7 +91,11 @@ function silentRepairs(before: number, hasTrunkZero: boolean, hasPlus: boolean, 
 
 /** Repairs one after another, none twice. */
 export const joinRepairs = (before: readonly Repair[], then: readonly Repair[]): readonly Repair[] =>
-  before.length === 0 ? then : then.length === 0 ? before : [...new Set([...before, ...then])]
+  before.length === 0
+    ? then
+    : then.length === 0
+      ? before
+      : [...before, ...then.filter((repair) => !before.includes(repair))]
 
 /** Other ways to read the digits, in the order in which they are believed. */
 function mended(to: number, hasPlus: boolean, home: RegionRules | null): readonly Repair[] | null {

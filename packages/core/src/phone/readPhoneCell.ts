@@ -28,7 +28,7 @@ export function readPhoneCell(raw: string, { country = null }: ReadOptions = {})
 export function readFully(raw: string, home: RegionRules | null): Reading {
   if (raw.length > LONGEST_CELL) return unreadable('cell-too-long')
   const text = plainCharacters(raw).trim()
-  if (isEmptyCell(text)) return EMPTY
+  if (text === '' || isEmptyCell(text)) return EMPTY
   const damage = mendSpreadsheetDamage(text)
   if (damage.status === 'digits-lost') return unreadable('digits-lost')
   if (damage.repairs.length > 0) {

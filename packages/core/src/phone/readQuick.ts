@@ -18,31 +18,34 @@ const PLACEHOLDER: Reading = { verdict: 'placeholder', numbers: [], repairs: [],
 export function readQuick(raw: string, home: RegionRules | null, from = 0, until = raw.length): Reading | null {
   if (!scanCell(raw, from, until) || scanned.to < START + LEAST) return null
   const { slash, repairs, to } = scanned
-  if (isPlaceholderRun(START, to) || isLocalFiction(START, to, home?.region ?? null))
+  if (isPlaceholderRun(START, to) || (home?.code === 1 && isLocalFiction(START, to, home.region)))
     return scanned.hasLookalikes || slash !== -1 || repairs.length > 0 ? null : PLACEHOLDER
-  const one = readScanned(home)
+  const one = readScanned(raw, home)
   if (one !== null) return one
   return slash === -1 || repairs.length > 0 ? null : readBoth(raw, home, from, slash, until)
 }
 
-function readScanned(home: RegionRules | null): Reading | null {
+function readScanned(raw: string, home: RegionRules | null): Reading | null {
   const mended = readDialled(scanned.to, scanned.hasPlus, home)
   if (mended === null || mended === COMPETING) return null
   if (isFictionNumber(found.code.code, found.from, found.to) || isPlaceholderRun(found.from, found.to)) return null
   const repairs = joinRepairs(scanned.hasLookalikes ? LOOKALIKES : scanned.repairs, mended)
   return {
     verdict: repairs.length > 0 ? 'repaired' : 'clean',
-    numbers: [foundNumber()],
+    numbers: [foundNumber(raw)],
     repairs,
     problem: null,
   }
 }
 
+const SEVERAL: readonly Repair[] = ['several-numbers']
 const LOOKALIKES: readonly Repair[] = ['letters-for-digits']
 
 /** The number that was scanned and found. */
-const foundNumber = (): ReadNumber => ({
-  e164: textOf(found.code.plus, found.from, found.to),
+const foundNumber = (raw: string): ReadNumber => ({
+  e164: isWritten()
+    ? raw.slice(scanned.written, scanned.written + 1 + scanned.to - START)
+    : textOf(found.code.plus, found.from, found.to),
   country: foundCountry(),
   lineType: foundLineType(),
   extension: scanned.extension,
@@ -50,6 +53,10 @@ const foundNumber = (): ReadNumber => ({
   valid: true,
   possible: true,
 })
+
+/** True where the cell holds the number in its E.164 form already. */
+const isWritten = (): boolean =>
+  scanned.written !== -1 && found.to === scanned.to && found.from === START + found.code.text.length
 
 /** Two numbers with a slash between them, where the whole is none. */
 function readBoth(raw: string, home: RegionRules | null, from: number, slash: number, until: number): Reading | null {
@@ -62,7 +69,7 @@ function readBoth(raw: string, home: RegionRules | null, from: number, slash: nu
   return {
     verdict: 'repaired',
     numbers: isSame ? [a] : [a, b],
-    repairs: [...new Set<Repair>(['several-numbers', ...first.repairs, ...second.repairs])],
+    repairs: joinRepairs(SEVERAL, joinRepairs(first.repairs, second.repairs)),
     problem: null,
   }
 }

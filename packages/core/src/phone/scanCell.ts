@@ -15,6 +15,8 @@ export interface ScannedCell {
   repairs: readonly Repair[]
   /** Letters that look like digits stand among them. */
   hasLookalikes: boolean
+  /** Where in the cell a plus stands with nothing but digits behind it, up to the end of the number; else -1. */
+  written: number
   /** Where the cell may be two numbers: position of a slash, or -1. */
   slash: number
 }
@@ -27,6 +29,7 @@ export const scanned: ScannedCell = {
   extension: null,
   repairs: [],
   hasLookalikes: false,
+  written: -1,
   slash: -1,
 }
 
@@ -59,6 +62,7 @@ export function scanCell(raw: string, from = 0, until = raw.length): boolean {
   let end = until
   while (start < end && raw.charCodeAt(start) === SPACE) start++
   while (end > start && raw.charCodeAt(end - 1) === SPACE) end--
+  if (end - start < LEAST) return false
   if (raw.charCodeAt(start) === APOSTROPHE) return scanQuoted(raw, start + 1, end)
   if (beginsNumber(raw.charCodeAt(start)) && isAsciiDigit(raw.charCodeAt(end - 1))) {
     scanned.label = null
@@ -90,6 +94,7 @@ function scanQuoted(raw: string, start: number, end: number): boolean {
 }
 
 function scanDigits(raw: string, start: number, end: number, isBare: boolean): boolean {
+  const digits = DIGITS
   let to = START
   let marks = 0
   let dots = 0
@@ -98,16 +103,31 @@ function scanDigits(raw: string, start: number, end: number, isBare: boolean): b
   let hasLookalikes = false
   let slash = -1
   scanned.extension = null
-  for (let i = start; i < end; i++) {
+  scanned.written = -1
+  let first = start
+  if (raw.charCodeAt(first) === PLUS) {
+    hasPlus = true
+    previous = PLUS
+    first++
+  }
+  // Most of what stands in a cell is digits: they are taken first, without a question.
+  for (; first < end; first++) {
+    const code = raw.charCodeAt(first)
+    if (!isAsciiDigit(code)) break
+    digits[to++] = code
+    previous = code
+  }
+  if (first === end && hasPlus) scanned.written = start
+  for (let i = first; i < end; i++) {
     const code = raw.charCodeAt(i)
     if (isAsciiDigit(code)) {
-      DIGITS[to++] = code
+      digits[to++] = code
       previous = code
       continue
     }
     const digit = code < 0x80 ? -1 : digitValue(code)
     if (digit !== -1) {
-      DIGITS[to++] = ZERO + digit
+      digits[to++] = ZERO + digit
       previous = ZERO
       continue
     }
@@ -127,10 +147,11 @@ function scanDigits(raw: string, start: number, end: number, isBare: boolean): b
       continue
     } else if (isBare && isLookalike(code)) {
       // Three letters in a row may be keys of a keypad.
-      const isWord = isLookalike(raw.charCodeAt(i + 1)) && isLookalike(raw.charCodeAt(i + 2))
-      if (isWord || previous === SPACE || raw.charCodeAt(i + 1) === SPACE) return false
+      const next = i + 1 < end ? raw.charCodeAt(i + 1) : ZERO
+      const isWord = i + 2 < end && isLookalike(next) && isLookalike(raw.charCodeAt(i + 2))
+      if (isWord || previous === SPACE || next === SPACE) return false
       hasLookalikes = true
-      DIGITS[to++] = code === UPPER_O || code === LOWER_O ? ZERO : ZERO + 1
+      digits[to++] = code === UPPER_O || code === LOWER_O ? ZERO : ZERO + 1
     } else if (to >= START + LEAST && isBare && slash === -1 && !hasLookalikes) {
       scanned.extension = extensionOf(raw.slice(i, end))
       if (scanned.extension === null) return false
@@ -195,7 +216,7 @@ function findFirst(raw: string, start: number, end: number): number {
     const code = raw.charCodeAt(i)
     if (beginsNumber(code) || isDigit(code)) return i
     // A letter O right before digits is one of them.
-    if (isLookalike(code) && i === start && isDigit(raw.charCodeAt(i + 1))) return i
+    if (isLookalike(code) && i === start && i + 1 < end && isDigit(raw.charCodeAt(i + 1))) return i
   }
   return -1
 }

@@ -4,6 +4,7 @@ import {
   type CallingCode,
   callingCodeOf,
   type Lengths,
+  LONGEST_LENGTH,
   mainRulesOf,
   NOTHING,
   type Outcome,
@@ -50,7 +51,7 @@ const NO_CODE: CallingCode = {
   plus: '+',
   start: 0,
   regions: [],
-  main: { possible: [], local: [] },
+  main: { possible: 0, local: 0, least: 0, most: 0 },
   trunk: '',
   formats: [],
   formatsAbroad: [],
@@ -76,7 +77,7 @@ export function readDigits(from: number, to: number, hasPlus: boolean, home: Reg
   if (abroad === -1) return readAtHome(from, to, home as RegionRules)
   if (to - abroad <= 2) return false
   const code = codeAtStart(abroad, to)
-  if (code) return readNational(abroad + code.text.length, to, code, rulesIn(code, home))
+  if (code) return readNational(abroad + code.text.length, to, code, mainRulesOf(code))
   return hasPlus && home !== null && readWithoutPlus(from, to, home)
 }
 
@@ -85,7 +86,7 @@ function readWithoutPlus(from: number, to: number, home: RegionRules): boolean {
   const abroad = behindIdd(from, to, home)
   if (abroad === -1) return readWithOwnCode(from, to, home) ?? false
   const code = to - abroad > 2 ? codeAtStart(abroad, to) : undefined
-  return code !== undefined && readNational(abroad + code.text.length, to, code, rulesIn(code, home))
+  return code !== undefined && readNational(abroad + code.text.length, to, code, mainRulesOf(code))
 }
 
 /** Leaves a number in `found` that is known from elsewhere; the national digits are put behind the others. */
@@ -102,8 +103,17 @@ function behindIdd(from: number, to: number, home: RegionRules | null): number {
 
 function iddLength(from: number, to: number, home: RegionRules | null): number {
   if (home === null || home.idd === null) return 0
-  if (home.plainIdd !== null) return startsWith(from, to, home.plainIdd) ? home.plainIdd.length : 0
+  if (home.plainIdds !== null) return lengthAtStart(from, to, home.plainIdds)
   return home.idd.exec(textOf('', from, to))?.[0].length ?? 0
+}
+
+/** Length of the first of these that the digits start with. */
+function lengthAtStart(from: number, to: number, alternatives: readonly string[]): number {
+  for (let i = 0; i < alternatives.length; i++) {
+    const digits = alternatives[i] as string
+    if (startsWith(from, to, digits)) return digits.length
+  }
+  return 0
 }
 
 function codeAtStart(from: number, to: number): CallingCode | undefined {
@@ -130,13 +140,9 @@ function readWithOwnCode(from: number, to: number, home: RegionRules): boolean |
   withoutPrefix(from + code.text.length, to, home, code)
   const { start, end } = stripped
   if ((isBetter && isGeneral(start, end, home, code)) || testLength(to - from, home.lengths) === 'too-long')
-    return readNational(start, end, code, rulesIn(code, home))
+    return readNational(start, end, code, mainRulesOf(code))
   return null
 }
-
-/** Rules of the main region of a calling code, or of the home region where that is it. */
-const rulesIn = (code: CallingCode, home: RegionRules | null): RegionRules | null =>
-  home !== null && home.region === code.regions[0] ? home : mainRulesOf(code)
 
 function readNational(from: number, to: number, code: CallingCode, rules: RegionRules | null): boolean {
   if (to - from < 2) return false
@@ -207,8 +213,8 @@ function withoutPrefix(from: number, to: number, rules: RegionRules, code: Calli
 function takePrefix(from: number, to: number, rules: RegionRules): void {
   stripped.start = from
   stripped.end = to
-  if (rules.plainPrefix !== null) {
-    if (startsWith(from, to, rules.plainPrefix)) stripped.start = from + rules.plainPrefix.length
+  if (rules.plainPrefixes !== null) {
+    stripped.start = from + lengthAtStart(from, to, rules.plainPrefixes)
     return
   }
   if (!rules.prefix || to === from) return
@@ -222,14 +228,12 @@ function takePrefix(from: number, to: number, rules: RegionRules): void {
 }
 
 const isGeneral = (from: number, to: number, rules: RegionRules, code: CallingCode): boolean =>
-  outcomeOf(code, from, to).general.includes(rules.index)
+  ((outcomeOf(code, from, to).general >>> rules.index) & 1) === 1
 
-function testLength(length: number, { possible, local }: Lengths): LengthTest {
-  if (possible[0] === -1) return 'invalid'
-  if (local.includes(length)) return 'local-only'
-  const least = possible[0] ?? 0
-  if (length === least) return 'possible'
+function testLength(length: number, { possible, local, least, most }: Lengths): LengthTest {
+  if (least === -1) return 'invalid'
+  if (length <= LONGEST_LENGTH && (local >>> length) & 1) return 'local-only'
   if (length < least) return 'too-short'
-  if (length > (possible.at(-1) ?? 0)) return 'too-long'
-  return possible.includes(length) ? 'possible' : 'invalid'
+  if (length > most) return 'too-long'
+  return (possible >>> length) & 1 ? 'possible' : 'invalid'
 }

@@ -1,8 +1,5 @@
-import { DIGITS, ZERO } from './digits'
-import { PLAN, STATES } from './planData'
-
-/** Words a state: ten next states and the outcome there. */
-const WIDTH = 11
+import { outcomeAfter } from './automata'
+import { PLAN } from './planData'
 
 /** What the plan says where a number ends. */
 export interface Outcome {
@@ -10,11 +7,22 @@ export interface Outcome {
   readonly region: number
   /** Position in `TYPE_ORDER`; -1 where the number is not valid. */
   readonly type: number
-  /** Regions whose general pattern the number matches, whatever its length. */
-  readonly general: readonly number[]
+  /** Regions whose general pattern the number matches, whatever its length: a bit for each. No code has more than 31. */
+  readonly general: number
 }
 
+/** Numbers of digits: a bit for each length, none above `LONGEST_LENGTH`. */
 export interface Lengths {
+  readonly possible: number
+  readonly local: number
+  /** The least and the most that is possible; -1 where nothing is. */
+  readonly least: number
+  readonly most: number
+}
+
+export const LONGEST_LENGTH = 30
+
+interface RawLengths {
   readonly possible: readonly number[]
   readonly local: readonly number[]
 }
@@ -29,9 +37,9 @@ export interface RegionRules {
   readonly prefix: RegExp | null
   /** What is dialled for abroad, where that is one thing. */
   readonly dialledIdd: string | null
-  /** The same as plain digits, where that is all they are: most are. */
-  readonly plainIdd: string | null
-  readonly plainPrefix: string | null
+  /** The same as plain digits, one or the other, where that is all they are: most are. */
+  readonly plainIdds: readonly string[] | null
+  readonly plainPrefixes: readonly string[] | null
   readonly transform: string | null
   readonly lengths: Lengths
 }
@@ -59,15 +67,26 @@ const codes: readonly (CallingCode | undefined)[] = codeTable()
 
 function codeTable(): (CallingCode | undefined)[] {
   const all: (CallingCode | undefined)[] = Array.from({ length: 1000 })
-  for (const one of PLAN.codes as unknown as readonly Omit<CallingCode, 'text' | 'plus'>[])
-    all[one.code] = { ...one, text: String(one.code), plus: `+${one.code}` }
+  for (const one of PLAN.codes as unknown as readonly RawCode[])
+    all[one.code] = { ...one, main: lengthsOf(one.main), text: String(one.code), plus: `+${one.code}` }
   return all
 }
+
+function lengthsOf({ possible, local }: RawLengths): Lengths {
+  return { possible: bitsOf(possible), local: bitsOf(local), least: possible[0] ?? 0, most: possible.at(-1) ?? 0 }
+}
+
+/** A bit for each number. */
+function bitsOf(numbers: readonly number[]): number {
+  return numbers.reduce((bits, one) => (one < 0 ? bits : bits | (1 << one)), 0)
+}
+
 const outcomes: readonly Outcome[] = PLAN.outcomes.map(([region, type, general]) => ({
   region: region as number,
   type: type as number,
-  general: general as readonly number[],
+  general: bitsOf(general as readonly number[]),
 }))
+type RawCode = Omit<CallingCode, 'text' | 'plus' | 'main'> & { readonly main: RawLengths }
 type RawRegion = (typeof PLAN.regions)['GB'] & {
   readonly transform: string | null
   readonly prefix: string | null
@@ -77,39 +96,16 @@ const raw = PLAN.regions as unknown as Readonly<Record<string, RawRegion>>
 /** Digits, with a wait for a tone among them perhaps. */
 const SINGLE_IDD = /^\d+(?:[~\u2053\u223C\uFF5E]\d+)?$/
 const known = new Map<string, RegionRules | null>()
-let states: Uint16Array | null = null
-
-/** The automata, unpacked when the first number is read. */
-function table(): Uint16Array {
-  if (states) return states
-  const text = atob(STATES)
-  const words = new Uint16Array(text.length / 2)
-  for (let i = 0; i < words.length; i++) words[i] = text.charCodeAt(i * 2) | (text.charCodeAt(i * 2 + 1) << 8)
-  states = words
-  return words
-}
-
 /** Digits that no number is made of. */
 export const NOTHING = outcomes[0] as Outcome
 
 export const callingCodeOf = (code: number): CallingCode | undefined => codes[code]
 
-/** A list is mostly of one country: its rules need not be looked up. */
-let lastRegion = ''
-let lastRules: RegionRules | null = null
-
-function keepLast(region: string, rules: RegionRules | null): RegionRules | null {
-  lastRegion = region
-  lastRules = rules
-  return rules
-}
-
 /** Rules of a region; of a calling code without country by `001` and its code. Null where the plan has none. */
 export function rulesOf(region: string, code?: number): RegionRules | null {
-  if (region === lastRegion) return lastRules
   const key = region === '001' ? `001/${code}` : region
   const found = known.get(key)
-  if (found !== undefined) return region === '001' ? found : keepLast(region, found)
+  if (found !== undefined) return found
   const data = Object.hasOwn(raw, key) ? raw[key] : undefined
   const rules = data
     ? {
@@ -119,17 +115,21 @@ export function rulesOf(region: string, code?: number): RegionRules | null {
         idd: data.idd ? new RegExp(`^(?:${data.idd})`) : null,
         prefix: data.prefix ? new RegExp(`^(?:${data.prefix})`) : null,
         dialledIdd: data.usualIdd ?? (data.idd && SINGLE_IDD.test(data.idd) ? data.idd : null),
-        plainIdd: data.idd && /^\d+$/.test(data.idd) ? data.idd : null,
-        plainPrefix: data.prefix && data.transform === null && /^\d+$/.test(data.prefix) ? data.prefix : null,
+        plainIdds: alternativesOf(data.idd),
+        plainPrefixes: data.transform === null ? alternativesOf(data.prefix) : null,
         transform: data.transform,
-        lengths: data.lengths,
+        lengths: lengthsOf(data.lengths),
       }
     : null
   known.set(key, rules)
   return rules
 }
 
-const mainRules: (RegionRules | null | undefined)[] = []
+/** What a pattern matches, in its order, where it is nothing but digits and a choice between them. */
+const alternativesOf = (pattern: string | null): readonly string[] | null =>
+  pattern !== null && /^\d+(?:\|\d+)*$/.test(pattern) ? pattern.split('|') : null
+
+const mainRules: (RegionRules | null | undefined)[] = Array.from({ length: 1000 })
 
 /** Rules of the main region of a calling code. */
 export function mainRulesOf({ code, regions }: CallingCode): RegionRules | null {
@@ -142,8 +142,5 @@ export function mainRulesOf({ code, regions }: CallingCode): RegionRules | null 
 
 /** Runs national digits through the automaton of their calling code. */
 export function outcomeOf({ start }: CallingCode, from: number, to: number): Outcome {
-  const words = table()
-  let state = start
-  for (let i = from; i < to && state !== 0; i++) state = words[state * WIDTH + (DIGITS[i] as number) - ZERO] as number
-  return outcomes[state === 0 ? 0 : (words[state * WIDTH + 10] as number)] as Outcome
+  return outcomes[outcomeAfter(start, from, to)] as Outcome
 }
