@@ -17,7 +17,7 @@ import { type ContactSources, viewOf } from './viewOf'
 
 const PAGE = 1000
 /** Pages kept between the two passes; those of a longer run are projected twice, so that memory stays bounded. */
-const KEPT = 1
+const KEPT = 10
 
 interface StoredContact {
   readonly id: number

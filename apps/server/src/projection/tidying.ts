@@ -1,6 +1,7 @@
 import { type ChangeCode, proposeRoutine, type Routine, type Settled } from '@upper-field/core/tidy'
-import { and, eq, inArray, isNull } from 'drizzle-orm'
+import { and, eq, isNull } from 'drizzle-orm'
 import type { Db } from '../db/database'
+import { isOneOf } from '../db/isOneOf'
 import { edits, leftOut, lists } from '../db/schema'
 
 /** How a list is tidied: its routine, and the repairs left out for all of it or for one batch. */
@@ -36,13 +37,13 @@ export async function settledOf(db: Db, ids: readonly number[]): Promise<Map<num
   const given = await db
     .select()
     .from(edits)
-    .where(and(inArray(edits.contactId, [...ids]), isNull(edits.undoneAt)))
+    .where(and(isOneOf(edits.contactId, ids), isNull(edits.undoneAt)))
     .orderBy(edits.id)
   for (const { contactId, column, value } of given) of(contactId).edits[column] = value
   const skipped = await db
     .select()
     .from(leftOut)
-    .where(and(inArray(leftOut.contactId, [...ids]), isNull(leftOut.undoneAt)))
+    .where(and(isOneOf(leftOut.contactId, ids), isNull(leftOut.undoneAt)))
   for (const { contactId, code } of skipped) if (contactId !== null) of(contactId).leftOut.add(code as ChangeCode)
   return found
 }
