@@ -149,9 +149,12 @@ export const NewEdits = z.object({
     .min(1)
     .max(500),
 })
-/** One value for every contact that a filter chooses. */
+/** So many contacts can be picked one by one. */
+export const MOST_PICKED = 5000
+/** One value for every contact that a filter chooses; of those, only the picked ones where some are. */
 export const BulkEdit = z.object({
   filter: z.string().max(2000),
+  contactIds: z.array(z.number().int()).min(1).max(MOST_PICKED).optional(),
   column: ColumnName,
   value: z.string().trim().max(2000),
 })

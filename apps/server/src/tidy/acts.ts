@@ -4,7 +4,8 @@ import type { ChangeCode, Routine } from '@upper-field/core/tidy'
 import { and, eq, isNull, sql } from 'drizzle-orm'
 import { chosenContacts } from '../contacts/page'
 import type { Db } from '../db/database'
-import { acts, edits, leftOut, lists } from '../db/schema'
+import { isOneOf } from '../db/isOneOf'
+import { acts, contacts, edits, leftOut, lists } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 
 /** Something a person changes in how a list is tidied. */
@@ -20,7 +21,14 @@ export type TidyChange =
       readonly kind: 'edit'
       readonly edits: readonly { readonly contactId: number; readonly column: string; readonly value: string }[]
     }
-  | { readonly kind: 'bulk-edit'; readonly filter: string; readonly column: string; readonly value: string }
+  | {
+      readonly kind: 'bulk-edit'
+      readonly filter: string
+      /** Only these of them. */
+      readonly contactIds?: readonly number[] | undefined
+      readonly column: string
+      readonly value: string
+    }
   | { readonly kind: 'take-back'; readonly actId: string }
 
 /** What a change leaves to be projected again: some contacts, or whatever comes out otherwise than before. */
@@ -114,14 +122,15 @@ async function storeEdits(
 async function storeBulkEdit(
   tx: Db,
   listId: string,
-  { filter: text, column, value }: Extract<TidyChange, { kind: 'bulk-edit' }>,
+  { filter: text, contactIds, column, value }: Extract<TidyChange, { kind: 'bulk-edit' }>,
   madeBy: string,
 ): Promise<MadeAct> {
   const actId = await newAct(tx, listId, madeBy, { kind: 'bulk-edit', contacts: 0, detail: `${column}: ${value}` })
   const { filter } = parseFilter(text)
+  const isPicked = contactIds ? sql`and ${isOneOf(contacts.id, contactIds)}` : sql``
   const { rows } = await tx.execute<{ id: string }>(sql`
     insert into edits (act_id, contact_id, column_name, value)
-    select ${actId}, id, ${column}, ${value} from contacts where ${chosenContacts(listId, filter)}
+    select ${actId}, id, ${column}, ${value} from contacts where ${chosenContacts(listId, filter)} ${isPicked}
     returning contact_id as id`)
   await tx.update(acts).set({ contacts: rows.length }).where(eq(acts.id, actId))
   return { actId, touched: rows.map(({ id }) => Number(id)) }

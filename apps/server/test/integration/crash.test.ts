@@ -175,3 +175,40 @@ describe('a server that is killed in mid-job', () => {
     second.kill('SIGTERM')
   }, 120_000)
 })
+
+describe('a server that is killed while a list is tidied', () => {
+  it('shows the list as it was, and as it becomes once the server is back', async () => {
+    const databaseUrl = await freshDatabase()
+    const port = await freePort()
+    const first = await startProcess(databaseUrl, port)
+    const url = `http://127.0.0.1:${port}`
+    const api = await makeOwner(url)
+    const listId = await newList(api)
+    await ended(api, listId, await bringInFile(api, listId))
+    const db = new Client({ connectionString: databaseUrl })
+    await db.connect()
+    const asked = async (what: string) => (await db.query(`select ${what} as found from contacts`)).rows[0].found
+    const picture = () => asked("md5(string_agg(contacts::text, '|' order by id))")
+    const untidied = () => asked("count(*) filter (where changes = '{}')::int")
+    const before = await picture()
+    expect(await untidied()).toBe(0)
+
+    const { routine } = await api.call('readTidy', { params: { listId } })
+    const body = {
+      routine: { ...routine, steps: routine.steps.map((step) => ({ ...step, isOn: false })) },
+      name: null,
+    }
+    const job = await api.call('applyRoutine', { params: { listId }, body })
+    const done = async () => (await db.query('select done from jobs where id = $1', [job.id])).rows[0].done
+    await until(async () => (await done()) > 0)
+    first.kill('SIGKILL')
+    expect(await picture()).toBe(before)
+
+    const second = await startProcess(databaseUrl, port)
+    const again = await signedIn(url, OWNER)
+    expect(await ended(again, listId, job.id)).toMatchObject({ state: 'done', result: { contacts: ROWS } })
+    expect(await untidied()).toBe(ROWS)
+    await db.end()
+    second.kill('SIGTERM')
+  }, 180_000)
+})

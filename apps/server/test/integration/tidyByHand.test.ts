@@ -114,6 +114,19 @@ describe('a person’s word', () => {
     expect((await contacts(listId)).filter(({ country }) => country === 'GB')).toHaveLength(3)
   })
 
+  it('for those that are picked of them leaves the others alone', async () => {
+    const listId = await listWith()
+    const picked = [(await find(listId, 'tom')).id, (await find(listId, 'sanne')).id]
+    const body = { filter: 'country:GB', contactIds: picked, column: 'country', value: 'IE' }
+    const job = await ended(listId, await api.call('makeBulkEdit', { params: { listId }, body }))
+    expect(job?.result).toMatchObject({ contacts: 1 })
+    expect(Object.fromEntries((await contacts(listId)).map(({ id, country }) => [id, country]))).toMatchObject({
+      [picked[0] ?? 0]: 'IE',
+      [picked[1] ?? 0]: 'NL',
+    })
+    expect((await contacts(listId)).filter(({ country }) => country === 'GB')).toHaveLength(2)
+  })
+
   it('is refused where there is no such column or contact', async () => {
     const listId = await listWith()
     const { id } = await find(listId, 'tom')

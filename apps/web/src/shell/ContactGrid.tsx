@@ -14,17 +14,26 @@ export interface GridColumn {
   readonly cell: (contact: ContactLine) => ReactNode
 }
 
+/** Contacts that are picked one by one, for what is done to several of them. */
+export interface Picking {
+  readonly picked: ReadonlySet<number>
+  onPick(ids: readonly number[], isPicked: boolean): void
+}
+
 const ROW = 31
+const PICK_WIDTH = '20px'
 
 /** The contacts a filter chooses, read a page at a time as they are looked at. */
 export function ContactGrid({
   columns,
   extraFilter = '',
   emptyText = 'Nobody fits this filter.',
+  picking,
 }: {
   columns: readonly GridColumn[]
   extraFilter?: string
   emptyText?: string
+  picking?: Picking
 }) {
   const view = useListView()
   const filter = [view.text, extraFilter].filter(Boolean).join(' ')
@@ -53,7 +62,18 @@ export function ContactGrid({
     view.choose(contact.id)
     rows.scrollToIndex(next)
   }
+  const lastPicked = useRef<number | null>(null)
+  /** Picks one or lets it go; with Shift, all from the last one on. */
+  const pick = (index: number, isRange: boolean) => {
+    const contact = contacts[index]
+    if (!contact || !picking) return
+    const from = isRange && lastPicked.current !== null ? lastPicked.current : index
+    const ids = contacts.slice(Math.min(from, index), Math.max(from, index) + 1).map(({ id }) => id)
+    picking.onPick(ids, !picking.picked.has(contact.id))
+    lastPicked.current = index
+  }
   useKeys({
+    x: () => pick(at, false),
     j: move(1),
     k: move(-1),
     Escape: () => view.choose(null),
@@ -63,7 +83,7 @@ export function ContactGrid({
   if (error) return <Notice tone="bad">{problemText(error)}</Notice>
   if (isLoading) return <Loading what="contacts" />
   const total = data?.pages[0]
-  const template = columns.map(({ width }) => width).join(' ')
+  const template = [...(picking ? [PICK_WIDTH] : []), ...columns.map(({ width }) => width)].join(' ')
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <div
@@ -77,6 +97,11 @@ export function ContactGrid({
           className="grid gap-3 border-b border-edge px-2 pb-1.5 text-[13px] font-semibold text-soft"
           style={{ gridTemplateColumns: template }}
         >
+          {picking ? (
+            <div role="columnheader">
+              <span className="sr-only">Picked</span>
+            </div>
+          ) : null}
           {columns.map(({ title }) => (
             <div role="columnheader" key={title}>
               {title}
@@ -101,6 +126,21 @@ export function ContactGrid({
                   className={`absolute inset-x-0 grid cursor-pointer items-center gap-3 border-b border-line px-2 ${isChosen ? 'bg-lichen' : 'hover:bg-hill'}`}
                   style={{ top: start, height: ROW, gridTemplateColumns: template }}
                 >
+                  {picking ? (
+                    <div role="cell">
+                      <input
+                        type="checkbox"
+                        className="block size-4 accent-moss"
+                        aria-label={`Pick ${contact.fullName || contact.company || 'this contact'}`}
+                        checked={picking.picked.has(contact.id)}
+                        onChange={() => {}}
+                        onClick={(event) => {
+                          event.stopPropagation()
+                          pick(index, event.shiftKey)
+                        }}
+                      />
+                    </div>
+                  ) : null}
                   {columns.map(({ title, cell }) => (
                     <div role="cell" key={title} className="min-w-0 truncate">
                       {cell(contact)}

@@ -19,6 +19,7 @@ const GENERAL = [
 const OF_STAGE: Partial<Record<Stage, readonly (readonly [keys: string, what: string])[]>> = {
   tidy: [
     ['v', 'repairs, or contacts'],
+    ['x', 'pick the chosen contact'],
     ['a', 'add a step'],
     ['e', 'the cell that needs a hand'],
     ['o', 'leave the repair out for the chosen contact'],

@@ -6,7 +6,9 @@ export type KeyMap = Readonly<Record<string, (event: KeyboardEvent) => void>>
 const PATIENCE = 900
 
 const isTyping = (target: EventTarget | null): boolean =>
-  target instanceof HTMLElement && (target.isContentEditable || /^(?:INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
+  target instanceof HTMLElement &&
+  !(target instanceof HTMLInputElement && target.type === 'checkbox') &&
+  (target.isContentEditable || /^(?:INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
 
 /** Enter on a button or a link is the button's own. */
 const isActed = (event: KeyboardEvent): boolean =>

@@ -1,18 +1,9 @@
 import type { TidyState } from '@upper-field/contract'
-import { useState } from 'react'
-import {
-  problemText,
-  useDropRoutineMutation,
-  useMakeBulkEditMutation,
-  useReadContactsInfiniteQuery,
-  useReadRoutinesQuery,
-  useTakeActBackMutation,
-} from '../api'
-import { Button, ButtonLink, TextButton } from '../kit/Button'
-import { SelectField, TextField } from '../kit/Field'
+import { problemText, useDropRoutineMutation, useReadRoutinesQuery, useTakeActBackMutation } from '../api'
+import { ButtonLink, TextButton } from '../kit/Button'
 import { Notice } from '../kit/Notice'
 import { useListView } from '../shell/useListView'
-import { count, plural, time } from '../words/format'
+import { plural, time } from '../words/format'
 import { columnTitle, REPAIR_NAME } from '../words/tidying'
 import type { RoutineDraft } from './useRoutineDraft'
 
@@ -102,49 +93,4 @@ function detailOf({ kind, detail }: TidyState['acts'][number]): string {
   if (kind === 'leave-out') return REPAIR_NAME[detail as keyof typeof REPAIR_NAME]?.title ?? detail
   const [column = '', ...rest] = detail.split(': ')
   return rest.length > 0 ? `${columnTitle(column)}: ${rest.join(': ') || 'blank'}` : detail
-}
-
-/** One value for every contact the filter chooses. */
-export function BulkEdit({ state }: { state: TidyState }) {
-  const view = useListView()
-  const { data } = useReadContactsInfiniteQuery({ listId: view.listId, filter: view.text })
-  const [column, setColumn] = useState('')
-  const [value, setValue] = useState('')
-  const [edit, editing] = useMakeBulkEditMutation()
-  const chosen = data?.pages[0]
-  const n = chosen?.total ?? 0
-  return (
-    <form
-      className="flex flex-col gap-3"
-      onSubmit={(event) => {
-        event.preventDefault()
-        void edit({ params: { listId: view.listId }, body: { filter: view.text, column, value } })
-      }}
-    >
-      <div>
-        <h2>Set a value for all of these</h2>
-        <p className="text-soft">Narrow the list by the piles or the search first. It can be taken back whole.</p>
-      </div>
-      <SelectField label="Column" value={column} onChange={(event) => setColumn(event.target.value)}>
-        <option value="">Choose a column</option>
-        {state.columns.map(({ name }) => (
-          <option key={name} value={name}>
-            {columnTitle(name)}
-          </option>
-        ))}
-      </SelectField>
-      <TextField
-        label="Value"
-        value={value}
-        onChange={(event) => setValue(event.target.value)}
-        hint="Left blank, the cell is blanked."
-      />
-      {editing.error ? <Notice tone="bad">{problemText(editing.error)}</Notice> : null}
-      {editing.data ? <Notice tone="told">Under way: it shows among the jobs.</Notice> : null}
-      <Button type="submit" disabled={column === '' || n === 0 || editing.isLoading}>
-        Set it for {count(n)}
-        {chosen?.isCapped ? '+' : ''} {n === 1 ? 'contact' : 'contacts'}
-      </Button>
-    </form>
-  )
 }

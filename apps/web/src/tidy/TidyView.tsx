@@ -11,12 +11,14 @@ import { Sieve } from '../shell/Sieve'
 import { useKeys } from '../shell/useKeys'
 import { useListView } from '../shell/useListView'
 import { CODES_OF } from '../words/tidying'
+import { BulkEdit } from './BulkEdit'
 import { ChangesTable } from './ChangesTable'
 import { DraftBar } from './DraftBar'
 import { HandQueue } from './HandQueue'
 import { RoutinePanel } from './RoutinePanel'
 import { StepEditor } from './StepEditor'
-import { BulkEdit, TidyAdvice } from './TidyAdvice'
+import { TidyAdvice } from './TidyAdvice'
+import { type PickedContacts, usePicked } from './usePicked'
 import { type RoutineDraft, useRoutineDraft } from './useRoutineDraft'
 import { useTidyView } from './useTidyView'
 
@@ -26,6 +28,7 @@ export function TidyView() {
   const view = useTidyView()
   const { data: state, error } = useReadTidyQuery({ params: { listId: list.listId } })
   const draft = useRoutineDraft(state, view.openStep)
+  const picking = usePicked()
   useKeys({ v: () => view.show(view.showsContacts ? 'repairs' : 'contacts') })
   if (error) return <Notice tone="bad">{problemText(error)}</Notice>
   if (!state) return <Loading what="the routine" />
@@ -47,19 +50,19 @@ export function TidyView() {
           ]}
           onOpen={view.show}
         />
-        {view.showsContacts ? <Contacts /> : <Repairs state={state} draft={draft} shown={shown} />}
+        {view.showsContacts ? <Contacts picking={picking} /> : <Repairs state={state} draft={draft} shown={shown} />}
       </main>
       <StoryOr>
-        <Aside state={state} draft={draft} />
+        <Aside state={state} draft={draft} picking={picking} />
       </StoryOr>
     </div>
   )
 }
 
-function Aside({ state, draft }: { state: TidyState; draft: RoutineDraft }) {
+function Aside({ state, draft, picking }: { state: TidyState; draft: RoutineDraft; picking: PickedContacts }) {
   const view = useTidyView()
   const step = draft.routine.steps.find(({ id }) => id === view.stepId)
-  if (view.showsContacts) return <BulkEdit state={state} />
+  if (view.showsContacts) return <BulkEdit state={state} picking={picking} />
   if (step)
     return (
       <>
@@ -83,10 +86,10 @@ function Aside({ state, draft }: { state: TidyState; draft: RoutineDraft }) {
 
 const COLUMNS = [NAME, COMPANY, WAS, NUMBER, VERDICT_WORD]
 
-const Contacts = () => (
+const Contacts = ({ picking }: { picking: PickedContacts }) => (
   <div className="flex min-h-0 flex-1 flex-col px-5 pb-3">
     <BenchTitle title="As it stood, and what it became">by the cell the best number came from</BenchTitle>
-    <ContactGrid columns={COLUMNS} />
+    <ContactGrid columns={COLUMNS} picking={picking} />
   </div>
 )
 
