@@ -107,6 +107,8 @@ export const api = createApi({
       addSuppressionEntries: change('addSuppressionEntries', 'Suppression', 'List', 'Lists'),
       dropSuppressionEntry: change('dropSuppressionEntry', 'Suppression', 'List', 'Lists'),
       suppressContact: change('suppressContact', 'Suppression', 'List', 'Lists'),
+      readForgetting: read('readForgetting', 'List'),
+      forgetPerson: change('forgetPerson', 'Suppression', 'List', 'Lists', 'Editions', 'Batches'),
       readSuppressionEntries: build.infiniteQuery<SuppressionPage, { suppressionListId: string }, string | undefined>({
         query: ({ queryArg, pageParam }) => ({
           name: 'readSuppressionEntries',
@@ -225,6 +227,8 @@ export const {
   useReadSuppressionEntriesInfiniteQuery,
   useReadSuppressionListsQuery,
   useSuppressContactMutation,
+  useReadForgettingQuery,
+  useForgetPersonMutation,
   useDecidePairMutation,
   useReadDecidedQuery,
   useReadPairingQuery,

@@ -113,6 +113,7 @@ export const StoryFact = z.discriminatedUnion('kind', [
   }),
   z.object({ kind: z.literal('filled'), provider: z.string(), e164: z.string() }),
   z.object({ kind: z.literal('placed'), lane: Lane, reason: LaneReason }),
+  z.object({ kind: z.literal('forgotten'), by: z.string() }),
   z.object({ kind: z.literal('sent'), destination: z.string(), fileName: z.string() }),
 ])
 export type StoryFact = z.infer<typeof StoryFact>

@@ -33,7 +33,8 @@ export const Edition = z.object({
   form: EditionForm,
   filter: z.string(),
   fileName: z.string(),
-  state: z.enum(['preparing', 'ready', 'stopped', 'failed']),
+  /** `withdrawn`: it held a person who asked to be forgotten. */
+  state: z.enum(['preparing', 'ready', 'stopped', 'failed', 'withdrawn']),
   people: z.number().int(),
   leftOut: z.number().int(),
   bytes: z.number().int(),

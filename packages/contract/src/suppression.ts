@@ -50,3 +50,16 @@ export const SuppressionAdded = z.object({
   marked: z.number().int(),
 })
 export type SuppressionAdded = z.infer<typeof SuppressionAdded>
+
+/** What is erased when a person is forgotten, in all lists. */
+export const Forgetting = z.object({
+  contacts: z.number().int(),
+  lists: z.array(z.string()),
+  /** Keys that are kept as hashes, so that the person does not come back. */
+  keys: z.number().int(),
+  /** Numbers that other people hold too: they are not kept out. */
+  heldByOthers: z.array(z.string()),
+  /** Files that held the person and can be downloaded no more. */
+  files: z.number().int(),
+})
+export type Forgetting = z.infer<typeof Forgetting>

@@ -13,7 +13,15 @@ import { type BatchRow, dialectOf, projectStored, settingsOf } from '../projecti
 import { settledOf, tidyingOf } from '../projection/tidying'
 import { suppressionsOf } from '../suppression/matches'
 import { asLine, type ContactRecord } from './page'
-import { actEntries, attemptEntries, checkEntries, fillEntries, joinEntries, sentEntries } from './storyEntries'
+import {
+  actEntries,
+  attemptEntries,
+  checkEntries,
+  fillEntries,
+  forgottenEntries,
+  joinEntries,
+  sentEntries,
+} from './storyEntries'
 
 type Entry = StoryEntry<StoryFact>
 
@@ -34,6 +42,7 @@ export async function storyOf(db: Db, contactId: number): Promise<ContactStory> 
     await checkEntries(db, e164s, record.list_id),
     await attemptEntries(db, contactId),
     await fillEntries(db, contactId),
+    await forgottenEntries(db, contactId),
   )
   const at = known.at(-1)?.at ?? batch.createdAt.toISOString()
   const shared = numbers

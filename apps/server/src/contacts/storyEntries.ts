@@ -113,3 +113,11 @@ export async function actEntries(db: Db, contactId: number): Entries {
       : [...entries, { at: instant(row.undone_at), what: { kind: 'taken-back', by } }]
   })
 }
+
+/** That the person asked to be forgotten, and was. */
+export async function forgottenEntries(db: Db, contactId: number): Entries {
+  const { rows } = await db.execute<Record<string, unknown>>(
+    sql`select who, at from forgotten where contact_id = ${contactId}`,
+  )
+  return rows.map((row) => ({ at: instant(row.at), what: { kind: 'forgotten', by: String(row.who) } }))
+}

@@ -68,6 +68,8 @@ export function sendRoutes(app: Hono, services: Services): void {
   serve(app, services, 'downloadEdition', async ({ params }) => {
     const [edition] = await db.select().from(editions).where(eq(editions.id, params.editionId))
     if (!edition) throw notFound('edition')
+    if (edition.state === 'withdrawn')
+      throw new Problem(410, 'withdrawn', 'This file held a person who asked to be forgotten. Make it anew.')
     if (edition.state !== 'ready') throw new Problem(409, 'not-ready', 'This file is not ready yet.')
     const pieces = piecesOf(db, edition.id)
     const body = new ReadableStream<Uint8Array>({

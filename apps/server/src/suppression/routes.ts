@@ -8,6 +8,7 @@ import { notFound, Problem } from '../http/problem'
 import { serve } from '../http/serve'
 import type { Services } from '../services'
 import { addEntries, addKeys, placeAnew } from './entries'
+import { forgetPerson, readForgetting } from './forget'
 
 const PAGE = 100
 
@@ -37,6 +38,10 @@ export function suppressionRoutes(app: Hono, services: Services): void {
     })
     return {}
   })
+  serve(app, services, 'readForgetting', ({ params }) => readForgetting(db, params.contactId))
+  serve(app, services, 'forgetPerson', ({ params, me }) =>
+    transaction(pool, (tx, client) => forgetPerson(tx, client, params.contactId, me.name)),
+  )
   serve(app, services, 'suppressContact', ({ params, body, me }) =>
     transaction(pool, async (tx, client) => {
       one(await describeLists(tx, body.suppressionListId))

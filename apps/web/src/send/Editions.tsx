@@ -75,6 +75,9 @@ function EditionLine({ edition, share }: { edition: Edition; share: number }) {
         {edition.state === 'failed' || edition.state === 'stopped' ? (
           <span className="text-beet">{edition.state}</span>
         ) : null}
+        {edition.state === 'withdrawn' ? (
+          <span className="text-[13px] text-soft">withdrawn: it held a person who is forgotten</span>
+        ) : null}
         {edition.state === 'ready' && me?.role !== 'viewer' ? (
           <a
             href={addressOf('downloadEdition', { params: { editionId: edition.id } })}

@@ -11,6 +11,7 @@ import {
 import { Key, TextButton } from '../kit/Button'
 import { Glyph } from '../kit/Glyph'
 import { Loading, Notice } from '../kit/Notice'
+import { ForgetPerson } from '../suppression/ForgetPerson'
 import { date, phone, time } from '../words/format'
 import { FIELD, LANE, LANE_REASON, LINE, LINE_STATUS } from '../words/sentences'
 import { tell } from '../words/story'
@@ -165,6 +166,8 @@ function placeOf({ region, timeZones, textable }: ContactStory['numbers'][number
 
 function Reach({ story }: { story: ContactStory }) {
   const { contact } = story
+  const { data: me } = useReadMeQuery({})
+  const mayForget = me?.role !== 'viewer' && story.story.every(({ what }) => what.kind !== 'forgotten')
   return (
     <div className="pt-2">
       <ul>
@@ -204,6 +207,7 @@ function Reach({ story }: { story: ContactStory }) {
         <span className="text-soft">· {LANE_REASON[contact.laneReason]}</span>
       </p>
       <Suppression story={story} />
+      {mayForget ? <ForgetPerson contactId={contact.id} name={contact.fullName} /> : null}
     </div>
   )
 }

@@ -6,6 +6,7 @@ import {
   useLeaveOutWidelyMutation,
   useReadBatchesQuery,
   useReadChangesInfiniteQuery,
+  useReadMeQuery,
   useTakeActBackMutation,
 } from '../api'
 import { Button, TextButton } from '../kit/Button'
@@ -29,8 +30,10 @@ export function ChangesTable({ code, state }: { code: ChangeCode; state: TidySta
   const at = values.findIndex(({ contactId }) => contactId === view.contactId)
   const go = (by: number) => () =>
     view.choose(values[Math.max(0, Math.min(values.length - 1, at + by))]?.contactId ?? null)
+  const { data: me } = useReadMeQuery({})
+  const mayLeave = me?.role !== 'viewer' && !AS_IS.has(code)
   const leaveOne = (value: ChangedValue | undefined) => {
-    if (value && !AS_IS.has(code))
+    if (value && mayLeave)
       void leaveOut({ params: { listId: view.listId }, body: { code, contactId: value.contactId } })
   }
   useKeys({ j: go(1), k: go(-1), Escape: () => view.choose(null), o: () => leaveOne(values[at]) })
@@ -80,9 +83,7 @@ export function ChangesTable({ code, state }: { code: ChangeCode; state: TidySta
                 <td className="truncate py-1 pr-2 text-[13px] text-soft">{columnTitle(value.column)}</td>
                 <td className="py-1">{value.country || '—'}</td>
                 <td className="py-1 pr-2 text-right">
-                  {AS_IS.has(code) ? (
-                    <span className="text-soft">—</span>
-                  ) : (
+                  {mayLeave ? (
                     <TextButton
                       disabled={leaving.isLoading}
                       aria-label={`Leave it out for ${value.who || 'this contact'}`}
@@ -93,6 +94,8 @@ export function ChangesTable({ code, state }: { code: ChangeCode; state: TidySta
                     >
                       this one
                     </TextButton>
+                  ) : (
+                    <span className="text-soft">—</span>
                   )}
                 </td>
               </tr>
@@ -108,7 +111,7 @@ export function ChangesTable({ code, state }: { code: ChangeCode; state: TidySta
           </Button>
         ) : null}
       </div>
-      <LeaveWidely code={code} n={n} state={state} />
+      {mayLeave ? <LeaveWidely code={code} n={n} state={state} /> : null}
     </section>
   )
 }
@@ -135,7 +138,6 @@ function LeaveWidely({ code, n, state }: { code: ChangeCode; n: number; state: T
   const [leave, leaving] = useLeaveOutWidelyMutation()
   const [back, comingBack] = useTakeActBackMutation()
   const out = state.leftOut.filter((one) => one.code === code)
-  if (AS_IS.has(code)) return null
   const ready = batches.filter(({ state: is }) => is === 'ready')
   return (
     <div className="flex flex-wrap items-center gap-2 border-t border-line pt-2">

@@ -79,6 +79,11 @@ export function tell(fact: StoryFact): { readonly title: string; readonly more: 
       return { title: `Mobile found by ${named(fact.provider)}`, more: [phone(fact.e164)] }
     case 'placed':
       return { title: `Now in ${LANE[fact.lane]}`, more: [`Because: ${LANE_REASON[fact.reason]}.`] }
+    case 'forgotten':
+      return {
+        title: `Forgotten, by ${fact.by}`,
+        more: ['The person asked for it. Only the place of the row is left.'],
+      }
     case 'sent':
       return {
         title: fact.destination === 'people' ? 'Written into a file' : `Prepared for ${named(fact.destination)}`,

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import {
+  Forgetting,
   NewSuppressionEntries,
   SuppressionAdded,
   SuppressionKind,
@@ -44,5 +45,16 @@ export const suppressionEndpoints = {
     body: z.object({ suppressionListId: Id, reason: z.string().trim().max(200).default('') }),
     response: SuppressionAdded,
     role: 'operator',
+  }),
+  readForgetting: endpoint('get', '/contacts/{contactId}/forgetting', 'What forgetting a person would erase', {
+    params: z.object({ contactId: z.coerce.number().int() }),
+    response: Forgetting,
+    role: 'operator',
+  }),
+  forgetPerson: endpoint('post', '/contacts/{contactId}/forgetting', 'Erase a person from all lists, for good', {
+    params: z.object({ contactId: z.coerce.number().int() }),
+    response: Forgetting,
+    role: 'operator',
+    isIdempotent: true,
   }),
 }

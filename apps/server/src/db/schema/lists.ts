@@ -76,7 +76,7 @@ export const batchPieces = pgTable(
   (t) => [primaryKey({ columns: [t.batchId, t.part, t.offset] })],
 )
 
-/** Rows as they stood. Never changed, never deleted by a step. */
+/** Rows as they stood. Never changed, never deleted by a step; blanked only for a person who asks to be forgotten. */
 export const rows = pgTable(
   'rows',
   {

@@ -1,4 +1,4 @@
-import { index, pgTable, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
+import { bigint, index, pgTable, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
 import { id, instant } from './columns'
 
 /** People who must not be contacted, whatever list they are in. */
@@ -32,3 +32,10 @@ export const suppressionEntries = pgTable(
     index('suppression_entries_hash').on(t.hash),
   ],
 )
+
+/** Contacts whose person asked to be forgotten: that it was done, and nothing else of them. */
+export const forgotten = pgTable('forgotten', {
+  contactId: bigint('contact_id', { mode: 'number' }).primaryKey(),
+  who: text('who').notNull(),
+  at: instant('at').notNull().defaultNow(),
+})
