@@ -13,6 +13,7 @@ import {
   NumberLabel,
   Problem,
   Repair,
+  SurvivorPart,
   Verdict,
 } from './words'
 
@@ -93,6 +94,14 @@ export const StoryFact = z.discriminatedUnion('kind', [
     by: z.enum(['number', 'email', 'likeness', 'person']),
     key: z.string(),
     isSurvivor: z.boolean(),
+  }),
+  /** A person chose the row that a part of the contact is taken from. */
+  z.object({
+    kind: z.literal('value-chosen'),
+    part: SurvivorPart,
+    row: z.number(),
+    batch: z.string(),
+    by: z.string(),
   }),
   z.object({ kind: z.literal('taken-apart'), otherRow: z.number(), otherBatch: z.string() }),
   z.object({ kind: z.literal('shared-line'), e164: z.string(), holders: z.number() }),

@@ -1,6 +1,6 @@
-import { PAIR_KEYS, PAIR_LEVELS } from '@upper-field/core/pair'
+import { PAIR_KEYS, PAIR_LEVELS, SURVIVORSHIP_RULES } from '@upper-field/core/pair'
 import { z } from 'zod'
-import { Instant, LineType } from './words'
+import { Instant, LineType, SurvivorPart } from './words'
 
 export const PairKey = z.enum(PAIR_KEYS)
 
@@ -18,6 +18,18 @@ export const Evidence = z.object({
 })
 export type Evidence = z.infer<typeof Evidence>
 
+export const SurvivorshipRule = z.enum(SURVIVORSHIP_RULES)
+/** Whose values come first where several rows are one person, for each part of a contact. */
+export const Survivorship = z.object({
+  name: SurvivorshipRule,
+  company: SurvivorshipRule,
+  title: SurvivorshipRule,
+  place: SurvivorshipRule,
+  profile: SurvivorshipRule,
+  numbers: SurvivorshipRule,
+  emails: SurvivorshipRule,
+})
+
 /** How the contacts of a list have been paired. */
 export const PairState = z.object({
   /** When likeness was last looked for; null where it never was. */
@@ -28,6 +40,7 @@ export const PairState = z.object({
   joined: z.number().int(),
   toDecide: z.number().int(),
   keptApart: z.number().int(),
+  survivorship: Survivorship,
 })
 export type PairState = z.infer<typeof PairState>
 
@@ -69,6 +82,8 @@ export const PairDecision = z.object({
   decision: z.enum(['join', 'apart']),
   /** True for all pairs that look the same in every field. */
   alike: z.boolean().default(false),
+  /** The contact of the pair whose value comes first, for the parts where a person chose. */
+  chosen: z.partialRecord(SurvivorPart, z.number().int()).default({}),
 })
 
 /** Pairs a person decided at once. */

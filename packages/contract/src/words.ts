@@ -1,4 +1,5 @@
 import { LINE_STATUSES } from '@upper-field/core/check'
+import { SURVIVOR_PARTS } from '@upper-field/core/pair'
 import { LABELS, LINE_TYPES, PROBLEMS, REPAIRS, VERDICTS } from '@upper-field/core/phone'
 import { LANE_REASONS, LANES } from '@upper-field/core/split'
 import { RISERS, STAGES } from '@upper-field/core/story'
@@ -40,3 +41,4 @@ export const CountryCode = z.string().regex(/^[A-Z]{2}$/)
 export const Micros = z.number().int().nonnegative()
 export const Instant = z.iso.datetime({ offset: true })
 export const Id = z.uuid()
+export const SurvivorPart = z.enum(SURVIVOR_PARTS)

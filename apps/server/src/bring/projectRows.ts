@@ -1,4 +1,4 @@
-import { suppressibleKeysOf } from '@upper-field/core/pair'
+import { AS_THEY_COME, suppressibleKeysOf } from '@upper-field/core/pair'
 import { sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import { copyInto } from '../db/copy'
@@ -35,7 +35,8 @@ export async function projectRows(
   const factsOf = (e164: string) => facts.get(e164)
   for (const [i, { row, own }] of rows.entries()) {
     const key = { id: firstId + i, listId: batch.listId, batchId: batch.id, row }
-    lines.push(linesOf(key, viewOf({ own, members: [], fills: [], factsOf, isShared: () => false, isSuppressed }), 0))
+    const alone = { own: { id: key.id, projected: own }, members: [], fills: [], how: AS_THEY_COME }
+    lines.push(linesOf(key, viewOf({ ...alone, factsOf, isShared: () => false, isSuppressed }), 0))
     if (i % BREATH === 0) await breathe()
   }
   const withMobile = rows.filter(({ own }) =>

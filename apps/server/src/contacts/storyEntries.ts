@@ -121,3 +121,23 @@ export async function forgottenEntries(db: Db, contactId: number): Entries {
   )
   return rows.map((row) => ({ at: instant(row.at), what: { kind: 'forgotten', by: String(row.who) } }))
 }
+
+/** Parts of this contact that people took from one of its rows. */
+export async function chosenEntries(db: Db, contactId: number): Entries {
+  const { rows } = await db.execute<Record<string, unknown>>(sql`
+    select v.part, v.made_at, d.who, c.row, b.name as batch
+    from value_choices v join pair_decisions d on d.id = v.decision_id
+    join contacts c on c.id = v.contact_id join batches b on b.id = c.batch_id
+    where coalesce(c.joined_into, c.id) = ${contactId}
+      and exists (select 1 from contacts o where o.joined_into = ${contactId}) order by v.made_at, v.id`)
+  return rows.map((row) => ({
+    at: instant(row.made_at),
+    what: {
+      kind: 'value-chosen',
+      part: row.part as Kind<'value-chosen'>['part'],
+      row: Number(row.row),
+      batch: String(row.batch),
+      by: String(row.who),
+    },
+  }))
+}

@@ -1,11 +1,13 @@
 import type { Decided } from '@upper-field/contract'
+import type { SurvivorPart } from '@upper-field/core/pair'
 import { desc, eq, sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import type { Db } from '../db/database'
-import { joins, pairDecisions } from '../db/schema'
+import { joins, pairDecisions, valueChoices } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { lockList } from '../lists/lock'
 import { countContacts } from '../projection/cube'
+import { rowThatGives } from '../projection/refresh'
 import { pointToSurvivors } from './pointToSurvivors'
 import { refreshWithSharers } from './refreshWithSharers'
 
@@ -23,10 +25,16 @@ export interface Decision {
   readonly decision: 'join' | 'apart'
   readonly alike: boolean
   readonly who: string
+  /** The contact whose value comes first, for the parts where a person chose. */
+  readonly chosen?: Partial<Record<SurvivorPart, number>>
 }
 
 /** Decides a pair, or all that look like it, as one decision that can be taken back whole. */
-export async function decide(tx: Db, client: PoolClient, { pairId, decision, alike, who }: Decision): Promise<Decided> {
+export async function decide(
+  tx: Db,
+  client: PoolClient,
+  { pairId, decision, alike, who, chosen = {} }: Decision,
+): Promise<Decided> {
   const { rows: asked } = await tx.execute<{ list_id: string; pattern: string; decision_id: string | null }>(
     sql`select list_id, pattern, decision_id from pairs where id = ${pairId}`,
   )
@@ -48,8 +56,25 @@ export async function decide(tx: Db, client: PoolClient, { pairId, decision, ali
   await tx.execute(
     sql`update pairs set decision_id = ${made.id} where id = any(${sql.param(waiting.map(({ id }) => Number(id)))}::bigint[])`,
   )
-  if (decision === 'join') await joinPairs(tx, client, pair.list_id, waiting, who)
+  if (decision === 'join') {
+    if (!alike) await storeChoices(tx, made.id, waiting[0], chosen)
+    await joinPairs(tx, client, pair.list_id, waiting, who)
+  }
   return asDecided(made)
+}
+
+/** Writes down which row gives each chosen part: the contact of the pair may be made of several already. */
+async function storeChoices(
+  tx: Db,
+  decisionId: number,
+  pair: Waiting | undefined,
+  chosen: Partial<Record<SurvivorPart, number>>,
+): Promise<void> {
+  for (const [part, contactId] of Object.entries(chosen) as [SurvivorPart, number][]) {
+    if (contactId !== Number(pair?.a_id) && contactId !== Number(pair?.b_id)) throw notFound('contact in this pair')
+    const row = await rowThatGives(tx, contactId, part)
+    if (row !== null) await tx.insert(valueChoices).values({ contactId: row, part, decisionId })
+  }
 }
 
 /** Joins pairs, the surest first, each to whom its contacts stand for by then; the earlier row survives. */
@@ -89,6 +114,7 @@ export async function takeDecisionBack(tx: Db, client: PoolClient, decisionId: n
   const { rows } = await tx.execute<{ survivor_id: string; member_id: string }>(sql`
     delete from joins where id in (select join_id from pairs where decision_id = ${decisionId}) and undone_at is null
     returning survivor_id, member_id`)
+  await tx.delete(valueChoices).where(eq(valueChoices.decisionId, decisionId))
   await tx.execute(sql`update pairs set decision_id = null, join_id = null where decision_id = ${decisionId}`)
   const ids = rows.flatMap((row) => [Number(row.survivor_id), Number(row.member_id)])
   const { rows: below } = await tx.execute<{ id: string }>(sql`

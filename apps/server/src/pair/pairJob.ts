@@ -1,16 +1,25 @@
 import type { Thresholds } from '@upper-field/contract'
-import { type Paired, type PairInput, pairContacts, pairInputOf } from '@upper-field/core/pair'
+import {
+  DEFAULT_THRESHOLDS,
+  type Paired,
+  type PairInput,
+  pairContacts,
+  pairInputOf,
+  type Survivorship,
+} from '@upper-field/core/pair'
 import type { LineType } from '@upper-field/core/phone'
 import { takeLegalForm } from '@upper-field/core/tidy'
-import { sql } from 'drizzle-orm'
+import { eq, sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import { copyInto } from '../db/copy'
 import { type Db, transaction } from '../db/database'
-import { pairStates } from '../db/schema'
+import { lists, pairStates } from '../db/schema'
 import { type JobHandler, JobProblem, type StepOutcome } from '../jobs/runner'
 import { saveJob } from '../jobs/store'
 import { lockList } from '../lists/lock'
 import { countContacts } from '../projection/cube'
+import { refreshSurvivors } from '../projection/refresh'
+import type { Services } from '../services'
 import { keptApart, pairOf } from './keptApart'
 import { pointToSurvivors } from './pointToSurvivors'
 import { refreshWithSharers } from './refreshWithSharers'
@@ -23,7 +32,11 @@ const MOST_PAIRS = 20_000
 /** Looks for contacts that are one person, in one transaction: what is sure is joined, what is not is left to a person. */
 export const pairJob: JobHandler = {
   async step(services, job): Promise<StepOutcome> {
-    const { thresholds } = job.payload as { thresholds: Thresholds }
+    const { thresholds = DEFAULT_THRESHOLDS, survivorship } = job.payload as {
+      thresholds?: Thresholds
+      survivorship?: Survivorship
+    }
+    if (survivorship) return surviveAnew(services, job, survivorship)
     await transaction(services.pool, async (tx, client) => {
       await lockList(tx, job.listId)
       const contacts = await standingContacts(tx, job.listId)
@@ -46,6 +59,29 @@ export const pairJob: JobHandler = {
     })
     return { next: 'done' }
   },
+}
+
+/** Puts every contact that is made of several rows together anew, by other rules. */
+async function surviveAnew(
+  services: Services,
+  job: { readonly id: string; readonly listId: string },
+  survivorship: Survivorship,
+): Promise<StepOutcome> {
+  await transaction(services.pool, async (tx, client) => {
+    await lockList(tx, job.listId)
+    await tx.update(lists).set({ survivorship }).where(eq(lists.id, job.listId))
+    const { rows } = await tx.execute<{ id: string }>(
+      sql`select id from contacts where list_id = ${job.listId} and joined > 0 order by id`,
+    )
+    await refreshSurvivors(
+      tx,
+      client,
+      rows.map(({ id }) => Number(id)),
+    )
+    await countContacts(tx, job.listId)
+    await saveJob(tx, job.id, { phase: 'done', done: rows.length, result: { contacts: rows.length } })
+  })
+  return { next: 'done' }
 }
 
 interface Standing {

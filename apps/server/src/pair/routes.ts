@@ -26,20 +26,16 @@ export function pairRoutes(app: Hono, services: Services): void {
   serve(app, services, 'takeDecisionBack', ({ params }) =>
     transaction(pool, (tx, client) => takeDecisionBack(tx, client, params.decisionId)),
   )
-  serve(app, services, 'runPairing', async ({ params, body }) => {
-    const list = await findOpenList(db, params.listId)
+  const inJob = async (listId: string, payload: Record<string, unknown>) => {
+    const list = await findOpenList(db, listId)
     return asJob(
       await transaction(pool, (tx) =>
-        createJob(tx, {
-          kind: 'pair',
-          listId: list.id,
-          unit: 'contacts',
-          total: null,
-          payload: { thresholds: body.thresholds },
-        }),
+        createJob(tx, { kind: 'pair', listId: list.id, unit: 'contacts', total: null, payload }),
       ),
     )
-  })
+  }
+  serve(app, services, 'runPairing', ({ params, body }) => inJob(params.listId, { thresholds: body.thresholds }))
+  serve(app, services, 'changeSurvivorship', ({ params, body }) => inJob(params.listId, { survivorship: body }))
 
   serve(app, services, 'takeApart', async ({ params }) => {
     await transaction(services.pool, async (tx, client) => {

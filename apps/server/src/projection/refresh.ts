@@ -1,6 +1,5 @@
 import type { RegisterFacts } from '@upper-field/core/check'
-import { suppressibleKeysOf } from '@upper-field/core/pair'
-import type { ProjectedContact } from '@upper-field/core/tidy'
+import { type HowToSurvive, partSources, type SurvivorPart, sourceOf, suppressibleKeysOf } from '@upper-field/core/pair'
 import { inArray, sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import { copyInto } from '../db/copy'
@@ -12,8 +11,9 @@ import { CONTACT_COLUMNS, type ContactLines, linesOf } from './columns'
 import { copyContacts, copyNumbersAndEmails } from './copyLines'
 import { factsOfNumbers } from './facts'
 import { type BatchSettings, projectStored, settingsOf } from './rowCells'
+import { survivorshipOf } from './survivorship'
 import { settledOf, type Tidying, tidyingOf } from './tidying'
-import { type ContactSources, viewOf } from './viewOf'
+import { type ContactSources, type SourceRow, viewOf } from './viewOf'
 
 const PAGE = 1000
 /** Pages kept between the two passes; those of a longer run are projected twice, so that memory stays bounded. */
@@ -85,8 +85,9 @@ interface LoadedPage {
   readonly listIds: readonly string[]
   readonly sources: readonly {
     readonly key: StoredContact
-    readonly own: ProjectedContact
-    readonly members: readonly ProjectedContact[]
+    readonly own: SourceRow
+    readonly members: readonly SourceRow[]
+    readonly how: HowToSurvive
     readonly fills: readonly string[]
   }[]
   readonly e164s: readonly string[]
@@ -101,14 +102,19 @@ async function loadPage(tx: Db, ids: readonly number[]): Promise<LoadedPage> {
     tx,
     stored.map(({ id }) => id),
   )
-  const projected = new Map<number, ProjectedContact>()
+  const projected = new Map<number, SourceRow>()
   for (const one of stored) {
     const how = settings.get(one.batchId)
-    if (how) projected.set(one.id, projectStored(one.text, how, settled.get(one.id)))
+    if (how) projected.set(one.id, { id: one.id, projected: projectStored(one.text, how, settled.get(one.id)) })
   }
   const members = groupBy(
     stored.filter((one) => one.joinedInto !== null),
     (one) => one.joinedInto ?? 0,
+  )
+  const howOf = await survivorshipOf(
+    tx,
+    [...new Set(stored.map(({ listId }) => listId))],
+    stored.filter(({ id, joinedInto }) => joinedInto !== null || members.has(id)).map(({ id }) => id),
   )
   const fills = await readFills(tx, ids)
   const wanted = new Set(ids)
@@ -116,27 +122,33 @@ async function loadPage(tx: Db, ids: readonly number[]): Promise<LoadedPage> {
     const own = projected.get(key.id)
     if (!own || !wanted.has(key.id)) return []
     const mine = (members.get(key.id) ?? []).flatMap((member) => projected.get(member.id) ?? [])
-    return [{ key, own, members: mine, fills: fills.get(key.id) ?? [] }]
+    const how = howOf(
+      key.listId,
+      [own, ...mine].map(({ id }) => id),
+    )
+    return [{ key, own, members: mine, how, fills: fills.get(key.id) ?? [] }]
   })
-  const e164s = new Set([...projected.values()].flatMap((one) => one.numbers.map(({ e164 }) => e164)))
+  const contacts = [...projected.values()].map((one) => one.projected)
+  const e164s = new Set(contacts.flatMap((one) => one.numbers.map(({ e164 }) => e164)))
   for (const found of fills.values()) for (const e164 of found) e164s.add(e164)
   return {
     listIds: [...new Set(stored.map(({ listId }) => listId))],
     sources,
     e164s: [...e164s],
     facts: await factsOfNumbers(tx, [...e164s]),
-    isSuppressed: await suppressionTest(tx, () => [...e164s, ...[...projected.values()].flatMap(suppressibleKeysOf)]),
+    isSuppressed: await suppressionTest(tx, () => [...e164s, ...contacts.flatMap(suppressibleKeysOf)]),
   }
 }
 
 function linesWith({ sources, facts, isSuppressed }: LoadedPage, shared: ReadonlySet<string>): ContactLines[] {
-  return sources.map(({ key, own, members, fills }) => {
+  return sources.map(({ key, own, members, how, fills }) => {
     const factsOf = (e164: string) => facts.get(e164)
     return linesOf(
       key,
       viewOf({
         own,
         members,
+        how,
         fills,
         factsOf,
         isShared: (e164) => shared.has(lineIn(key.listId, e164)),
@@ -145,6 +157,15 @@ function linesWith({ sources, facts, isSuppressed }: LoadedPage, shared: Readonl
       members.length,
     )
   })
+}
+
+/** The row of a contact that gives a part of it, among those it is made of; null where there is no such contact. */
+export async function rowThatGives(tx: Db, contactId: number, part: SurvivorPart): Promise<number | null> {
+  const { sources } = await loadPage(tx, [contactId])
+  const [found] = sources
+  if (!found) return null
+  const rows = partSources([found.own, ...found.members].map(({ id, projected }) => ({ id, ...projected })))
+  return sourceOf(part, rows, found.how)?.id ?? null
 }
 
 /** The asked contacts and those joined to them, with the row each stands for. */

@@ -1,5 +1,5 @@
 import { describeLine, isDead, isUsableMobile, type Line, type RegisterFacts, rankLines } from '@upper-field/core/check'
-import { mergeContacts, suppressibleKeysOf } from '@upper-field/core/pair'
+import { type HowToSurvive, mergeContacts, suppressibleKeysOf } from '@upper-field/core/pair'
 import { type ReadNumber, readPhoneCell, VERDICTS } from '@upper-field/core/phone'
 import { type Placement, placeContact } from '@upper-field/core/split'
 import type { CellReading, ChangeCode, ContactValues, ProjectedContact, ReadEmail } from '@upper-field/core/tidy'
@@ -7,11 +7,19 @@ import type { CellReading, ChangeCode, ContactValues, ProjectedContact, ReadEmai
 export type NumberOrigin = 'row' | 'join' | 'fill'
 export type OriginNumber = ReadNumber & { readonly origin: NumberOrigin }
 
+/** A row as it is projected, by the id of its contact. */
+export interface SourceRow {
+  readonly id: number
+  readonly projected: ProjectedContact
+}
+
 /** Everything that makes a contact what it is. */
 export interface ContactSources {
-  readonly own: ProjectedContact
+  readonly own: SourceRow
   /** Rows of the same person that were joined to this one, in order. */
-  readonly members: readonly ProjectedContact[]
+  readonly members: readonly SourceRow[]
+  /** Whose values come first where there are several rows. */
+  readonly how: HowToSurvive
   /** Numbers that providers found, in the order in which they were accepted. */
   readonly fills: readonly string[]
   readonly factsOf: (e164: string) => RegisterFacts | undefined
@@ -44,15 +52,17 @@ export interface ContactView {
 }
 
 /** row → mapping → fills → joins → line facts → lane. Pure: the same sources give the same view. */
-export function viewOf({ own, members, fills, factsOf, isShared, isSuppressed }: ContactSources): ContactView {
-  const mine = withOrigin(own, 'row')
-  const merged =
-    members.length === 0
-      ? mine
-      : mergeContacts(
-          mine,
-          members.map((member) => withOrigin(member, 'join')),
-        )
+export function viewOf({
+  own: ownRow,
+  members,
+  how,
+  fills,
+  factsOf,
+  isShared,
+  isSuppressed,
+}: ContactSources): ContactView {
+  const own = ownRow.projected
+  const merged = mergeContacts([withOrigin(ownRow, 'row'), ...members.map((member) => withOrigin(member, 'join'))], how)
   const known = new Set(merged.numbers.map(({ e164 }) => e164))
   const filled = fills.filter((e164) => !known.has(e164)).flatMap(readFilled)
   const numbers = [...merged.numbers, ...filled]
@@ -70,12 +80,12 @@ export function viewOf({ own, members, fills, factsOf, isShared, isSuppressed }:
     numbers,
     emails: merged.emails,
     best: lines[0] ?? null,
-    cell: cellOf([own, ...members], lines[0]?.e164),
+    cell: cellOf([own, ...members.map(({ projected }) => projected)], lines[0]?.e164),
     isReadable,
     isDead: isGone,
     isFilled: (!isReadable || isGone) && filled.map(lineOf).some((line) => !isDead(line)),
     wantsMobile: !lines.some(isUsableMobile),
-    extras: members.length === 0 ? own.extras : [own, ...members].flatMap((one) => one.extras),
+    extras: members.length === 0 ? own.extras : [ownRow, ...members].flatMap(({ projected }) => projected.extras),
     changes: codesOf(own.changes),
     hand: own.hand[0]?.rank ?? 0,
     placement: placeContact({ lines, hasEmail, isSuppressed: isOnList }),
@@ -118,7 +128,8 @@ const from = (number: ReadNumber, origin: NumberOrigin): OriginNumber => ({
   origin,
 })
 
-const withOrigin = (contact: ProjectedContact, origin: NumberOrigin) => ({
+const withOrigin = ({ id, projected: contact }: SourceRow, origin: NumberOrigin) => ({
+  id,
   values: contact.values,
   numbers: contact.numbers.map((number) => from(number, origin)),
   emails: contact.emails,

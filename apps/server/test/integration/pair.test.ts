@@ -87,6 +87,57 @@ describe('pairing a list', () => {
     expect(await pairOfRows(4, 5)).toBeDefined()
   })
 
+  it('takes the values a person chose, tells of it, and gives them back with the join', async () => {
+    const before = await whole()
+    const pair = await pairOfRows(5, 6)
+    const [first, second] = pair?.sides ?? []
+    const decided = await api.call('decidePair', {
+      params: { pairId: pair?.id ?? 0 },
+      body: { decision: 'join', chosen: { company: second?.contactId ?? 0, place: second?.contactId ?? 0 } },
+    })
+    const { values, story, emails } = await api.call('readStory', { params: { contactId: first?.contactId ?? 0 } })
+    expect(values).toMatchObject({ 'full-name': 'Maren Oldershaw', company: 'Alder Camping', city: 'Whitby' })
+    expect(emails.map(({ address }) => address)).toEqual(['maren@heron.example', 'maren@alder.example'])
+    expect(story.map(({ what }) => what)).toContainEqual(
+      expect.objectContaining({ kind: 'value-chosen', part: 'company', row: 6 }),
+    )
+    await api.call('takeDecisionBack', { params: { decisionId: decided.id } })
+    expect(await whole()).toEqual(before)
+  })
+
+  it('puts contacts together anew by other rules, and by the first again', async () => {
+    const nameOf = async () =>
+      (
+        await server.sql<{ full_name: string }>(
+          'select full_name from contacts where list_id = $1 and joined > 0 and row = 2',
+          [listId],
+        )
+      )[0]?.full_name
+    const { survivorship } = await api.call('readPairing', { params: { listId } })
+    const change = async (rules: Partial<typeof survivorship>) =>
+      untilEnded(
+        api,
+        listId,
+        (await api.call('changeSurvivorship', { params: { listId }, body: { ...survivorship, ...rules } })).id,
+      )
+    expect(await nameOf()).toBe('Katherine Holt')
+    expect(await change({ name: 'latest' })).toMatchObject({ state: 'done', result: { contacts: 1 } })
+    expect(await nameOf()).toBe('Kate Holt')
+    expect((await api.call('readPairing', { params: { listId } })).survivorship.name).toBe('latest')
+    await change({})
+    expect(await nameOf()).toBe('Katherine Holt')
+  })
+
+  it('refuses a value of a contact that is not in the pair', async () => {
+    const before = await whole()
+    const pair = await pairOfRows(5, 6)
+    const body = { decision: 'join' as const, chosen: { company: pair?.sides[0].contactId === 1 ? 2 : 1 } }
+    await expect(api.call('decidePair', { params: { pairId: pair?.id ?? 0 }, body })).rejects.toMatchObject({
+      status: 404,
+    })
+    expect(await whole()).toEqual(before)
+  })
+
   it('tells the second of two people that the pair is decided', async () => {
     const pair = await pairOfRows(5, 6)
     const answers = await Promise.allSettled(

@@ -1,10 +1,14 @@
 import { describe, expect, it } from '@jest/globals'
 import type { RegisterFacts } from '@upper-field/core/check'
+import { AS_THEY_COME } from '@upper-field/core/pair'
 import { projectRow } from '@upper-field/core/tidy'
 import { type ContactSources, viewOf } from '../../src/projection/viewOf'
 
-const row = (...cells: string[]) =>
-  projectRow(cells, { mapping: ['full-name', 'number', 'number', 'email'], defaultCountry: 'GB' })
+let nextId = 1
+const row = (...cells: string[]) => ({
+  id: nextId++,
+  projected: projectRow(cells, { mapping: ['full-name', 'number', 'number', 'email'], defaultCountry: 'GB' }),
+})
 const MOBILE = '+447911204481'
 const FIXED = '+441665555018'
 const told = (facts: Record<string, Partial<RegisterFacts>>) => (e164: string) =>
@@ -13,6 +17,7 @@ const view = (own: ContactSources['own'], more: Partial<ContactSources> = {}) =>
   viewOf({
     own,
     members: [],
+    how: AS_THEY_COME,
     fills: [],
     factsOf: () => undefined,
     isShared: () => false,

@@ -1,4 +1,5 @@
 import type { PairItem, PairSide, PairState } from '@upper-field/contract'
+import type { SurvivorPart, Survivorship } from '@upper-field/core/pair'
 import { useEffect, useMemo, useState } from 'react'
 import { problemText, useDecidePairMutation, useReadMeQuery, useReadPairsInfiniteQuery } from '../api'
 import { Button, Key, TextButton } from '../kit/Button'
@@ -7,7 +8,8 @@ import { BenchTitle } from '../shell/Bench'
 import { useKeys } from '../shell/useKeys'
 import { useListView } from '../shell/useListView'
 import { count, countryName, phone, plural } from '../words/format'
-import { bitsText, evidenceSentence, PAIR_REASON, SILENT } from '../words/pairing'
+import { bitsText, evidenceSentence, PAIR_REASON, PART, SILENT } from '../words/pairing'
+import { type Survivor, useSurvivor } from './useSurvivor'
 
 /** Pairs one after another: side by side, what agrees quiet, what differs loud, the weight of each beside it. */
 export function PairBench({ state }: { state: PairState }) {
@@ -36,7 +38,12 @@ export function PairBench({ state }: { state: PairState }) {
       {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
       {isLoading ? <Loading what="the pairs" /> : null}
       {first ? (
-        <OnePair key={first.id} pair={first} onLater={() => setLater(new Set([...later, first.id]))} />
+        <OnePair
+          key={first.id}
+          pair={first}
+          rules={state.survivorship}
+          onLater={() => setLater(new Set([...later, first.id]))}
+        />
       ) : isLoading ? null : (
         <NothingToDecide state={state} hasLater={later.size > 0} />
       )}
@@ -60,18 +67,21 @@ function NothingToDecide({ state, hasLater }: { state: PairState; hasLater: bool
   )
 }
 
-function OnePair({ pair, onLater }: { pair: PairItem; onLater: () => void }) {
+function OnePair({ pair, rules, onLater }: { pair: PairItem; rules: Survivorship; onLater: () => void }) {
   const view = useListView()
+  const values = useSurvivor(pair, rules)
   const { data: me } = useReadMeQuery({})
   const [decide, deciding] = useDecidePairMutation()
   const mayDecide = me?.role !== 'viewer' && !deciding.isLoading
   const choose = (decision: 'join' | 'apart', alike = false) => {
-    if (mayDecide) void decide({ params: { pairId: pair.id }, body: { decision, alike } })
+    if (mayDecide)
+      void decide({ params: { pairId: pair.id }, body: { decision, alike, chosen: alike ? {} : values.chosen } })
   }
-  useKeys({ m: () => choose('join'), x: () => choose('apart'), s: onLater })
+  const flips = Object.fromEntries(ROWS.map(({ part }, i) => [String(i + 1), () => values.flip(part)]))
+  useKeys({ m: () => choose('join'), x: () => choose('apart'), s: onLater, ...flips })
   return (
     <section aria-label="Two contacts side by side">
-      <Sides pair={pair} onOpen={view.choose} />
+      <Sides pair={pair} values={values} onOpen={view.choose} />
       {deciding.error ? <Notice tone="bad">{problemText(deciding.error)}</Notice> : null}
       <div className="flex flex-wrap items-center gap-2 pt-3">
         <Button look="main" disabled={!mayDecide} onClick={() => choose('join')}>
@@ -84,7 +94,8 @@ function OnePair({ pair, onLater }: { pair: PairItem; onLater: () => void }) {
           Later <Key>s</Key>
         </Button>
         <p className="min-w-0 flex-1 basis-56 text-[13px] text-soft">
-          Shaded values come first afterwards. Nothing is lost: the other numbers and e-mails stay as second and third.
+          Shaded values come first afterwards: click another, or press its digit. Nothing is lost: the other numbers and
+          e-mails stay as second and third.
         </p>
       </div>
       {pair.alike > 1 ? (
@@ -107,37 +118,37 @@ function OnePair({ pair, onLater }: { pair: PairItem; onLater: () => void }) {
 }
 
 interface Row {
-  readonly title: string
+  readonly part: SurvivorPart
   readonly field: PairItem['evidence'][number]['field'] | null
   readonly isCode?: boolean
   valueOf(side: PairSide): string
 }
 
 const ROWS: readonly Row[] = [
-  { title: 'Name', field: 'name', valueOf: ({ fullName }) => fullName },
+  { part: 'name', field: 'name', valueOf: ({ fullName }) => fullName },
   {
-    title: 'Company',
+    part: 'company',
     field: 'company',
     valueOf: ({ company, domain }) => [company, domain].filter(Boolean).join('\n'),
   },
   {
-    title: 'Numbers',
+    part: 'numbers',
     field: 'number',
     isCode: true,
     valueOf: ({ numbers }) => numbers.map(({ e164 }) => phone(e164)).join('\n'),
   },
-  { title: 'E-mails', field: 'email', valueOf: ({ emails }) => emails.join('\n') },
-  { title: 'Profile', field: 'profile', valueOf: ({ profile }) => profile },
+  { part: 'emails', field: 'email', valueOf: ({ emails }) => emails.join('\n') },
+  { part: 'profile', field: 'profile', valueOf: ({ profile }) => profile },
   {
-    title: 'Place',
+    part: 'place',
     field: 'place',
     valueOf: ({ postalCode, city, country }) =>
       [[postalCode, city].filter(Boolean).join(' '), country ? countryName(country) : ''].filter(Boolean).join(', '),
   },
-  { title: 'Title', field: null, valueOf: ({ title }) => title },
+  { part: 'title', field: null, valueOf: ({ title }) => title },
 ]
 
-function Sides({ pair, onOpen }: { pair: PairItem; onOpen: (contactId: number) => void }) {
+function Sides({ pair, values, onOpen }: { pair: PairItem; values: Survivor; onOpen: (contactId: number) => void }) {
   const [a, b] = pair.sides
   return (
     <table className="w-full table-fixed border border-line bg-surface">
@@ -159,24 +170,25 @@ function Sides({ pair, onOpen }: { pair: PairItem; onOpen: (contactId: number) =
         </tr>
       </thead>
       <tbody>
-        {ROWS.map((row) => {
-          const values = [row.valueOf(a), row.valueOf(b)] as const
-          if (values.every((value) => value === '')) return null
+        {ROWS.map((row, at) => {
+          const texts = [row.valueOf(a), row.valueOf(b)] as const
+          if (texts.every((text) => text === '')) return null
           const found = pair.evidence.find(({ field }) => field === row.field)
-          const isSame = values[0] === values[1]
+          const isSame = texts[0] === texts[1]
+          const isChoice = !isSame && texts.every((text) => text !== '')
           return (
-            <tr key={row.title} className="border-b border-line align-top">
+            <tr key={row.part} className="border-b border-line align-top">
               <th scope="row" className="px-3 py-1.5 text-left font-normal text-soft">
-                {row.title}
+                {PART[row.part]} {isChoice ? <Key>{String(at + 1)}</Key> : null}
               </th>
-              {values.map((value, i) => (
-                <td
-                  // biome-ignore lint/suspicious/noArrayIndexKey: two sides that never change places
-                  key={i}
-                  className={`whitespace-pre-line break-words px-3 py-1.5 ${row.isCode ? 'num' : ''} ${isSame ? 'text-soft' : value ? 'font-semibold' : ''} ${(i === 0 ? value !== '' : values[0] === '') ? 'bg-lichen' : ''}`}
-                >
-                  {value === '' ? <span className="text-soft">–</span> : <bdi>{value}</bdi>}
-                </td>
+              {pair.sides.map((side, i) => (
+                <SideCell
+                  key={side.contactId}
+                  text={texts[i] ?? ''}
+                  tone={`${row.isCode ? 'num' : ''} ${isSame ? 'text-soft' : 'font-semibold'}`}
+                  isFirst={values.sourceOf(row.part) === side.contactId}
+                  {...(isChoice ? { onChoose: () => values.choose(row.part, side.contactId) } : {})}
+                />
               ))}
               <td
                 className={`num px-3 py-1.5 text-right ${found && found.bits < -SILENT ? 'text-beet' : found && found.bits <= SILENT ? 'text-soft' : ''}`}
@@ -203,5 +215,27 @@ function Sides({ pair, onOpen }: { pair: PairItem; onOpen: (contactId: number) =
         </tr>
       </tfoot>
     </table>
+  )
+}
+
+/** What one side says; the shaded one comes first. Where both say something, a click chooses. */
+function SideCell(props: { text: string; tone: string; isFirst: boolean; onChoose?: () => void }) {
+  const { text, tone, isFirst, onChoose } = props
+  const shown = text === '' ? <span className="text-soft">–</span> : <bdi>{text}</bdi>
+  return (
+    <td className={`whitespace-pre-line break-words ${tone} ${isFirst ? 'bg-lichen' : ''}`}>
+      {onChoose ? (
+        <button
+          type="button"
+          aria-pressed={isFirst}
+          onClick={onChoose}
+          className="block w-full whitespace-pre-line break-words px-3 py-1.5 text-left hover:bg-hill"
+        >
+          {shown}
+        </button>
+      ) : (
+        <span className="block px-3 py-1.5">{shown}</span>
+      )}
+    </td>
   )
 }

@@ -1,4 +1,4 @@
-import type { List } from '@upper-field/contract'
+import type { List, PairState } from '@upper-field/contract'
 import { useOutletContext } from 'react-router'
 import { problemText, useReadPairingQuery, useReadPilesQuery } from '../api'
 import { ButtonLink, TextButton } from '../kit/Button'
@@ -13,6 +13,7 @@ import { useListView } from '../shell/useListView'
 import { count } from '../words/format'
 import { PairBench } from './PairBench'
 import { PairLines } from './PairLines'
+import { SurvivorshipRules } from './SurvivorshipRules'
 import { usePairTab } from './usePairTab'
 
 const COLUMNS = [NAME, COMPANY, NUMBER, EMAIL, JOINED, SHARED]
@@ -40,7 +41,9 @@ export function PairView() {
         />
         {tab.showsContacts ? <Joined /> : <PairBench state={state} />}
       </main>
-      <StoryOr>{tab.showsContacts ? <PairAdvice /> : <PairLines key={state.ranAt} state={state} />}</StoryOr>
+      <StoryOr>
+        {tab.showsContacts ? <PairAdvice state={state} /> : <PairLines key={state.ranAt} state={state} />}
+      </StoryOr>
     </div>
   )
 }
@@ -62,7 +65,7 @@ function Joined() {
   )
 }
 
-function PairAdvice() {
+function PairAdvice({ state }: { state: PairState }) {
   const view = useListView()
   const list = useOutletContext<List>()
   const { data } = useReadPilesQuery({ params: { listId: view.listId }, query: { filter: '' } })
@@ -76,13 +79,11 @@ function PairAdvice() {
         <Line name="Contacts on a shared line" n={data?.is.shared ?? 0} onClick={() => view.setText('is:shared')} />
       </dl>
       <p className="py-3 text-soft">
-        The first row survives; the others fill its gaps, and their numbers are kept as second and third. The same
-        number under different names is a shared line: a switchboard or a household, never joined by itself.
-      </p>
-      <p className="pb-4 text-soft">
+        The same number under different names is a shared line: a switchboard or a household, never joined by itself.
         Choose a contact to see which rows it was made from. Any join can be taken apart.
       </p>
-      <ButtonLink look="main" className="w-full" to={`/lists/${view.listId}/check`}>
+      <SurvivorshipRules key={JSON.stringify(state.survivorship)} state={state} />
+      <ButtonLink look="main" className="mt-4 w-full" to={`/lists/${view.listId}/check`}>
         Next: check the lines
       </ButtonLink>
     </>

@@ -1,4 +1,5 @@
 import type { Evidence, PairItem } from '@upper-field/contract'
+import type { SurvivorPart, SurvivorshipRule } from '@upper-field/core/pair'
 
 /** What each finding is called, for one person first. */
 const FOUND: Record<Evidence['field'], Record<string, string>> = {
@@ -26,6 +27,25 @@ const FOUND: Record<Evidence['field'], Record<string, string>> = {
     other: 'different companies',
   },
   place: { postal: 'one postal code', city: 'one town', other: 'different towns', country: 'different countries' },
+}
+
+/** What of a contact is taken from one row. */
+export const PART: Record<SurvivorPart, string> = {
+  name: 'Name',
+  company: 'Company',
+  title: 'Title',
+  place: 'Place',
+  profile: 'Profile',
+  numbers: 'Numbers',
+  emails: 'E-mails',
+}
+
+/** Whose value comes first. */
+export const RULE: Record<SurvivorshipRule, string> = {
+  first: 'the first row’s',
+  latest: 'the latest row’s',
+  fullest: 'the fullest',
+  commonest: 'what most rows say',
 }
 
 /** Why two contacts were compared at all. */

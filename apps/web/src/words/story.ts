@@ -1,5 +1,6 @@
 import type { StoryFact } from '@upper-field/contract'
 import { count, money, phone } from './format'
+import { PART } from './pairing'
 import { CANDIDATE, LANE, LANE_REASON, LINE, LINE_STATUS, PROBLEM, PROVIDER, REPAIR, VERDICT } from './sentences'
 import { columnTitle, REPAIR_NAME } from './tidying'
 
@@ -45,6 +46,13 @@ export function tell(fact: StoryFact): { readonly title: string; readonly more: 
           ? `Joined with row ${count(fact.otherRow)} of ${fact.otherBatch}`
           : `Joined into row ${count(fact.otherRow)} of ${fact.otherBatch}`,
         more: [joinReason(fact)],
+      }
+    case 'value-chosen':
+      return {
+        title: `${PART[fact.part]} chosen by ${fact.by}`,
+        more: [
+          `It is taken from row ${count(fact.row)} of ${fact.batch}; what that row leaves blank, from the others.`,
+        ],
       }
     case 'taken-apart':
       return {

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { Job } from '../jobs'
-import { Decided, PairDecision, PairPage, PairState, Thresholds } from '../pair'
+import { Decided, PairDecision, PairPage, PairState, Survivorship, Thresholds } from '../pair'
 import { endpoint, OfList } from './endpoint'
 
 /** Who is one person: what is joined by itself, and what a person decides. */
@@ -12,6 +12,12 @@ export const pairEndpoints = {
   runPairing: endpoint('post', '/lists/{listId}/pairing', 'Look for contacts that are one person', {
     params: OfList,
     body: z.object({ thresholds: Thresholds }),
+    response: Job,
+    role: 'operator',
+  }),
+  changeSurvivorship: endpoint('put', '/lists/{listId}/survivorship', 'Whose values come first where rows are joined', {
+    params: OfList,
+    body: Survivorship,
     response: Job,
     role: 'operator',
   }),

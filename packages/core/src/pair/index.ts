@@ -3,7 +3,7 @@ export { areNamesCompatible } from './compatibleNames'
 export { PAIR_FIELDS, PAIR_LEVELS, type PairField } from './fields'
 export { type Forgetting, findForgotten, type Holder } from './forgetting'
 export { type ExactJoin, type ExactJoiner, exactJoiner, type KeyHolder, type SharedKey } from './joinExact'
-export { type Mergeable, mergeContacts } from './mergeContacts'
+export { type Mergeable, mergeContacts, partSources } from './mergeContacts'
 export {
   DEFAULT_THRESHOLDS,
   type Paired,
@@ -24,3 +24,14 @@ export {
   suppressibleKeysOf,
   suppressionKey,
 } from './suppression'
+export {
+  AS_THEY_COME,
+  DEFAULT_SURVIVORSHIP,
+  type HowToSurvive,
+  SURVIVOR_PARTS,
+  SURVIVORSHIP_RULES,
+  type SurvivorPart,
+  type Survivorship,
+  type SurvivorshipRule,
+  sourceOf,
+} from './survivorship'

@@ -1,5 +1,5 @@
 import { describe, expect, it } from '@jest/globals'
-import { areNamesCompatible, type ExactJoin, exactJoiner, mergeContacts, type SharedKey } from '../../src/pair'
+import { areNamesCompatible, type ExactJoin, exactJoiner, type SharedKey } from '../../src/pair'
 
 function joinExact(keys: readonly SharedKey[], isKeptApart?: (a: number, b: number) => boolean): readonly ExactJoin[] {
   const joiner = exactJoiner(isKeptApart)
@@ -89,24 +89,5 @@ describe('joinExact', () => {
       [2, 4],
       [1, 5],
     ]) // prettier-ignore
-  })
-})
-
-describe('mergeContacts', () => {
-  const one = { values: { name: 'Maren', company: '' }, numbers: [{ e164: '+1' }], emails: [{ address: 'a' }] }
-  const two = { values: { name: 'M.', company: 'Causeway' }, numbers: [{ e164: '+2' }, { e164: '+1' }], emails: [] }
-
-  it('fills gaps, keeps what stands, and keeps every number once', () => {
-    expect(mergeContacts(one, [two])).toEqual({
-      values: { name: 'Maren', company: 'Causeway' },
-      numbers: [{ e164: '+1' }, { e164: '+2' }],
-      emails: [{ address: 'a' }],
-    })
-  })
-
-  it('changes nothing without members, nor its inputs with them', () => {
-    expect(mergeContacts(one, [])).toBe(one)
-    mergeContacts(one, [two])
-    expect(one.values.company).toBe('')
   })
 })

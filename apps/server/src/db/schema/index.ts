@@ -13,7 +13,7 @@ export {
 export { attempts, candidates, connections, fillRuns, fillSearches, fills } from './fill'
 export { charges, idempotencyKeys, jobs, lineChecks } from './jobs'
 export { batches, batchPieces, heldRows, layouts, lists, rows } from './lists'
-export { pairDecisions, pairStates, pairs } from './pair'
+export { pairDecisions, pairStates, pairs, valueChoices } from './pair'
 export { editionMembers, editionPieces, editions } from './send'
 export { forgotten, suppressionEntries, suppressionLists } from './suppression'
 export { acts, edits, leftOut, routines } from './tidy'

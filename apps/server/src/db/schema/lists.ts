@@ -1,3 +1,4 @@
+import type { Survivorship } from '@upper-field/core/pair'
 import type { Routine } from '@upper-field/core/tidy'
 import { bigint, boolean, date, index, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core'
 import { bytea, id, instant } from './columns'
@@ -11,6 +12,8 @@ export const lists = pgTable('lists', {
   /** The routine that its contacts are projected with; null for the one proposed. */
   routine: jsonb('routine').$type<Routine>(),
   routineName: text('routine_name'),
+  /** Whose values come first where several rows are one person; null for the first row's. */
+  survivorship: jsonb('survivorship').$type<Survivorship>(),
 })
 
 /** The list that a line belongs to. */

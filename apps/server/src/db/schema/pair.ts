@@ -53,3 +53,18 @@ export const pairs = pgTable(
     index('pairs_decision').on(t.decisionId),
   ],
 )
+
+/** A row that a person chose to give a part of the contact it is joined to. It waits where the join is taken apart. */
+export const valueChoices = pgTable(
+  'value_choices',
+  {
+    id: bigint('id', { mode: 'number' }).primaryKey().generatedAlwaysAsIdentity(),
+    contactId: bigint('contact_id', { mode: 'number' }).notNull(),
+    part: text('part').notNull(),
+    decisionId: bigint('decision_id', { mode: 'number' })
+      .notNull()
+      .references(() => pairDecisions.id),
+    madeAt: instant('made_at').notNull().defaultNow(),
+  },
+  (t) => [index('value_choices_contact').on(t.contactId), index('value_choices_decision').on(t.decisionId)],
+)

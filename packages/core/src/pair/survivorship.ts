@@ -1,0 +1,89 @@
+/** What of a contact is taken from one of its rows, as a whole. */
+export const SURVIVOR_PARTS = ['name', 'company', 'title', 'place', 'profile', 'numbers', 'emails'] as const
+export type SurvivorPart = (typeof SURVIVOR_PARTS)[number]
+
+/** Whose value comes first: the first row's, the latest row's, the fullest, or what most rows say. */
+export const SURVIVORSHIP_RULES = ['first', 'latest', 'fullest', 'commonest'] as const
+export type SurvivorshipRule = (typeof SURVIVORSHIP_RULES)[number]
+
+export type Survivorship = Readonly<Record<SurvivorPart, SurvivorshipRule>>
+
+export const DEFAULT_SURVIVORSHIP: Survivorship = {
+  name: 'first',
+  company: 'first',
+  title: 'first',
+  place: 'first',
+  profile: 'first',
+  numbers: 'first',
+  emails: 'first',
+}
+
+/** The values of each part that are no lists; the one that stands for the part comes first. */
+export const PART_FIELDS: Readonly<Partial<Record<SurvivorPart, readonly string[]>>> = {
+  name: ['fullName', 'givenName', 'familyName'],
+  company: ['company', 'domain'],
+  title: ['title'],
+  place: ['city', 'region', 'postalCode', 'country'],
+  profile: ['profile'],
+}
+
+/** Part of each value; what stands in none is taken from the first row that has it. */
+export const PART_OF: Readonly<Record<string, SurvivorPart | undefined>> = Object.fromEntries(
+  Object.entries(PART_FIELDS).flatMap(([part, fields]) => fields.map((field) => [field, part as SurvivorPart])),
+)
+
+/** How the values of several rows become those of one contact. */
+export interface HowToSurvive {
+  readonly rules: Survivorship
+  /** The row that a person chose for a part, by its id; it comes before what the rule says. */
+  readonly chosen: ReadonlyMap<SurvivorPart, number>
+}
+
+export const AS_THEY_COME: HowToSurvive = { rules: DEFAULT_SURVIVORSHIP, chosen: new Map() }
+
+/** A row by its id, and what it says about each part: blank where it says nothing. */
+export interface PartSource {
+  readonly id: number
+  readonly textOf: (part: SurvivorPart) => string
+  /** The first value of the part alone: the company without its site. */
+  readonly leadOf: (part: SurvivorPart) => string
+}
+
+/** The rows in the order in which they give a part; what stands alike stays in the order given. */
+export function orderFor<S extends PartSource>(
+  part: SurvivorPart,
+  rows: readonly S[],
+  how: HowToSurvive,
+): readonly S[] {
+  const rule = how.rules[part]
+  const chosen = how.chosen.get(part)
+  const ranked = rows.map((row, i) => ({ row, rank: row.id === chosen ? -Infinity : rankBy(rule, part, rows, i) }))
+  return ranked.sort((a, b) => a.rank - b.rank).map(({ row }) => row)
+}
+
+function rankBy(rule: SurvivorshipRule, part: SurvivorPart, rows: readonly PartSource[], at: number): number {
+  const row = rows[at]
+  switch (rule) {
+    case 'first':
+      return 0
+    case 'latest':
+      return -at
+    case 'fullest':
+      return -(row?.textOf(part) ?? '').length
+    case 'commonest':
+      return -agreeing(part, rows, row?.leadOf(part).toLowerCase() ?? '')
+  }
+}
+
+const agreeing = (part: SurvivorPart, rows: readonly PartSource[], lead: string): number =>
+  lead === '' ? 0 : rows.filter((row) => row.leadOf(part).toLowerCase() === lead).length
+
+/** The row that gives a part; the first where none says anything of it. */
+export function sourceOf<S extends PartSource>(
+  part: SurvivorPart,
+  rows: readonly S[],
+  how: HowToSurvive,
+): S | undefined {
+  const order = orderFor(part, rows, how)
+  return order.find((row) => row.textOf(part) !== '') ?? order[0]
+}
