@@ -33,7 +33,7 @@ test('who is one person is looked for, decided by keyboard, and taken back', asy
   await expect(page.getByText('2 to decide, likeliest first')).toBeVisible({ timeout: 20_000 })
 
   // Side by side: the weights are told, and add up to the sentence's score.
-  const pair = page.getByRole('region', { name: 'Two contacts side by side' })
+  const pair = page.getByRole('region', { name: 'Contacts side by side' })
   await expect(pair.getByText(/^The same name and one company\./)).toBeVisible()
   const first = await pair.getByRole('row', { name: /^Name/ }).innerText()
   expect(await stepCount(page, 'Pair')).toBe(34)

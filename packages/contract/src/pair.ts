@@ -70,6 +70,8 @@ export const PairItem = z.object({
   /** Bits against any two contacts being one person; the evidence has to outweigh them. */
   against: z.number(),
   sides: z.tuple([PairSide, PairSide]),
+  /** Contacts that may be the same person as one of the two as well, likeliest first. */
+  others: z.array(PairSide),
   /** How many pairs left to decide look the same in every field, this one counted in. */
   alike: z.number().int(),
 })
@@ -82,6 +84,8 @@ export const PairDecision = z.object({
   decision: z.enum(['join', 'apart']),
   /** True for all pairs that look the same in every field. */
   alike: z.boolean().default(false),
+  /** Contacts that are joined with the two, of those shown beside them. */
+  also: z.array(z.number().int()).max(20).default([]),
   /** The contact of the pair whose value comes first, for the parts where a person chose. */
   chosen: z.partialRecord(SurvivorPart, z.number().int()).default({}),
 })

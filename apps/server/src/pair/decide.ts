@@ -1,6 +1,6 @@
 import type { Decided } from '@upper-field/contract'
 import type { SurvivorPart } from '@upper-field/core/pair'
-import { desc, eq, sql } from 'drizzle-orm'
+import { desc, eq, type SQL, sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import type { Db } from '../db/database'
 import { joins, pairDecisions, valueChoices } from '../db/schema'
@@ -25,6 +25,8 @@ export interface Decision {
   readonly decision: 'join' | 'apart'
   readonly alike: boolean
   readonly who: string
+  /** Contacts that are joined with the pair, of those that wait to be decided with one of it. */
+  readonly also?: readonly number[]
   /** The contact whose value comes first, for the parts where a person chose. */
   readonly chosen?: Partial<Record<SurvivorPart, number>>
 }
@@ -33,7 +35,7 @@ export interface Decision {
 export async function decide(
   tx: Db,
   client: PoolClient,
-  { pairId, decision, alike, who, chosen = {} }: Decision,
+  { pairId, decision, alike, who, also = [], chosen = {} }: Decision,
 ): Promise<Decided> {
   const { rows: asked } = await tx.execute<{ list_id: string; pattern: string; decision_id: string | null }>(
     sql`select list_id, pattern, decision_id from pairs where id = ${pairId}`,
@@ -42,7 +44,11 @@ export async function decide(
   if (!pair)
     throw new Problem(409, 'pair-gone', 'This pair was looked for anew, or is one person by now. Nothing was changed.')
   await lockList(tx, pair.list_id)
-  const which = alike ? sql`p.list_id = ${pair.list_id} and p.pattern = ${pair.pattern}` : sql`p.id = ${pairId}`
+  const which = alike
+    ? sql`p.list_id = ${pair.list_id} and p.pattern = ${pair.pattern}`
+    : decision === 'join'
+      ? withOthers(pairId, also)
+      : sql`p.id = ${pairId}`
   const { rows: waiting } = await tx.execute<Waiting>(
     sql`select p.id, p.a_id, p.b_id from pairs p where ${which} and p.decision_id is null order by p.score desc, p.id for update`,
   )
@@ -57,21 +63,29 @@ export async function decide(
     sql`update pairs set decision_id = ${made.id} where id = any(${sql.param(waiting.map(({ id }) => Number(id)))}::bigint[])`,
   )
   if (decision === 'join') {
-    if (!alike) await storeChoices(tx, made.id, waiting[0], chosen)
+    if (!alike) await storeChoices(tx, made.id, waiting, chosen)
     await joinPairs(tx, client, pair.list_id, waiting, who)
   }
   return asDecided(made)
+}
+
+/** A pair, and every pair between its two and the others that are joined with them. */
+function withOthers(pairId: number, also: readonly number[]): SQL {
+  const them = sql`(select unnest(${sql.param(also)}::bigint[]) union select a_id from pairs where id = ${pairId}
+    union select b_id from pairs where id = ${pairId})`
+  return sql`(p.id = ${pairId} or (p.list_id = (select list_id from pairs where id = ${pairId}) and p.a_id in ${them} and p.b_id in ${them}))`
 }
 
 /** Writes down which row gives each chosen part: the contact of the pair may be made of several already. */
 async function storeChoices(
   tx: Db,
   decisionId: number,
-  pair: Waiting | undefined,
+  waiting: readonly Waiting[],
   chosen: Partial<Record<SurvivorPart, number>>,
 ): Promise<void> {
+  const among = new Set(waiting.flatMap(({ a_id, b_id }) => [Number(a_id), Number(b_id)]))
   for (const [part, contactId] of Object.entries(chosen) as [SurvivorPart, number][]) {
-    if (contactId !== Number(pair?.a_id) && contactId !== Number(pair?.b_id)) throw notFound('contact in this pair')
+    if (!among.has(contactId)) throw notFound('contact in this pair')
     const row = await rowThatGives(tx, contactId, part)
     if (row !== null) await tx.insert(valueChoices).values({ contactId: row, part, decisionId })
   }

@@ -49,26 +49,57 @@ export async function pageOfPairs(db: Db, listId: string, cursor: string | undef
       and (p.score < ${Number(score) || 0}::real or (p.score = ${Number(score) || 0}::real and p.id > ${Number(id) || 0}))
     order by p.score desc, p.id limit ${PAGE + 1}`)
   const shown = rows.slice(0, PAGE)
+  const others = await othersOf(
+    db,
+    shown.map((row) => Number(row.id)),
+  )
   const sides = await sidesOf(
     db,
-    shown.flatMap((row) => [Number(row.a_id), Number(row.b_id)]),
+    shown.flatMap((row) => [Number(row.a_id), Number(row.b_id), ...(others.get(Number(row.id)) ?? [])]),
   )
   const last = shown.at(-1)
   const { rows: counted } = await db.execute<{ n: string }>(
     sql`select count(*) as n from pairs where list_id = ${listId} and decision_id is null`,
   )
   return {
-    pairs: shown.flatMap((row) => itemOf(row, sides) ?? []),
+    pairs: shown.flatMap((row) => itemOf(row, sides, others.get(Number(row.id)) ?? []) ?? []),
     next: rows.length > PAGE && last ? `${last.score}/${last.id}` : null,
     total: Number(counted[0]?.n ?? 0),
   }
 }
 
-function itemOf(row: PairRow, sides: ReadonlyMap<number, PairSide>): PairItem | null {
+function itemOf(row: PairRow, sides: ReadonlyMap<number, PairSide>, others: readonly number[]): PairItem | null {
   const [a, b] = [sides.get(Number(row.a_id)), sides.get(Number(row.b_id))]
   if (!a || !b) return null
   const { score, key, evidence, against } = row
-  return { id: Number(row.id), score, key, evidence, against, sides: [a, b], alike: Number(row.alike) }
+  return {
+    id: Number(row.id),
+    score,
+    key,
+    evidence,
+    against,
+    sides: [a, b],
+    others: others.flatMap((id) => sides.get(id) ?? []),
+    alike: Number(row.alike),
+  }
+}
+
+/** So many more contacts are shown beside two. */
+const MOST_OTHERS = 3
+
+/** Contacts that wait to be decided with one of a pair as well, likeliest first. */
+async function othersOf(db: Db, pairIds: readonly number[]): Promise<Map<number, number[]>> {
+  const { rows } = await db.execute<{ pair: string; other: string }>(sql`
+    select p.id as pair, o.other from pairs p cross join lateral (
+      select other, max(score) as score from (
+        select case when q.a_id in (p.a_id, p.b_id) then q.b_id else q.a_id end as other, q.score
+        from pairs q where q.list_id = p.list_id and q.decision_id is null and q.id <> p.id
+          and (q.a_id in (p.a_id, p.b_id) or q.b_id in (p.a_id, p.b_id))) near
+      group by other order by max(score) desc, other limit ${MOST_OTHERS}) o
+    where p.id = any(${sql.param(pairIds)}::bigint[]) order by p.id, o.score desc, o.other`)
+  const found = new Map<number, number[]>()
+  for (const { pair, other } of rows) found.set(Number(pair), [...(found.get(Number(pair)) ?? []), Number(other)])
+  return found
 }
 
 async function sidesOf(db: Db, ids: readonly number[]): Promise<Map<number, PairSide>> {

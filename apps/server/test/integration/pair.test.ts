@@ -105,6 +105,26 @@ describe('pairing a list', () => {
     expect(await whole()).toEqual(before)
   })
 
+  it('joins more than two as one decision, of those that wait with them', async () => {
+    const before = await whole()
+    const pair = await pairOfRows(4, 5)
+    const [other] = pair?.others ?? []
+    expect(other).toMatchObject({ fullName: 'Maren Oldershaw', row: 6 })
+    const decided = await api.call('decidePair', {
+      params: { pairId: pair?.id ?? 0 },
+      body: { decision: 'join', also: [other?.contactId ?? 0], chosen: { company: other?.contactId ?? 0 } },
+    })
+    // The first and the third do not wait for a decision by themselves.
+    expect(decided.pairs).toBe(2)
+    const group = await server.sql<{ row: number; joined: number; company: string }>(
+      'select row, joined, company from contacts where list_id = $1 and row between 4 and 6 and joined_into is null',
+      [listId],
+    )
+    expect(group).toEqual([{ row: 4, joined: 2, company: 'Alder Camping' }])
+    await api.call('takeDecisionBack', { params: { decisionId: decided.id } })
+    expect(await whole()).toEqual(before)
+  })
+
   it('puts contacts together anew by other rules, and by the first again', async () => {
     const nameOf = async () =>
       (

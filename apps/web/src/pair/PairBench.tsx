@@ -69,26 +69,44 @@ function NothingToDecide({ state, hasLater }: { state: PairState; hasLater: bool
 
 function OnePair({ pair, rules, onLater }: { pair: PairItem; rules: Survivorship; onLater: () => void }) {
   const view = useListView()
-  const values = useSurvivor(pair, rules)
+  const [also, setAlso] = useState<ReadonlySet<number>>(new Set())
+  const joined = useMemo(
+    () => [...pair.sides, ...pair.others.filter(({ contactId }) => also.has(contactId))],
+    [pair, also],
+  )
+  const values = useSurvivor(joined, rules)
+  const toggle = (contactId: number) =>
+    setAlso(new Set(also.has(contactId) ? [...also].filter((id) => id !== contactId) : [...also, contactId]))
   const { data: me } = useReadMeQuery({})
   const [decide, deciding] = useDecidePairMutation()
   const mayDecide = me?.role !== 'viewer' && !deciding.isLoading
   const choose = (decision: 'join' | 'apart', alike = false) => {
     if (mayDecide)
-      void decide({ params: { pairId: pair.id }, body: { decision, alike, chosen: alike ? {} : values.chosen } })
+      void decide({
+        params: { pairId: pair.id },
+        body: { decision, alike, ...(alike ? {} : { also: [...also], chosen: values.chosen }) },
+      })
   }
   const flips = Object.fromEntries(ROWS.map(({ part }, i) => [String(i + 1), () => values.flip(part)]))
   useKeys({ m: () => choose('join'), x: () => choose('apart'), s: onLater, ...flips })
+  useKeys({
+    w: () => {
+      const next = pair.others.find(({ contactId }) => !also.has(contactId))
+      if (next) toggle(next.contactId)
+      else setAlso(new Set())
+    },
+  })
   return (
-    <section aria-label="Two contacts side by side">
-      <Sides pair={pair} values={values} onOpen={view.choose} />
+    <section aria-label="Contacts side by side">
+      <Sides pair={pair} values={values} also={also} onAlso={toggle} onOpen={view.choose} />
       {deciding.error ? <Notice tone="bad">{problemText(deciding.error)}</Notice> : null}
       <div className="flex flex-wrap items-center gap-2 pt-3">
         <Button look="main" disabled={!mayDecide} onClick={() => choose('join')}>
-          Join <Key>m</Key>
+          {also.size > 0 ? `Join all ${count(also.size + 2)}` : pair.others.length > 0 ? 'Join the first two' : 'Join'}{' '}
+          <Key>m</Key>
         </Button>
         <Button disabled={!mayDecide} onClick={() => choose('apart')}>
-          Keep apart <Key>x</Key>
+          {pair.others.length > 0 ? 'Keep the first two apart' : 'Keep apart'} <Key>x</Key>
         </Button>
         <Button onClick={onLater}>
           Later <Key>s</Key>
@@ -148,8 +166,18 @@ const ROWS: readonly Row[] = [
   { part: 'title', field: null, valueOf: ({ title }) => title },
 ]
 
-function Sides({ pair, values, onOpen }: { pair: PairItem; values: Survivor; onOpen: (contactId: number) => void }) {
-  const [a, b] = pair.sides
+interface SidesProps {
+  readonly pair: PairItem
+  readonly values: Survivor
+  /** Those of the others that are joined with the two. */
+  readonly also: ReadonlySet<number>
+  onAlso(contactId: number): void
+  onOpen(contactId: number): void
+}
+
+function Sides({ pair, values, also, onAlso, onOpen }: SidesProps) {
+  const all = [...pair.sides, ...pair.others]
+  const isJoined = (at: number) => at < 2 || also.has(all[at]?.contactId ?? 0)
   return (
     <table className="w-full table-fixed border border-line bg-surface">
       <thead>
@@ -157,11 +185,22 @@ function Sides({ pair, values, onOpen }: { pair: PairItem; values: Survivor; onO
           <th scope="col" className="w-[13%] px-3 py-2">
             <span className="sr-only">Field</span>
           </th>
-          {pair.sides.map((side) => (
+          {all.map((side, i) => (
             <th key={side.contactId} scope="col" className="px-3 py-2 font-normal">
               <TextButton onClick={() => onOpen(side.contactId)}>
                 {side.batch}, row {count(side.row)}
               </TextButton>
+              {i < 2 ? null : (
+                <label className="flex items-center gap-1.5 text-[13px] text-soft">
+                  <input
+                    type="checkbox"
+                    className="size-4 accent-moss"
+                    checked={also.has(side.contactId)}
+                    onChange={() => onAlso(side.contactId)}
+                  />
+                  join too
+                </label>
+              )}
             </th>
           ))}
           <th scope="col" className="w-[11%] px-3 py-2 text-right font-normal text-soft">
@@ -171,23 +210,26 @@ function Sides({ pair, values, onOpen }: { pair: PairItem; values: Survivor; onO
       </thead>
       <tbody>
         {ROWS.map((row, at) => {
-          const texts = [row.valueOf(a), row.valueOf(b)] as const
+          const texts = all.map(row.valueOf)
           if (texts.every((text) => text === '')) return null
           const found = pair.evidence.find(({ field }) => field === row.field)
-          const isSame = texts[0] === texts[1]
-          const isChoice = !isSame && texts.every((text) => text !== '')
+          const isSame = texts.every((text) => text === texts[0])
+          const filled = texts.filter((text, i) => text !== '' && isJoined(i))
+          const isChoice = filled.length > 1 && new Set(filled).size > 1
           return (
             <tr key={row.part} className="border-b border-line align-top">
               <th scope="row" className="px-3 py-1.5 text-left font-normal text-soft">
                 {PART[row.part]} {isChoice ? <Key>{String(at + 1)}</Key> : null}
               </th>
-              {pair.sides.map((side, i) => (
+              {all.map((side, i) => (
                 <SideCell
                   key={side.contactId}
                   text={texts[i] ?? ''}
-                  tone={`${row.isCode ? 'num' : ''} ${isSame ? 'text-soft' : 'font-semibold'}`}
+                  tone={`${row.isCode ? 'num' : ''} ${isSame || !isJoined(i) ? 'text-soft' : 'font-semibold'}`}
                   isFirst={values.sourceOf(row.part) === side.contactId}
-                  {...(isChoice ? { onChoose: () => values.choose(row.part, side.contactId) } : {})}
+                  {...(isChoice && isJoined(i) && texts[i] !== ''
+                    ? { onChoose: () => values.choose(row.part, side.contactId) }
+                    : {})}
                 />
               ))}
               <td
@@ -199,7 +241,7 @@ function Sides({ pair, values, onOpen }: { pair: PairItem; values: Survivor; onO
           )
         })}
         <tr className="border-b border-line">
-          <td colSpan={3} className="px-3 py-1.5 text-soft">
+          <td colSpan={all.length + 1} className="px-3 py-1.5 text-soft">
             Any two contacts of this list
           </td>
           <td className="num px-3 py-1.5 text-right text-beet">{bitsText(-pair.against)}</td>
@@ -207,7 +249,7 @@ function Sides({ pair, values, onOpen }: { pair: PairItem; values: Survivor; onO
       </tbody>
       <tfoot>
         <tr className="align-top">
-          <td colSpan={3} className="px-3 py-2">
+          <td colSpan={all.length + 1} className="px-3 py-2">
             {evidenceSentence(pair.evidence)}{' '}
             <span className="text-soft">They came up for: {PAIR_REASON[pair.key]}.</span>
           </td>

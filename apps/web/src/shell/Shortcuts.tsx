@@ -29,6 +29,7 @@ const OF_STAGE: Partial<Record<Stage, readonly (readonly [keys: string, what: st
     ['m', 'join the two'],
     ['x', 'keep them apart'],
     ['s', 'leave them for later'],
+    ['w', 'join one more with the two'],
     ['1', 'take a value from the other one: digits 1 to 7'],
     ['v', 'pairs, or contacts'],
     ['z', 'take back what was decided last'],

@@ -50,6 +50,8 @@ export const pairs = pgTable(
     uniqueIndex('pairs_once').on(t.listId, t.aId, t.bId),
     index('pairs_waiting').on(t.listId, t.score.desc(), t.id).where(sql`decision_id is null`),
     index('pairs_pattern').on(t.listId, t.pattern).where(sql`decision_id is null`),
+    index('pairs_b').on(t.bId).where(sql`decision_id is null`),
+    index('pairs_a').on(t.aId).where(sql`decision_id is null`),
     index('pairs_decision').on(t.decisionId),
   ],
 )
