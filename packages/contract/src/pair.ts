@@ -1,6 +1,6 @@
-import { PAIR_KEYS, PAIR_LEVELS, SURVIVORSHIP_RULES } from '@upper-field/core/pair'
+import { PAIR_KEYS, PAIR_LEVELS, SHARED_LINE_KINDS, SURVIVORSHIP_RULES } from '@upper-field/core/pair'
 import { z } from 'zod'
-import { Instant, LineType, SurvivorPart } from './words'
+import { Id, Instant, LineType, SurvivorPart } from './words'
 
 export const PairKey = z.enum(PAIR_KEYS)
 
@@ -99,3 +99,30 @@ export const Decided = z.object({
   at: Instant,
 })
 export type Decided = z.infer<typeof Decided>
+
+/** A number that several people of a list hold. */
+export const SharedLine = z.object({
+  e164: z.string(),
+  lineType: LineType,
+  kind: z.enum(SHARED_LINE_KINDS),
+  holders: z.number().int(),
+  who: z.array(z.object({ contactId: z.number().int(), fullName: z.string(), company: z.string() })),
+})
+export type SharedLine = z.infer<typeof SharedLine>
+export const SharedLines = z.object({
+  lines: z.array(SharedLine),
+  next: z.string().nullable(),
+  total: z.number().int(),
+})
+export type SharedLines = z.infer<typeof SharedLines>
+
+/** Another list beside this one. Who is in both is counted on either side: one person may be several contacts there. */
+export const ListBeside = z.object({
+  listId: Id,
+  name: z.string(),
+  bothHere: z.number().int(),
+  bothThere: z.number().int(),
+  onlyHere: z.number().int(),
+  onlyThere: z.number().int(),
+})
+export type ListBeside = z.infer<typeof ListBeside>

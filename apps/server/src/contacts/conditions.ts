@@ -1,5 +1,6 @@
 import type { Filter, FilterField } from '@upper-field/core/split'
 import { type SQL, sql } from 'drizzle-orm'
+import { matchesElsewhere } from '../pair/elsewhere'
 import { searchTerms } from '../projection/searchText'
 
 const COLUMN: Partial<Record<FilterField, string>> = {
@@ -11,6 +12,9 @@ const COLUMN: Partial<Record<FilterField, string>> = {
   lane: 'lane',
   reason: 'lane_reason',
 }
+
+/** A batch that is still being read shows none of its contacts. */
+export const READY = sql`exists (select 1 from batches b where b.id = contacts.batch_id and b.state = 'ready')`
 
 /** Which contacts can be reached now: the Fill step of the terrace. */
 export const REACHABLE = '((is_readable and not is_dead) or is_filled)'
@@ -53,11 +57,26 @@ export function pileConditions({ piles }: Filter, place: 'table' | 'cube'): SQL[
       conditions.push(sql`${sql.raw(column)}::text = any(${sql.param(values.map(storedValue))}::text[])`)
       continue
     }
+    if (field === 'in' || field === 'notin') continue
     const named = values.map((value) => (field === 'fell' ? FELL : IS)[value] ?? 'false')
     conditions.push(raw(`(${named.map((one) => `(${one})`).join(' or ')})`))
   }
   return conditions
 }
+
+/** What the counts of the cube cannot tell: who is in other lists too, or is not. */
+export function elsewhereConditions({ piles }: Filter): SQL[] {
+  const isIn = (listIds: readonly string[]) =>
+    sql`exists (${matchesElsewhere(sql`c.id = contacts.id`, sql`o.list_id::text = any(${sql.param([...listIds])}::text[])`)})`
+  return [
+    ...(piles.in?.length ? [isIn(piles.in)] : []),
+    ...(piles.notin?.length ? [sql`not ${isIn(piles.notin)}`] : []),
+  ]
+}
+
+/** True where a filter can be counted from the cube alone. */
+export const isInCube = ({ piles, words }: Filter): boolean =>
+  words.trim() === '' && !piles.in?.length && !piles.notin?.length
 
 const storedValue = (value: string): string => (value === 'none' ? '' : value)
 

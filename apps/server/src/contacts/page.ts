@@ -3,7 +3,7 @@ import { type Filter, parseFilter } from '@upper-field/core/split'
 import { type SQL, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { Problem } from '../http/problem'
-import { pileConditions, wordConditions } from './conditions'
+import { elsewhereConditions, isInCube, pileConditions, READY, wordConditions } from './conditions'
 
 /** Counting of a free search stops here; more are told as `1,000+`. */
 const CAP = 1000
@@ -11,13 +11,16 @@ const CAP = 1000
 /** Everything a filter chooses in a list, as one condition on the table. */
 export function chosenContacts(listId: string, filter: Filter): SQL {
   return sql.join(
-    [sql`list_id = ${listId}`, READY, ...pileConditions(filter, 'table'), ...wordConditions(listId, filter)],
+    [
+      sql`list_id = ${listId}`,
+      READY,
+      ...pileConditions(filter, 'table'),
+      ...elsewhereConditions(filter),
+      ...wordConditions(listId, filter),
+    ],
     sql` and `,
   )
 }
-
-/** A batch that is still being read shows none of its contacts. */
-const READY = sql`exists (select 1 from batches b where b.id = contacts.batch_id and b.state = 'ready')`
 
 export interface PageInput {
   readonly listId: string
@@ -46,7 +49,7 @@ function readCursor(cursor: string | undefined): number {
 }
 
 async function countChosen(db: Db, listId: string, filter: Filter): Promise<{ total: number; isCapped: boolean }> {
-  if (filter.words.trim() === '') {
+  if (isInCube(filter)) {
     const conditions = sql.join([sql`list_id = ${listId}`, ...pileConditions(filter, 'cube')], sql` and `)
     const { rows } = await db.execute<{ n: string }>(
       sql`select coalesce(sum(contacts), 0) as n from contact_cube where ${conditions}`,

@@ -9,9 +9,11 @@ import { findOpenList } from '../lists/routes'
 import { countContacts } from '../projection/cube'
 import { refreshContacts } from '../projection/refresh'
 import type { Services } from '../services'
+import { compareLists } from './compareLists'
 import { decide, latestDecisions, takeDecisionBack } from './decide'
 import { pageOfPairs, pairState } from './pairsPage'
 import { pointToSurvivors } from './pointToSurvivors'
+import { sharedLines } from './sharedLines'
 import { sharersOf } from './sharers'
 
 export function pairRoutes(app: Hono, services: Services): void {
@@ -19,6 +21,8 @@ export function pairRoutes(app: Hono, services: Services): void {
 
   serve(app, services, 'readPairing', ({ params }) => pairState(db, params.listId))
   serve(app, services, 'readPairs', ({ params, query }) => pageOfPairs(db, params.listId, query.cursor))
+  serve(app, services, 'readSharedLines', ({ params, query }) => sharedLines(db, params.listId, query.cursor))
+  serve(app, services, 'readListsBeside', ({ params }) => compareLists(db, params.listId))
   serve(app, services, 'readDecided', ({ params }) => latestDecisions(db, params.listId))
   serve(app, services, 'decidePair', ({ params, body, me }) =>
     transaction(pool, (tx, client) => decide(tx, client, { ...body, pairId: params.pairId, who: me.name })),

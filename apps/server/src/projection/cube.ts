@@ -2,7 +2,8 @@ import { drawTerrace, type TerraceStep } from '@upper-field/core/story'
 import { sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 
-const DIMENSIONS = sql.raw(
+/** What contacts are counted by, besides being joined and standing for others. */
+export const CUBE_DIMENSIONS = sql.raw(
   'batch_id, country, verdict, line_type, line_status, known_from, lane, lane_reason, is_readable, is_dead, is_filled, wants_mobile, is_shared, is_sent',
 )
 
@@ -17,10 +18,10 @@ export async function countContacts(tx: Db, listId: string): Promise<void> {
   await tx.execute(sql`
     insert into contact_cube (list_id, batch_id, country, verdict, line_type, line_status, known_from, lane, lane_reason,
       is_readable, is_dead, is_filled, wants_mobile, is_shared, is_sent, is_joined, has_joined, contacts)
-    select ${listId}, ${DIMENSIONS}, joined_into is not null, joined > 0, count(*)
+    select ${listId}, ${CUBE_DIMENSIONS}, joined_into is not null, joined > 0, count(*)
     from contacts c
     where list_id = ${listId} and exists (select 1 from batches b where b.id = c.batch_id and b.state = 'ready')
-    group by ${DIMENSIONS}, joined_into is not null, joined > 0`)
+    group by ${CUBE_DIMENSIONS}, joined_into is not null, joined > 0`)
   await countChanges(tx, listId)
   await tx.execute(sql`update lists set changed_at = now() where id = ${listId}`)
 }

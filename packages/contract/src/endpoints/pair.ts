@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { Job } from '../jobs'
-import { Decided, PairDecision, PairPage, PairState, Survivorship, Thresholds } from '../pair'
+import { Decided, ListBeside, PairDecision, PairPage, PairState, SharedLines, Survivorship, Thresholds } from '../pair'
 import { endpoint, OfList } from './endpoint'
 
 /** Who is one person: what is joined by itself, and what a person decides. */
@@ -25,6 +25,15 @@ export const pairEndpoints = {
     params: OfList,
     query: z.object({ cursor: z.string().max(60).optional() }),
     response: PairPage,
+  }),
+  readSharedLines: endpoint('get', '/lists/{listId}/shared-lines', 'Numbers that several people hold, with who', {
+    params: OfList,
+    query: z.object({ cursor: z.string().max(60).optional() }),
+    response: SharedLines,
+  }),
+  readListsBeside: endpoint('get', '/lists/{listId}/beside', 'Who is in other lists too, and who is not', {
+    params: OfList,
+    response: z.array(ListBeside),
   }),
   decidePair: endpoint('post', '/pairs/{pairId}/decision', 'Join two contacts, or keep them apart', {
     params: z.object({ pairId: z.coerce.number().int() }),

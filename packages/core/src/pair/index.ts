@@ -15,6 +15,7 @@ export {
 export { type Pairable, pairInputOf } from './pairInput'
 export type { PairInput } from './record'
 export type { Evidence } from './score'
+export { kindOfSharedLine, type LineHolder, SHARED_LINE_KINDS, type SharedLineKind } from './sharedLine'
 export {
   SUPPRESSION_KEYS,
   SUPPRESSION_KINDS,

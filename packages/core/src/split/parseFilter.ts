@@ -1,5 +1,18 @@
 /** Piles of the sieve that can be typed: `line:mobile country:GB,DE oldershaw`. */
-export const FILTER_FIELDS = ['batch', 'country', 'verdict', 'line', 'status', 'lane', 'reason', 'fell', 'is'] as const
+export const FILTER_FIELDS = [
+  'batch',
+  'country',
+  'verdict',
+  'line',
+  'status',
+  'lane',
+  'reason',
+  'fell',
+  'is',
+  /** Those who are in another list too, and those who are not: ids of lists. */
+  'in',
+  'notin',
+] as const
 export type FilterField = (typeof FILTER_FIELDS)[number]
 
 export interface Filter {

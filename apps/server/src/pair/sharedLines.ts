@@ -1,0 +1,70 @@
+import type { SharedLine, SharedLines } from '@upper-field/contract'
+import { kindOfSharedLine } from '@upper-field/core/pair'
+import type { LineType } from '@upper-field/core/phone'
+import { sql } from 'drizzle-orm'
+import type { Db } from '../db/database'
+import { groupBy } from '../db/groupBy'
+
+const PAGE = 50
+/** So many holders are named; the rest is counted. */
+const MOST_NAMED = 8
+
+/** Numbers that several people of a list hold, most holders first, by key set: holders and number of the last one. */
+export async function sharedLines(db: Db, listId: string, cursor: string | undefined): Promise<SharedLines> {
+  const [holders = '1000000000', after = ''] = cursor?.split('/') ?? []
+  const { rows } = await db.execute<{ e164: string; line_type: LineType; holders: string; total: string }>(sql`
+    with lines as (
+      select n.e164, min(n.line_type) as line_type, count(distinct c.id) as holders
+      from contact_numbers n join contacts c on c.id = n.contact_id and c.joined_into is null
+      join batches b on b.id = c.batch_id and b.state = 'ready'
+      where n.list_id = ${listId} and n.is_valid group by n.e164 having count(distinct c.id) > 1)
+    select *, (select count(*) from lines) as total from lines
+    where holders < ${Number(holders) || 0} or (holders = ${Number(holders) || 0} and e164 > ${after})
+    order by holders desc, e164 limit ${PAGE + 1}`)
+  const shown = rows.slice(0, PAGE)
+  const last = shown.at(-1)
+  const whoOf = await holdersOf(
+    db,
+    listId,
+    shown.map(({ e164 }) => e164),
+  )
+  return {
+    lines: shown.map((row) => describeLine(row, whoOf.get(row.e164) ?? [])),
+    next: rows.length > PAGE && last ? `${last.holders}/${last.e164}` : null,
+    total: Number(rows[0]?.total ?? 0),
+  }
+}
+
+interface Holder extends Record<string, unknown> {
+  readonly e164: string
+  readonly id: string
+  readonly full_name: string
+  readonly family_name: string
+  readonly company: string
+  readonly domain: string
+}
+
+const describeLine = (
+  { e164, line_type, holders }: { e164: string; line_type: LineType; holders: string },
+  who: readonly Holder[],
+): SharedLine => ({
+  e164,
+  lineType: line_type,
+  kind: kindOfSharedLine(
+    line_type,
+    who.map(({ family_name, company, domain }) => ({ familyName: family_name, company, domain })),
+  ),
+  holders: Number(holders),
+  who: who
+    .slice(0, MOST_NAMED)
+    .map(({ id, full_name, company }) => ({ contactId: Number(id), fullName: full_name, company })),
+})
+
+async function holdersOf(db: Db, listId: string, e164s: readonly string[]): Promise<Map<string, Holder[]>> {
+  const { rows } = await db.execute<Holder>(sql`
+    select distinct on (n.e164, c.id) n.e164, c.id, c.full_name, c.family_name, c.company, c.domain
+    from contact_numbers n join contacts c on c.id = n.contact_id and c.joined_into is null
+    join batches b on b.id = c.batch_id and b.state = 'ready'
+    where n.list_id = ${listId} and n.is_valid and n.e164 = any(${sql.param(e164s)}::text[]) order by n.e164, c.id`)
+  return groupBy(rows, ({ e164 }) => e164)
+}

@@ -1,0 +1,69 @@
+import { afterAll, beforeAll, describe, expect, it } from '@jest/globals'
+import type { ApiClient } from '@upper-field/contract'
+import { bringText, newList, startTestServer, type TestServer } from './harness'
+
+let server: TestServer
+let api: ApiClient
+let here: string
+let there: string
+
+const HERE = `Name,Company,Phone,E-mail
+Maren Oldershaw,Fernhill,07911 204481,maren@fernhill.example
+Tom Kestle,Fernhill,01665 555018,
+Priya Garside,Fernhill,01665 555018,priya@fernhill.example
+Alice Haddow,Heron,07911 204484,
+Sam Haddow,Alder,07911 204484,
+`
+const THERE = `Name,Phone,E-mail
+Maren O.,,MAREN@fernhill.example
+Oldershaw Maren,07911 204481,m.o@kinpost.example
+Somebody Else,01665 555018,
+Jo Newcomer,07911 204499,
+`
+const names = async (listId: string, filter: string) =>
+  (await api.call('readContacts', { params: { listId }, query: { filter } })).contacts.map(({ fullName }) => fullName)
+
+beforeAll(async () => {
+  server = await startTestServer()
+  api = server.api
+  here = await newList(api, 'Here')
+  there = await newList(api, 'There')
+  await bringText(api, here, HERE, { defaultCountry: 'GB' })
+  await bringText(api, there, THERE, { defaultCountry: 'GB' })
+}, 60_000)
+afterAll(() => server.stop())
+
+describe('two lists beside each other', () => {
+  it('are told apart by who is in both, counted on either side, only here and only there', async () => {
+    expect(await api.call('readListsBeside', { params: { listId: here } })).toEqual([
+      { listId: there, name: 'There', bothHere: 1, bothThere: 2, onlyHere: 4, onlyThere: 2 },
+    ])
+  })
+
+  it('open exactly whom they count, and the sieve counts the same', async () => {
+    expect(await names(here, `in:${there}`)).toEqual(['Maren Oldershaw'])
+    expect(await names(here, `notin:${there}`)).toHaveLength(4)
+    expect(await names(there, `notin:${here}`)).toEqual(['Somebody Else', 'Jo Newcomer'])
+    const { is, line } = await api.call('readPiles', { params: { listId: here }, query: { filter: `notin:${there}` } })
+    expect([is.shared, line.mobile]).toEqual([4, 2])
+  })
+
+  it('do not count those whose batch was taken back, nor archived lists', async () => {
+    const third = await newList(api, 'Third')
+    await api.call('changeList', { params: { listId: third }, body: { archived: true } })
+    const beside = await api.call('readListsBeside', { params: { listId: here } })
+    expect(beside.map(({ name }) => name)).toEqual(['There'])
+    expect(await names(here, `in:${third}`)).toEqual([])
+  })
+})
+
+describe('shared lines', () => {
+  it('are told with who holds them, and what kind of line they are', async () => {
+    const { lines, total } = await api.call('readSharedLines', { params: { listId: here } })
+    expect(total).toBe(2)
+    expect(lines.map(({ e164, kind, holders, who }) => [e164, kind, holders, who.map((one) => one.fullName)])).toEqual([
+      ['+441665555018', 'switchboard', 2, ['Tom Kestle', 'Priya Garside']],
+      ['+447911204484', 'household', 2, ['Alice Haddow', 'Sam Haddow']],
+    ])
+  })
+})
