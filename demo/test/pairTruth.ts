@@ -1,7 +1,7 @@
 import { type PairInput, pairInputOf } from '@upper-field/core/pair'
 import { compileRoutine, proposeRoutine } from '@upper-field/core/tidy'
 import { openFile, readFileRows, sourceOfBytes } from '@upper-field/files'
-import { createWorld, worldFor } from '@upper-field/standins/world'
+import { createWorld, type World, worldFor } from '@upper-field/standins/world'
 import { type DemoFile, scenarioFiles } from '../src'
 
 /** A contact of the demo and who it is in truth. */
@@ -14,7 +14,12 @@ export interface KnownContact {
 /** All contacts of the demo files, tidied as proposed, with the truth beside them. */
 export async function knownContacts(rows: number): Promise<KnownContact[]> {
   const { seed, ...size } = worldFor(rows)
-  const files = scenarioFiles(createWorld(seed, size), { rows }).filter(({ truth }) => truth.length > 0)
+  return contactsOfWorld(createWorld(seed, size), rows)
+}
+
+/** The same of any world. */
+export async function contactsOfWorld(world: World, rows: number): Promise<KnownContact[]> {
+  const files = scenarioFiles(world, { rows }).filter(({ truth }) => truth.length > 0)
   return (await Promise.all(files.map(contactsOf))).flat()
 }
 

@@ -19,7 +19,7 @@ describe('the demo, paired', () => {
     for (const [at, { who }] of known.entries()) byWho.set(who, [...(byWho.get(who) ?? []), at])
     const truth = new Set([...byWho.values()].flatMap(pairsOf))
     const joined = new Set(paired.groups.flatMap(({ members }) => pairsOf(members)))
-    const found = new Set([...joined, ...paired.toDecide.map(({ a, b }) => `${a}/${b}`)])
+    const found = new Set([...joined, ...[...paired.toDecide].map(({ a, b }) => `${a}/${b}`)])
     const right = [...joined].filter((pair) => truth.has(pair)).length
     const reached = [...truth].filter((pair) => found.has(pair)).length
     console.log(

@@ -30,13 +30,25 @@ export const Survivorship = z.object({
   emails: SurvivorshipRule,
 })
 
+/** Two contacts that were compared, by name. */
+export const PairExample = z.object({
+  score: z.number(),
+  sides: z.array(
+    z.object({ contactId: z.number().int(), fullName: z.string(), company: z.string(), city: z.string() }),
+  ),
+})
+export type PairExample = z.infer<typeof PairExample>
+
 /** How the contacts of a list have been paired. */
 export const PairState = z.object({
   /** When likeness was last looked for; null where it never was. */
   ranAt: Instant.nullable(),
   contacts: z.number().int(),
   thresholds: Thresholds,
-  bins: z.array(z.object({ from: z.number().int(), pairs: z.number().int() })),
+  /** Pairs by their scores, in whole bits, with some to look at. */
+  bins: z.array(z.object({ from: z.number().int(), pairs: z.number().int(), examples: z.array(PairExample) })),
+  /** How many groups there would be with other upper lines, as far as they were counted. */
+  groups: z.array(z.object({ from: z.number().int(), groups: z.number().int() })),
   joined: z.number().int(),
   toDecide: z.number().int(),
   keptApart: z.number().int(),

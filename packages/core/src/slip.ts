@@ -1,12 +1,17 @@
 /** True for two texts that one slip of a key parts: one letter more, less or other, or two changed round. */
 export function isOneSlipApart(a: string, b: string): boolean {
-  if (a === b || Math.abs(a.length - b.length) > 1) return false
+  const more = a.length - b.length
+  if (more > 1 || more < -1 || a === b) return false
   let start = 0
-  while (start < a.length && a[start] === b[start]) start++
-  let end = 0
-  while (end < a.length - start && end < b.length - start && a[a.length - 1 - end] === b[b.length - 1 - end]) end++
-  const left = a.slice(start, a.length - end)
-  const right = b.slice(start, b.length - end)
-  if (left.length <= 1 && right.length <= 1) return true
-  return left.length === 2 && right.length === 2 && left[0] === right[1] && left[1] === right[0]
+  while (start < a.length && a.charCodeAt(start) === b.charCodeAt(start)) start++
+  let endOfA = a.length
+  let endOfB = b.length
+  while (endOfA > start && endOfB > start && a.charCodeAt(endOfA - 1) === b.charCodeAt(endOfB - 1)) {
+    endOfA--
+    endOfB--
+  }
+  const left = endOfA - start
+  const right = endOfB - start
+  if (left <= 1 && right <= 1) return true
+  return left === 2 && right === 2 && a[start] === b[start + 1] && a[start + 1] === b[start]
 }

@@ -1,4 +1,7 @@
-import type { PairRecord } from './record'
+import { hashOfTwo } from './hash'
+import { int32List } from './int32List'
+import { keySorter } from './order'
+import { nameAt, type PairTable } from './pairTable'
 
 /** Reasons why two contacts are compared at all, as codes. */
 export const PAIR_KEYS = [
@@ -21,86 +24,145 @@ const LEAST_LOCAL = 6
 /** How many neighbours are compared where even the second key leaves too many together. */
 const NEIGHBOURS = 8
 
-/** The keys of one kind that a contact has. Contacts with a key in common are compared. */
-function keysOf(record: PairRecord, kind: PairKey): readonly string[] {
-  const { company, city, domain, words } = record
-  switch (kind) {
-    case 'number':
-      return record.numbers.map(({ e164 }) => e164)
-    case 'email':
-      return record.emails.map(({ address }) => address)
-    case 'profile':
-      return record.profile === '' ? [] : [record.profile]
-    case 'local-part':
-      return record.emails.flatMap(({ address, isRole }) => {
-        const local = address.slice(0, address.lastIndexOf('@'))
-        return !isRole && local.length >= LEAST_LOCAL ? [local] : []
-      })
-    case 'name':
-      return words.length > 1 ? [record.nameKey] : []
-    case 'sound-place':
-      return record.sound === '' || city === '' ? [] : [`${record.sound}/${city}`]
-    case 'company-given':
-      return company === '' ? [] : words.map((word) => `${company}/${word.slice(0, 3)}`)
-    case 'company':
-      return company === '' ? [] : [record.postalCode, city].filter(Boolean).map((place) => `${company}/${place}`)
-    case 'domain-initial':
-      return company === '' || domain === '' ? [] : words.map((word) => `${domain}/${word[0]}`)
-  }
+type KeysOf = (table: PairTable, at: number, tell: (key: number) => void) => void
+
+/** Tells the keys of each kind that a contact has, 32 bits each. Contacts with a key in common are compared. */
+const KEYS: Readonly<Record<PairKey, KeysOf>> = {
+  number: ({ numbers }, at, tell) => eachOf(numbers, at, tell),
+  email: ({ emails }, at, tell) => eachOf(emails, at, tell),
+  profile: ({ profile }, at, tell) => {
+    if (profile[at] !== 0) tell(profile[at] as number)
+  },
+  'local-part': ({ emails, addresses }, at, tell) => {
+    eachOf(emails, at, (id) => {
+      if (!addresses.isRole(id) && addresses.lengthOfLocal(id) >= LEAST_LOCAL) tell(addresses.localOf(id))
+    })
+  },
+  name: (table, at, tell) => {
+    const { words, key } = nameAt(table, at)
+    if (words.length > 1) tell(key)
+  },
+  'sound-place': (table, at, tell) => {
+    const { sound } = nameAt(table, at)
+    if (sound !== null && table.city[at] !== 0) tell(hashOfTwo(sound, table.hashOf(table.city[at] as number)))
+  },
+  'company-given': (table, at, tell) => {
+    if (table.company[at] === 0) return
+    const company = table.companies.hashOf(table.company[at] as number)
+    for (const word of nameAt(table, at).words) tell(hashOfTwo(company, table.nameForms.startOf(word)))
+  },
+  company: (table, at, tell) => {
+    if (table.company[at] === 0) return
+    const company = table.companies.hashOf(table.company[at] as number)
+    // The country too: some tell no nearer place.
+    for (const place of [table.postalCode[at], table.city[at], table.country[at]] as number[])
+      if (place !== 0) tell(hashOfTwo(company, table.hashOf(place)))
+  },
+  'domain-initial': (table, at, tell) => {
+    if (table.company[at] === 0 || table.domain[at] === 0) return
+    const domain = table.hashOf(table.domain[at] as number)
+    for (const word of nameAt(table, at).words) tell(hashOfTwo(domain, table.nameForms.initialOf(word)))
+  },
 }
 
-/** Two positions and the kind of key that brought them together; the first kind that did. */
-export type CandidateSink = (a: number, b: number, key: PairKey) => void
+function eachOf({ starts, ids }: PairTable['numbers'], at: number, tell: (id: number) => void): void {
+  for (let i = starts[at] as number; i < (starts[at + 1] as number); i++) tell(ids[i] as number)
+}
+
+/** The blocks of one kind of key, one behind another. */
+export interface Blocks {
+  readonly kind: PairKey
+  /** Contacts in order of their keys, and in their own order under one key. */
+  readonly members: Int32Array
+  /** Up to where the contacts behind each are compared with it. */
+  readonly untils: Int32Array
+  /** Where each contact stands among the members: from `starts[at]` up to `starts[at + 1]` of `places`. */
+  readonly starts: Int32Array
+  readonly places: Int32Array
+}
+
+/** Who is compared with whom. */
+export interface Candidates {
+  /** Contacts with a key in common with a contact that stand behind it, each once, with the first kind of key that did. */
+  of(at: number, tell: (other: number, key: PairKey) => void): void
+}
+
+/** Goes through blocks, kind by kind. */
+export function candidatesIn(kinds: readonly Blocks[], size: number): Candidates {
+  // Who was told already, by the number of the question.
+  const toldIn = new Int32Array(size)
+  let question = 0
+  return {
+    of: (at, tell) => {
+      question++
+      for (const { kind, members, untils, starts, places } of kinds) {
+        for (let i = starts[at] as number; i < (starts[at + 1] as number); i++) {
+          const place = places[i] as number
+          for (let next = place + 1; next < (untils[place] as number); next++) {
+            const other = members[next] as number
+            if (toldIn[other] === question) continue
+            toldIn[other] = question
+            tell(other, kind)
+          }
+        }
+      }
+    },
+  }
+}
 
 /**
- * Goes through all pairs that have a key in common, each once, kind by kind. No block is compared each with each beyond
- * a size: it is parted by name, and what is still too large is compared among neighbours only.
+ * Lays out the keys of one kind that contacts have. No block is compared each with each beyond a size: it is parted by
+ * name, and what is still too large is compared among neighbours only.
  */
-export function eachCandidate(records: readonly PairRecord[], sink: CandidateSink): void {
-  const seen = new Set<number>()
-  const size = records.length
-  const take = (a: number, b: number, kind: PairKey): void => {
-    const pair = a < b ? a * size + b : b * size + a
-    if (a === b || seen.has(pair)) return
-    seen.add(pair)
-    sink(Math.min(a, b), Math.max(a, b), kind)
-  }
-  for (const kind of PAIR_KEYS) {
-    for (const block of blocksOf(records, kind)) pairUp(block, records, (a, b) => take(a, b, kind))
-  }
-}
-
-function blocksOf(records: readonly PairRecord[], kind: PairKey): Iterable<readonly number[]> {
-  const blocks = new Map<string, number[]>()
-  for (const record of records) {
-    for (const key of keysOf(record, kind)) {
-      const block = blocks.get(key)
-      if (!block) blocks.set(key, [record.at])
-      else if (block.at(-1) !== record.at) block.push(record.at)
+export function blocksOf(table: PairTable, kind: PairKey): Blocks {
+  const sorter = keySorter()
+  for (let at = 0; at < table.size; at++) KEYS[kind](table, at, (key) => sorter.add(key, at))
+  const sorted = sorter.sort()
+  const members = int32List()
+  const untils = int32List()
+  for (let from = 0; from < sorted.length; ) {
+    let to = from + 1
+    while (to < sorted.length && sorted.keyAt(to) === sorted.keyAt(from)) to++
+    if (to - from > 1) {
+      const block: number[] = []
+      for (let i = from; i < to; i++) if (sorted.valueAt(i) !== block.at(-1)) block.push(sorted.valueAt(i))
+      for (const part of partsOf(table, block)) {
+        const start = members.length
+        for (const [i, at] of part.entries()) {
+          members.push(at)
+          untils.push(start + (part.length <= MOST_IN_BLOCK ? part.length : Math.min(part.length, i + NEIGHBOURS)))
+        }
+      }
     }
+    from = to
   }
-  return [...blocks.values()].filter(({ length }) => length > 1)
+  return { kind, untils: untils.toArray(), ...placesIn(members.toArray(), table.size) }
 }
 
-function pairUp(block: readonly number[], records: readonly PairRecord[], take: (a: number, b: number) => void): void {
-  if (block.length <= MOST_IN_BLOCK) {
-    allPairs(block, take)
-    return
-  }
-  const byName = new Map<string, number[]>()
+/** A block as it is, or parted by name where it is too large. */
+function partsOf(table: PairTable, block: readonly number[]): Iterable<readonly number[]> {
+  if (block.length < 2) return []
+  if (block.length <= MOST_IN_BLOCK) return [block]
+  const byName = new Map<number, number[]>()
   for (const at of block) {
-    const key = records[at]?.nameKey ?? ''
+    const { key } = nameAt(table, at)
     const part = byName.get(key)
     if (part) part.push(at)
     else byName.set(key, [at])
   }
-  for (const part of byName.values()) {
-    if (part.length <= MOST_IN_BLOCK) allPairs(part, take)
-    else for (let i = 0; i < part.length; i++) allPairs(part.slice(i, i + NEIGHBOURS), take)
-  }
+  return [...byName.values()].filter(({ length }) => length > 1)
 }
 
-function allPairs(block: readonly number[], take: (a: number, b: number) => void): void {
-  for (let i = 0; i < block.length; i++)
-    for (let j = i + 1; j < block.length; j++) take(block[i] as number, block[j] as number)
+function placesIn(members: Int32Array, size: number): Pick<Blocks, 'members' | 'starts' | 'places'> {
+  const starts = new Int32Array(size + 1)
+  for (const at of members) starts[at + 1] = (starts[at + 1] as number) + 1
+  for (let at = 0; at < size; at++) starts[at + 1] = (starts[at + 1] as number) + (starts[at] as number)
+  const places = new Int32Array(members.length)
+  const next = starts.slice()
+  for (let place = 0; place < members.length; place++) {
+    const at = members[place] as number
+    places[next[at] as number] = place
+    next[at] = (next[at] as number) + 1
+  }
+  return { members, starts, places }
 }

@@ -13,11 +13,38 @@ export type PairLevel<F extends PairField = PairField> = (typeof PAIR_LEVELS)[F]
 
 export const PAIR_FIELDS = Object.keys(PAIR_LEVELS) as PairField[]
 
-/** How two contacts compare, field by field: position of the level, or `UNKNOWN` where one of them says nothing. */
-export type Comparison = readonly number[]
+/** Position of a field in `PAIR_FIELDS`. */
+export const FIELD = Object.fromEntries(PAIR_FIELDS.map((field, at) => [field, at])) as Readonly<
+  Record<PairField, number>
+>
+
+/** Position of each level of a field: `LEVEL.name.same`. */
+export const LEVEL = Object.fromEntries(
+  PAIR_FIELDS.map((field) => [field, Object.fromEntries(PAIR_LEVELS[field].map((level, at) => [level, at]))]),
+) as { readonly [F in PairField]: Readonly<Record<PairLevel<F>, number>> }
+
+/** One of two contacts says nothing of a field. */
 export const UNKNOWN = -1
 
+/**
+ * How two contacts compare, field by field: position of the level or `UNKNOWN`, three bits for each field. As one
+ * number it is quick to count, and a million of them are no million objects.
+ */
+export type Comparison = number
+
+const BITS = 3
+const MASK = (1 << BITS) - 1
+
+/** A comparison in which a field, given by its position, stands at this level. */
+export const atField = (field: number, level: number): Comparison => (level + 1) << (field * BITS)
+
+/** Position of a field's level, or `UNKNOWN`. */
+export const levelOf = (comparison: Comparison, field: number): number => ((comparison >> (field * BITS)) & MASK) - 1
+
 export const levelAt = (comparison: Comparison, field: PairField): PairLevel | null => {
-  const at = comparison[PAIR_FIELDS.indexOf(field)] ?? UNKNOWN
+  const at = levelOf(comparison, FIELD[field])
   return at === UNKNOWN ? null : (PAIR_LEVELS[field][at] as PairLevel)
 }
+
+/** What each number of a comparison begins at, so that fields beside it may be counted with it. */
+export const COMPARISONS = 1 << (BITS * PAIR_FIELDS.length)

@@ -1,59 +1,108 @@
-import { compareNames } from './compare'
-import type { PairRecord } from './record'
+import { areDifferentNames } from './compare'
+import type { NameForm } from './names'
+import { keySorter } from './order'
+import { nameAt, type PairTable } from './pairTable'
 
 /** How often the values of a list stand in it: what many hold says little about who they are. */
 export interface Frequencies {
   readonly size: number
-  /** How many contacts have this name, number, address, or company (alone, or with its place behind a slash). */
-  names(key: string): number
-  numbers(e164: string): number
-  emails(address: string): number
-  companies(key: string): number
+  /** How many contacts are of a country, by its number. */
+  countries(id: number): number
+  /** How many contacts have a name, number or address. */
+  names(key: number): number
+  numbers(id: number): number
+  emails(id: number): number
+  /** How many contacts are of the company of these two: of the same name there may be many, so that its place counts where both tell it. */
+  companies(a: number, b: number): number
   /** True for a number that people of different names hold. */
-  isSharedLine(e164: string): boolean
+  isSharedLine(number: number): boolean
 }
 
 /** A line that more people hold is shared, whoever they are. */
 const MOST_HOLDERS = 40
 
 /** Counts the values of all contacts, once. */
-export function countValues(records: readonly PairRecord[]): Frequencies {
-  const names = new Map<string, number>()
-  const emails = new Map<string, number>()
-  const companies = new Map<string, number>()
-  const holders = new Map<string, PairRecord[]>()
-  const add = (counts: Map<string, number>, key: string) => counts.set(key, (counts.get(key) ?? 0) + 1)
-  for (const record of records) {
-    if (record.nameKey !== '') add(names, record.nameKey)
-    for (const { address } of record.emails) add(emails, address)
-    if (record.company !== '') {
-      add(companies, record.company)
-      if (record.postalCode !== '') add(companies, `${record.company}/${record.postalCode}`)
-      if (record.city !== '') add(companies, `${record.company}/${record.city}`)
-    }
-    for (const { e164 } of record.numbers) {
-      const held = holders.get(e164)
-      if (held) held.push(record)
-      else holders.set(e164, [record])
-    }
-  }
-  const shared = new Set<string>()
-  for (const [e164, held] of holders) if (areDifferentPeople(held)) shared.add(e164)
+export function countValues(table: PairTable): Frequencies {
+  const names = countNames(table)
+  const numbers = countIds(table.numbers.ids, table.numberCount)
+  const emails = countIds(table.emails.ids, table.emailCount)
+  const companies = countCompanies(table)
+  const countries = countIds(table.country, table.textCount)
+  const shared = findSharedLines(table)
   return {
-    size: records.length,
+    size: table.size,
+    countries: (id) => countries[id] as number,
     names: (key) => names.get(key) ?? 0,
-    numbers: (e164) => holders.get(e164)?.length ?? 0,
-    emails: (address) => emails.get(address) ?? 0,
-    companies: (key) => companies.get(key) ?? 0,
-    isSharedLine: (e164) => shared.has(e164),
+    numbers: (id) => numbers[id] as number,
+    emails: (id) => emails[id] as number,
+    companies,
+    isSharedLine: (id) => shared[id] === 1,
   }
 }
 
-function areDifferentPeople(held: readonly PairRecord[]): boolean {
-  if (held.length < 2) return false
-  const named = [...new Map(held.filter(({ nameKey }) => nameKey !== '').map((one) => [one.nameKey, one])).values()]
-  if (named.length > MOST_HOLDERS) return true
-  return named.some((a, i) => named.slice(i + 1).some((b) => DIFFERENT.has(compareNames(a, b) ?? '')))
+function countNames(table: PairTable): Map<number, number> {
+  const counts = new Map<number, number>()
+  for (let at = 0; at < table.size; at++) {
+    const { key } = nameAt(table, at)
+    if (key !== 0) counts.set(key, (counts.get(key) ?? 0) + 1)
+  }
+  return counts
 }
 
-const DIFFERENT: ReadonlySet<string> = new Set(['family', 'given', 'other'])
+function countIds(ids: Int32Array, most: number): Int32Array {
+  const counts = new Int32Array(most)
+  for (const id of ids) counts[id] = (counts[id] as number) + 1
+  return counts
+}
+
+/** A company and a place are numbers below this: two of them make one whole number that a double holds exactly. */
+const MOST_PLACES = 2 ** 26
+
+function countCompanies({ size, company, postalCode, city }: PairTable): Frequencies['companies'] {
+  const counts = new Map<number, number>()
+  const count = (of: number, place: number) => {
+    const key = of * MOST_PLACES + place
+    counts.set(key, (counts.get(key) ?? 0) + 1)
+  }
+  for (let at = 0; at < size; at++) {
+    const of = company[at] as number
+    if (of === 0) continue
+    count(of, 0)
+    const [code, town] = [postalCode[at] as number, city[at] as number]
+    if (code !== 0) count(of, code)
+    // A town may be written like a postal code: it is one place then.
+    if (town !== 0 && town !== code) count(of, town)
+  }
+  const inCommon = (column: Int32Array, a: number, b: number) => (column[a] === column[b] ? (column[a] as number) : 0)
+  return (a, b) => {
+    const place = inCommon(postalCode, a, b) || inCommon(city, a, b)
+    return counts.get((company[a] as number) * MOST_PLACES + place) ?? 0
+  }
+}
+
+/** Which numbers people of different names hold: a mark for each. */
+function findSharedLines(table: PairTable): Uint8Array {
+  const { starts, ids } = table.numbers
+  const sorter = keySorter()
+  for (let at = 0; at < table.size; at++)
+    for (let i = starts[at] as number; i < (starts[at + 1] as number); i++) sorter.add(ids[i] as number, at)
+  const sorted = sorter.sort()
+  const shared = new Uint8Array(table.numberCount)
+  for (let from = 0; from < sorted.length; ) {
+    const names = new Map<number, NameForm>()
+    const number = sorted.keyAt(from)
+    let to = from
+    for (; to < sorted.length && sorted.keyAt(to) === number; to++) {
+      const name = nameAt(table, sorted.valueAt(to))
+      if (name.key !== 0 && names.size <= MOST_HOLDERS) names.set(name.key, name)
+    }
+    if (names.size > 1 && areDifferentPeople(table, [...names.values()])) shared[number] = 1
+    from = to
+  }
+  return shared
+}
+
+function areDifferentPeople({ nameForms }: PairTable, names: readonly NameForm[]): boolean {
+  if (names.length > MOST_HOLDERS) return true
+  return names.some((a, i) => names.slice(i + 1).some((b) => areDifferentNames(nameForms.compare(a, b))))
+}

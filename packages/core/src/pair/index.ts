@@ -5,16 +5,18 @@ export { type Forgetting, findForgotten, type Holder } from './forgetting'
 export { type ExactJoin, type ExactJoiner, exactJoiner, type KeyHolder, type SharedKey } from './joinExact'
 export { type Mergeable, mergeContacts, partSources } from './mergeContacts'
 export {
+  createPairing,
   DEFAULT_THRESHOLDS,
   type Paired,
-  type PairFound,
   type PairOptions,
   pairContacts,
   type Thresholds,
 } from './pairContacts'
+export type { PairFound } from './pairFound'
 export { type Pairable, pairInputOf } from './pairInput'
-export type { PairInput } from './record'
+export type { PairInput } from './pairTable'
 export type { Evidence } from './score'
+export type { Bin } from './scores'
 export { kindOfSharedLine, type LineHolder, SHARED_LINE_KINDS, type SharedLineKind } from './sharedLine'
 export {
   SUPPRESSION_KEYS,

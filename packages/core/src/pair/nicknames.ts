@@ -127,3 +127,6 @@ export function areForms(a: string, b: string): boolean {
   for (const line of mine) if (theirs.has(line)) return true
   return false
 }
+
+/** True for a word, folded, that is known as a given name. */
+export const isGivenName = (word: string): boolean => formsOf.has(word)

@@ -1,11 +1,16 @@
-import { eachCandidate, type PairKey } from './blocks'
-import { compare, compareEmails, compareNames } from './compare'
-import { type Comparison, levelAt, type PairField } from './fields'
+import { withoutAmbiguous } from './ambiguous'
+import { type Blocks, blocksOf, candidatesIn, PAIR_KEYS, type PairKey } from './blocks'
+import { comparer } from './compare'
+import type { Comparison } from './fields'
 import { countValues } from './frequencies'
 import { type Group, groupPairs } from './group'
-import { type PairInput, type PairRecord, pairRecord } from './record'
-import { type Evidence, scoreOf, shareMobile, weigh } from './score'
-import { countPatterns, learnWeights, type PairWeights } from './weights'
+import { contradict, isPersonal, isSure, isWorthKeeping } from './judgement'
+import { learnFrom } from './learn'
+import { type PairFound, type PairStore, pairStore } from './pairFound'
+import { type PairInput, type PairTable, pairTableBuilder } from './pairTable'
+import { type Evidence, type Scale, scaleOf } from './score'
+import { type Bin, countScores } from './scores'
+import type { PairWeights } from './weights'
 
 /** From where on pairs join by themselves, and from where on a person decides; bits for one person. */
 export interface Thresholds {
@@ -13,7 +18,7 @@ export interface Thresholds {
   readonly decide: number
 }
 
-export const DEFAULT_THRESHOLDS: Thresholds = { join: 9, decide: -6 }
+export const DEFAULT_THRESHOLDS: Thresholds = { join: 7, decide: -6 }
 
 export interface PairOptions {
   readonly thresholds?: Thresholds
@@ -21,218 +26,170 @@ export interface PairOptions {
   readonly isKeptApart?: (a: number, b: number) => boolean
 }
 
-/** Two contacts that may be one person. */
-export interface PairFound {
-  readonly a: number
-  readonly b: number
-  readonly score: number
-  readonly key: PairKey
-  /** True where nothing speaks against joining them without a person, but for the score. */
-  readonly isSure: boolean
-  /** True where they hold what only one person holds: a mobile, a personal address, a profile. */
-  readonly isPersonal: boolean
-}
-
 export interface Paired {
   readonly groups: readonly Group[]
   /** Pairs left to a person, likeliest first. */
-  readonly toDecide: readonly PairFound[]
-  /** How many pairs have a score between a whole number of bits and the next, from `LEAST_BIN` to `MOST_BIN`. */
-  readonly bins: readonly { readonly from: number; readonly pairs: number }[]
+  readonly toDecide: PairsToDecide
+  readonly bins: readonly Bin[]
   readonly weights: PairWeights
+  /** How many groups there would be if pairs joined from this score on; not below the line from which a person decides. */
+  groupsFrom(join: number): number
   explain(a: number, b: number): readonly Evidence[]
 }
 
-const RANDOM_PAIRS = 100_000
+/** Pairs that are made one by one as they are asked for: of a large list there are millions. */
+export interface PairsToDecide extends Iterable<PairFound> {
+  readonly length: number
+}
 
-/** Exact keys: pairs that agree on one teach what people look like in all that was not chosen for. */
-const TEACHERS: readonly PairField[] = ['name', 'number', 'email', 'profile']
-
-/** Counts a comparison once for each exact key the pair has in common. */
-function teach(patterns: ReturnType<typeof countPatterns>, comparison: Comparison): void {
-  for (const field of TEACHERS) if (levelAt(comparison, field) === 'same') patterns.add(comparison, field)
+/** Takes contacts one after another and pairs them all. */
+export interface Pairing {
+  add(contact: PairInput): void
+  /** Pairs them in small steps, so that others may work between two: each tells how many contacts have been compared. */
+  steps(options?: PairOptions): Generator<number, Paired>
 }
 
 /**
  * Finds who is one person: contacts with a key in common are compared, what agreement is worth is learnt from the
- * list itself, and the surest pairs become groups.
- * @param contacts in any order; positions in it name them in what comes back
+ * list itself, and the surest pairs become groups. Contacts come in any order; their positions in it name them in
+ * what comes back.
  */
-export function pairContacts(
-  contacts: readonly PairInput[],
-  { thresholds = DEFAULT_THRESHOLDS, isKeptApart = () => false }: PairOptions = {},
-): Paired {
-  const order = inOneOrder(contacts)
-  const placeOf = new Map(order.map((position, at) => [position, at]))
-  const records = order.map((position, at) => pairRecord(at, contacts[position] as PairInput))
-  const frequencies = countValues(records)
-  const compareAt = (a: number, b: number): Comparison =>
-    compare(records[a] as PairRecord, records[b] as PairRecord, frequencies.isSharedLine)
-  const candidates: { a: number; b: number; key: PairKey; comparison: Comparison }[] = []
-  const patterns = countPatterns()
-  const colleagues = countPatterns()
-  eachCandidate(records, (a, b, key) => {
-    const comparison = compareAt(a, b)
-    teach(patterns, comparison)
-    if (areColleagues(comparison)) colleagues.add(comparison)
-    if (isWorthKeeping(comparison)) candidates.push({ a, b, key, comparison })
-  })
-  const weights = learnWeights(
-    patterns.patterns(),
-    randomPatterns(records.length, compareAt),
-    colleagues.patterns(),
-    records.length,
-  )
-  const explain = (a: number, b: number, comparison = compareAt(a, b)) =>
-    weigh(comparison, records[a] as PairRecord, records[b] as PairRecord, weights, frequencies)
-  const found = candidates.map(
-    ({ a, b, key, comparison }): PairFound => ({
-      a,
-      b,
-      key,
-      score: scoreOf(explain(a, b, comparison), weights),
-      isSure: isSure(comparison, records[a] as PairRecord, records[b] as PairRecord),
-      isPersonal: isPersonal(comparison, records[a] as PairRecord, records[b] as PairRecord),
-    }),
-  )
-  const positionOf = (at: number): number => order[at] as number
+export function createPairing(): Pairing {
+  const builder = pairTableBuilder()
+  return { add: builder.add, steps: (options = {}) => pairTable(builder.build(), options) }
+}
+
+/** Finds who is one person among these contacts. */
+export function pairContacts(contacts: Iterable<PairInput>, options: PairOptions = {}): Paired {
+  const pairing = createPairing()
+  for (const contact of contacts) pairing.add(contact)
+  const steps = pairing.steps(options)
+  for (;;) {
+    const { done, value } = steps.next()
+    if (done) return value
+  }
+}
+
+/** So many contacts are compared with their candidates in a step. */
+const STEP = 5000
+
+function* pairTable(
+  table: PairTable,
+  { thresholds = DEFAULT_THRESHOLDS, isKeptApart = () => false }: PairOptions,
+): Generator<number, Paired> {
+  const frequencies = countValues(table)
+  yield 0
+  const compare = comparer(table, frequencies.isSharedLine)
+  const blocks: Blocks[] = []
+  for (const kind of PAIR_KEYS) {
+    blocks.push(blocksOf(table, kind))
+    yield 0
+  }
+  const candidates = candidatesIn(blocks, table.size)
+  const weights = learnFrom(table, candidates, compare)
+  const scale = scaleOf(table, weights, frequencies)
+  const scores = countScores()
+  const positionOf = (at: number): number => table.positions[at] as number
   const isApart = (a: number, b: number) => isKeptApart(positionOf(a), positionOf(b))
-  const contradicts = (a: number, b: number) =>
-    isApart(a, b) || contradict(records[a] as PairRecord, records[b] as PairRecord)
-  const sure = found.filter(({ score, isSure }) => isSure && score >= thresholds.join)
-  const groups = groupPairs(
-    withoutAmbiguous(sure, contradicts),
-    (a, b) => contradicts(a, b) || scoreOf(explain(a, b), weights) < thresholds.decide,
-  )
+  const found = pairStore()
+  for (let a = 0; a < table.size; a++) {
+    candidates.of(a, (b, key) => {
+      const byKeys = compare.byKeys(a, b)
+      if (!isWorthKeeping(byKeys)) return
+      const comparison = byKeys | compare.byPlaces(a, b)
+      const score = scale.score(comparison, a, b)
+      scores.add({ a: positionOf(a), b: positionOf(b), score })
+      if (score >= thresholds.decide) found.add(judged(table, comparison, { a, b, score, key }))
+    })
+    if (a % STEP === 0) yield a
+  }
+  yield table.size
+  const groupsFrom = (join: number) =>
+    groupsOf(found, join, {
+      contradicts: (a, b) => isApart(a, b) || contradict(table, a, b),
+      isUnlikely: (a, b) => scale.score(compare.whole(a, b), a, b) < thresholds.decide,
+    })
+  const groups = groupsFrom(thresholds.join)
   const groupAt = new Map(groups.flatMap((group) => group.members.map((member) => [member, group] as const)))
-  const isJoined = ({ a, b }: PairFound) => groupAt.has(a) && groupAt.get(a) === groupAt.get(b)
-  const toDecide = found
-    .filter((pair) => pair.score >= thresholds.decide && !isJoined(pair) && !isApart(pair.a, pair.b))
-    .map((pair) => ({ ...pair, ...inOrder(positionOf(pair.a), positionOf(pair.b)) }))
-    .sort((x, y) => y.score - x.score || x.a - y.a || x.b - y.b)
   return {
     groups: groups
       .map(({ members, score }) => ({ members: members.map(positionOf).sort((x, y) => x - y), score }))
       .sort((x, y) => (x.members[0] ?? 0) - (y.members[0] ?? 0)),
-    toDecide,
-    bins: binsOf(found),
+    toDecide: pairsToDecide(found, positionOf, ({ a, b }) => {
+      const group = groupAt.get(a)
+      return isApart(a, b) || (group !== undefined && group === groupAt.get(b))
+    }),
+    bins: scores.bins(),
+    groupsFrom: (join) => groupsFrom(join).length,
     weights,
-    explain: (a, b) => explain(placeOf.get(a) ?? 0, placeOf.get(b) ?? 0),
+    explain: explainer(table, scale, compare.whole),
   }
 }
 
-const inOrder = (a: number, b: number): { readonly a: number; readonly b: number } =>
-  a < b ? { a, b } : { a: b, b: a }
+const judged = (
+  table: PairTable,
+  comparison: Comparison,
+  { a, b, score, key }: { readonly a: number; readonly b: number; readonly score: number; readonly key: PairKey },
+): PairFound => ({
+  a,
+  b,
+  score,
+  key,
+  isSure: isSure(table, comparison, a, b),
+  isPersonal: isPersonal(table, comparison, a, b),
+})
 
-/**
- * Positions in an order that is told by what the contacts hold alone: whatever is picked, parted or tied on the way, is
- * so in the same way however the rows stand.
- */
-function inOneOrder(contacts: readonly PairInput[]): readonly number[] {
-  const keys = contacts.map((one) =>
-    [
-      one.fullName,
-      one.givenName,
-      one.familyName,
-      one.company,
-      one.domain,
-      one.profile,
-      one.city,
-      one.postalCode,
-      one.country,
-      ...one.numbers.map(({ e164 }) => e164),
-      ...one.emails.map(({ address }) => address),
-    ].join('\u0001'),
-  )
-  const before = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0)
-  return [...contacts.keys()].sort((a, b) => before(keys[a] as string, keys[b] as string) || a - b)
-}
-
-/** Two people of one company: their names say so. */
-const areColleagues = (comparison: Comparison): boolean =>
-  levelAt(comparison, 'company') === 'same' && ['family', 'given', 'other'].includes(levelAt(comparison, 'name') ?? '')
-
-const LEAST_BIN = -20
-const MOST_BIN = 40
-
-function binsOf(pairs: readonly PairFound[]): Paired['bins'] {
-  const counts = Array.from({ length: MOST_BIN - LEAST_BIN + 1 }, () => 0)
-  for (const { score } of pairs) {
-    const at = Math.min(MOST_BIN, Math.max(LEAST_BIN, Math.floor(score))) - LEAST_BIN
-    counts[at] = (counts[at] ?? 0) + 1
+function groupsOf(
+  found: PairStore,
+  join: number,
+  {
+    contradicts,
+    isUnlikely,
+  }: {
+    readonly contradicts: (a: number, b: number) => boolean
+    readonly isUnlikely: (a: number, b: number) => boolean
+  },
+): readonly Group[] {
+  const sure: PairFound[] = []
+  for (let i = 0; i < found.length; i++) {
+    const pair = found.at(i)
+    if (pair.isSure && pair.score >= join) sure.push(pair)
   }
-  return counts.map((count, i) => ({ from: LEAST_BIN + i, pairs: count }))
+  return groupPairs(withoutAmbiguous(sure, contradicts), (a, b) => contradicts(a, b) || isUnlikely(a, b))
 }
 
-/** Pairs of people with different names are not kept, unless they share what seldom two people share. */
-function isWorthKeeping(comparison: Comparison): boolean {
-  const name = levelAt(comparison, 'name')
-  if (name !== 'other' && name !== 'given') return true
-  return [levelAt(comparison, 'number'), levelAt(comparison, 'email'), levelAt(comparison, 'profile')].includes('same')
-}
-
-/** Whether two contacts may be joined without a person: their names agree, or what only one person holds. */
-function isSure(comparison: Comparison, a: PairRecord, b: PairRecord): boolean {
-  const name = levelAt(comparison, 'name')
-  if (name === 'same' || name === 'like') return true
-  return name !== 'family' && name !== 'given' && name !== 'other' && isPersonal(comparison, a, b)
-}
-
-/** They hold what only one person holds. */
-const isPersonal = (comparison: Comparison, a: PairRecord, b: PairRecord): boolean =>
-  levelAt(comparison, 'profile') === 'same' ||
-  levelAt(comparison, 'email') === 'same' ||
-  (levelAt(comparison, 'number') === 'same' && shareMobile(a, b))
-
-/** Names that cannot be one person's, two profiles, or two addresses with one host. */
-function contradict(a: PairRecord, b: PairRecord): boolean {
-  const name = compareNames(a, b)
-  if (name === 'family' || name === 'given' || name === 'other') return true
-  if (a.profile !== '' && b.profile !== '' && a.profile !== b.profile) return true
-  return compareEmails(a, b) === 'rival'
-}
-
-/**
- * Pairs without those that could be another's as well: a contact whose likely partners contradict each other is joined
- * to neither without a person, unless the two hold what only one person holds.
- */
-function withoutAmbiguous(
-  pairs: readonly PairFound[],
-  contradicts: (a: number, b: number) => boolean,
-): readonly PairFound[] {
-  const partners = new Map<number, number[]>()
-  const add = (at: number, other: number) => {
-    const known = partners.get(at)
-    if (known) known.push(other)
-    else partners.set(at, [other])
+/** What was found and not settled, likeliest first, by the positions of the contacts. */
+function pairsToDecide(
+  found: PairStore,
+  positionOf: (at: number) => number,
+  isSettled: (pair: PairFound) => boolean,
+): PairsToDecide {
+  const left: number[] = []
+  for (let i = 0; i < found.length; i++) if (!isSettled(found.at(i))) left.push(i)
+  const order = Int32Array.from(left).sort((x, y) => found.scoreAt(y) - found.scoreAt(x) || x - y)
+  return {
+    length: order.length,
+    *[Symbol.iterator]() {
+      for (const i of order) {
+        const pair = found.at(i)
+        const [a, b] = [positionOf(pair.a), positionOf(pair.b)]
+        yield { ...pair, a: Math.min(a, b), b: Math.max(a, b) }
+      }
+    },
   }
-  for (const { a, b } of pairs) {
-    add(a, b)
-    add(b, a)
-  }
-  const hasRival = (at: number, chosen: number) =>
-    (partners.get(at) ?? []).some((other) => other !== chosen && contradicts(other, chosen))
-  return pairs.filter(({ a, b, isPersonal }) => isPersonal || (!hasRival(a, b) && !hasRival(b, a)))
 }
 
-const PERSONAL: readonly PairField[] = ['number', 'email', 'profile']
+function explainer(table: PairTable, scale: Scale, compareAt: (a: number, b: number) => Comparison): Paired['explain'] {
+  let placeOf: Int32Array | null = null
+  return (a, b) => {
+    placeOf ??= inverse(table.positions)
+    const [x, y] = [placeOf[a] as number, placeOf[b] as number]
+    return scale.explain(compareAt(x, y), x, y)
+  }
+}
 
-/** Comparisons of pairs picked at random, the same every time. */
-function randomPatterns(size: number, compareAt: (a: number, b: number) => Comparison) {
-  const patterns = countPatterns()
-  let seed = 20_261_124
-  const below = (n: number) => {
-    seed = (Math.imul(seed, 1_103_515_245) + 12_345) & 0x7fffffff
-    return Math.floor((seed / 0x80000000) * n)
-  }
-  const wanted = size < 2 ? 0 : Math.min(RANDOM_PAIRS, size * 20)
-  for (let i = 0; i < wanted; i++) {
-    const a = below(size)
-    const b = below(size)
-    if (a === b) continue
-    const comparison = compareAt(a, b)
-    // In a short list the picked pairs hold some of one person: they would pass for chance.
-    if (!PERSONAL.some((field) => levelAt(comparison, field) === 'same')) patterns.add(comparison)
-  }
-  return patterns.patterns()
+function inverse(positions: Int32Array): Int32Array {
+  const places = new Int32Array(positions.length)
+  for (let at = 0; at < positions.length; at++) places[positions[at] as number] = at
+  return places
 }

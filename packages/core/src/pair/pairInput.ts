@@ -1,5 +1,5 @@
 import type { LineType } from '../phone'
-import type { PairInput } from './record'
+import type { PairInput } from './pairTable'
 
 /** A contact as pairing looks at it, whatever else is known of it. */
 export interface Pairable {

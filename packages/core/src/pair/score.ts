@@ -1,7 +1,8 @@
-import { type Comparison, levelAt, PAIR_FIELDS, PAIR_LEVELS, type PairField, UNKNOWN } from './fields'
+import { shareMobile } from './compare'
+import { type Comparison, FIELD, LEVEL, levelOf, PAIR_FIELDS, PAIR_LEVELS, type PairField, UNKNOWN } from './fields'
 import type { Frequencies } from './frequencies'
-import type { PairRecord } from './record'
-import type { PairWeights } from './weights'
+import { nameAt, type PairTable, type Several } from './pairTable'
+import type { PairWeights, Shares } from './weights'
 
 /** What people of one company have in common anyway. */
 const COMPANY_BOUND: ReadonlySet<PairField> = new Set(['number', 'email', 'place'])
@@ -16,79 +17,104 @@ export interface Evidence {
 /** So many contacts are imagined beside those of the list, so that a value is not rare only because the list is short. */
 const IMAGINED = 2000
 
+/** Weighs comparisons of a list by what was learnt from it. */
+export interface Scale {
+  /** Bits for one person rather than two: above zero it is likelier that they are one. */
+  score(comparison: Comparison, a: number, b: number): number
+  /** What each field adds to the score. */
+  explain(comparison: Comparison, a: number, b: number): readonly Evidence[]
+}
+
 /**
- * Weighs a comparison. What few hold weighs more: agreement on a value is judged by how often the value stands in the
- * list, beyond the two contacts themselves.
+ * What few hold weighs more: agreement on a value is judged by how often the value stands in the list, beyond the two
+ * contacts themselves.
  */
-export function weigh(
-  comparison: Comparison,
-  a: PairRecord,
-  b: PairRecord,
-  weights: PairWeights,
-  frequencies: Frequencies,
-): readonly Evidence[] {
-  const found: Evidence[] = []
-  const isOneCompany = levelAt(comparison, 'company') === 'same'
-  for (let i = 0; i < PAIR_FIELDS.length; i++) {
-    const at = comparison[i] ?? UNKNOWN
-    if (at === UNKNOWN) continue
-    const field = PAIR_FIELDS[i] as PairField
-    const level = (PAIR_LEVELS[field] as readonly string[])[at] ?? ''
-    const chances = isOneCompany && COMPANY_BOUND.has(field) ? weights.colleagues : weights.two
+export function scaleOf(table: PairTable, weights: PairWeights, frequencies: Frequencies): Scale {
+  const kinds = [weights.two, weights.colleagues, weights.compatriots].map((chances) => ({
+    chances,
+    bits: bitsOf(weights.one, chances),
+  }))
+  const [two, colleagues, compatriots] = kinds as [Chances, Chances, Chances]
+  const isOneCountry = (a: number, b: number) => table.country[a] !== 0 && table.country[a] === table.country[b]
+  const bitsAt = (comparison: Comparison, field: number, level: number, a: number, b: number): number => {
+    const isOneCompany = levelOf(comparison, FIELD.company) === LEVEL.company.same
+    const name = PAIR_FIELDS[field] as PairField
+    const isBound = isOneCompany && COMPANY_BOUND.has(name)
+    const areCompatriots = field === FIELD.name && isOneCountry(a, b)
+    const { chances, bits } = isBound ? colleagues : areCompatriots ? compatriots : two
+    if (level !== 0) return bits[field]?.[level] as number
     // A company's line that only one name is known on is a line of the company's all the same.
-    const isOfficeLine = field === 'number' && at === 0 && isOneCompany && !shareMobile(a, b)
-    const usual = chances[field][isOfficeLine ? SHARED_AT : at] ?? 1
-    const holders = at === 0 && !isOfficeLine ? holdersOf(field, a, b, frequencies) : null
-    const chance =
-      holders === null ? usual : (Math.max(0, holders - 2) + IMAGINED * usual) / (frequencies.size + IMAGINED)
-    found.push({ field, level, bits: Math.log2((weights.one[field][at] ?? 1) / chance) })
+    if (field === FIELD.number && isOneCompany && !shareMobile(table, a, b)) return bits[field]?.[OFFICE_LINE] as number
+    const holders = holdersOf(field, table, a, b, frequencies)
+    if (holders === 0) return bits[field]?.[0] as number
+    const size = areCompatriots ? frequencies.countries(table.country[a] as number) : frequencies.size
+    const chance = (Math.max(0, holders - 2) + IMAGINED * (chances[name][0] as number)) / (size + IMAGINED)
+    return Math.log2((weights.one[name][0] as number) / chance)
   }
-  return found
+  return {
+    score: (comparison, a, b) => {
+      let sum = -weights.against
+      for (let field = 0; field < PAIR_FIELDS.length; field++) {
+        const level = levelOf(comparison, field)
+        if (level !== UNKNOWN) sum += bitsAt(comparison, field, level, a, b)
+      }
+      return sum
+    },
+    explain: (comparison, a, b) =>
+      PAIR_FIELDS.flatMap((name, field) => {
+        const level = levelOf(comparison, field)
+        if (level === UNKNOWN) return []
+        return [
+          { field: name, level: PAIR_LEVELS[name][level] as string, bits: bitsAt(comparison, field, level, a, b) },
+        ]
+      }),
+  }
 }
 
-const SHARED_AT = PAIR_LEVELS.number.indexOf('shared')
+/** Behind the levels of a number: the bits of a company's own line, held by one name. */
+const OFFICE_LINE = PAIR_LEVELS.number.length
 
-/** They hold one mobile number. */
-export const shareMobile = (a: PairRecord, b: PairRecord): boolean =>
-  a.numbers.some(({ e164, isMobile }) => isMobile && b.numbers.some((other) => other.e164 === e164))
+/** How often the levels are met in pairs of two people of some kind, and what they are worth then. */
+interface Chances {
+  readonly chances: Shares
+  readonly bits: readonly (readonly number[])[]
+}
 
-/** How many contacts hold what these two agree on; null where nothing is counted. */
-function holdersOf(field: PairField, a: PairRecord, b: PairRecord, counts: Frequencies): number | null {
+/** Bits of each level of each field, as far as the value itself does not count. */
+function bitsOf(one: Shares, chances: Shares): readonly (readonly number[])[] {
+  return PAIR_FIELDS.map((field) => {
+    const bits = one[field].map((share, level) => Math.log2(share / (chances[field][level] as number)))
+    if (field !== 'number') return bits
+    return [...bits, Math.log2((one.number[0] as number) / (chances.number[LEVEL.number.shared] as number))]
+  })
+}
+
+/** How many contacts hold what these two agree on; 0 where nothing is counted. */
+function holdersOf(field: number, table: PairTable, a: number, b: number, counts: Frequencies): number {
   switch (field) {
-    case 'name':
-      return counts.names(a.nameKey)
-    case 'number':
-      return fewest(
-        a.numbers.map(({ e164 }) => e164),
-        b.numbers.map(({ e164 }) => e164),
-        counts.numbers,
-      )
-    case 'email':
-      return fewest(
-        a.emails.map(({ address }) => address),
-        b.emails.map(({ address }) => address),
-        counts.emails,
-      )
-    case 'company':
-      return a.company === b.company ? counts.companies(companyKey(a, b)) : null
-    // A place is as common as it is: whoever lives there is counted by the level.
-    case 'place':
-    case 'profile':
-      return null
+    case FIELD.name:
+      return counts.names(nameAt(table, a).key)
+    case FIELD.number:
+      return fewestHolders(table.numbers, a, b, counts.numbers)
+    case FIELD.email:
+      return fewestHolders(table.emails, a, b, counts.emails)
+    case FIELD.company:
+      return table.company[a] === table.company[b] && table.company[a] !== 0 ? counts.companies(a, b) : 0
+    default:
+      // A place is as common as it is: whoever lives there is counted by the level.
+      return 0
   }
 }
 
-/** A company with its place, where both tell it: of the same name there may be many. */
-function companyKey(a: PairRecord, b: PairRecord): string {
-  if (a.postalCode !== '' && a.postalCode === b.postalCode) return `${a.company}/${a.postalCode}`
-  return a.city !== '' && a.city === b.city ? `${a.company}/${a.city}` : a.company
+/** The fewest holders of anything that both hold. */
+function fewestHolders({ starts, ids }: Several, a: number, b: number, count: (id: number) => number): number {
+  let fewest = 0
+  for (let i = starts[a] as number; i < (starts[a + 1] as number); i++) {
+    for (let j = starts[b] as number; j < (starts[b + 1] as number); j++) {
+      if (ids[i] !== ids[j]) continue
+      const holders = count(ids[i] as number)
+      if (fewest === 0 || holders < fewest) fewest = holders
+    }
+  }
+  return fewest
 }
-
-function fewest(mine: readonly string[], theirs: readonly string[], count: (value: string) => number): number | null {
-  const both = mine.filter((value) => theirs.includes(value))
-  return both.length === 0 ? null : Math.min(...both.map(count))
-}
-
-/** Bits for one person rather than two: above zero it is likelier that they are one. */
-export const scoreOf = (evidence: readonly Evidence[], weights: PairWeights): number =>
-  evidence.reduce((sum, { bits }) => sum + bits, -weights.against)

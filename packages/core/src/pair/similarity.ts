@@ -1,3 +1,5 @@
+import { isOneSlipApart } from '../slip'
+
 const PREFIX = 4
 const PREFIX_WEIGHT = 0.1
 
@@ -35,4 +37,15 @@ export function jaroWinkler(a: string, b: string): number {
   let prefix = 0
   while (prefix < PREFIX && prefix < a.length && prefix < b.length && a[prefix] === b[prefix]) prefix++
   return jaro + prefix * PREFIX_WEIGHT * (1 - jaro)
+}
+
+const ALIKE = 0.92
+/** How much longer one of two like words can be, and the length up to which words are too close to each other to tell. */
+const LONGER = 3
+
+/** The same word but for slips, which seldom begin a word. */
+export function areAlike(a: string, b: string): boolean {
+  if (a === b) return true
+  if (a.length <= LONGER || b.length <= LONGER || Math.abs(a.length - b.length) > LONGER) return false
+  return a.charCodeAt(0) === b.charCodeAt(0) ? jaroWinkler(a, b) >= ALIKE : isOneSlipApart(a, b)
 }

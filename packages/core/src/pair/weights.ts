@@ -1,4 +1,4 @@
-import { type Comparison, PAIR_FIELDS, type PairField, UNKNOWN } from './fields'
+import { COMPARISONS, type Comparison, FIELD, levelOf, PAIR_FIELDS, type PairField, UNKNOWN } from './fields'
 
 /** For each field and level, in the order of `PAIR_LEVELS`: how often it is met. Each field's shares add up to one. */
 export type Shares = Readonly<Record<PairField, readonly number[]>>
@@ -9,6 +9,8 @@ export interface PairWeights {
   readonly two: Shares
   /** In pairs of two people of one company: they have its place, its host and its switchboard in common anyway. */
   readonly colleagues: Shares
+  /** In pairs of two people of one country: names are bound to it. */
+  readonly compatriots: Shares
   /** Bits against two contacts picked at random being one person. */
   readonly against: number
 }
@@ -49,47 +51,60 @@ export interface Pattern {
   count: number
 }
 
-/** Counts comparisons that are alike together. */
-export function countPatterns(): {
+export interface PatternCounter {
   add(comparison: Comparison, blocked?: PairField | null): void
   patterns(): readonly Pattern[]
-} {
+}
+
+/** Counts comparisons that are alike together. */
+export function countPatterns(): PatternCounter {
   const known = new Map<number, Pattern>()
   return {
     add: (comparison, blocked = null) => {
-      // Levels are fewer than eight, so that a comparison is a number in that base.
-      let key = blocked === null ? 0 : PAIR_FIELDS.indexOf(blocked) + 1
-      for (const level of comparison) key = key * 8 + level + 1
+      const key = comparison + COMPARISONS * (blocked === null ? 0 : FIELD[blocked] + 1)
       const pattern = known.get(key)
       if (pattern) pattern.count++
       else known.set(key, { blocked, comparison, count: 1 })
     },
-    patterns: () => [...known.values()],
+    // In one order, however the pairs came: sums of fractions depend on it.
+    patterns: () => [...known].sort(([a], [b]) => a - b).map(([, pattern]) => pattern),
   }
 }
 
 const ROUNDS = 40
+/** The shares of any two people count like so many pairs among those who share a key. */
+const DEFAULT_AMONG = 20
 const FIRST_GUESS = 0.3
+
+/** What the weights of a list are learnt from. */
+export interface LearntFrom {
+  /** Comparisons of pairs that have an exact key in common: number, e-mail, profile or name. */
+  readonly candidates: readonly Pattern[]
+  /** Comparisons of pairs picked at random. */
+  readonly random: readonly Pattern[]
+  /** Comparisons of pairs of one company whose names differ. */
+  readonly sameCompany: readonly Pattern[]
+  /** Those of the pairs picked at random that are of one country. */
+  readonly sameCountry: readonly Pattern[]
+  /** How many contacts there are. */
+  readonly size: number
+  /** The candidates are those of one contact in so many. */
+  readonly oneIn: number
+}
 
 /**
  * Learns the weights of a list from itself, without being told who is who: expectation–maximisation over the
  * candidate pairs tells what pairs of one person look like, pairs picked at random tell what chance agreement is.
  * Source: I. P. Fellegi and A. B. Sunter, "A Theory for Record Linkage", 1969; W. E. Winkler's use of EM for it, 1988.
- * @param candidates comparisons of pairs that have an exact key in common: number, e-mail, profile or name
- * @param random comparisons of pairs picked at random
- * @param sameCompany comparisons of pairs of one company whose names differ
- * @param size how many contacts there are
  */
-export function learnWeights(
-  candidates: readonly Pattern[],
-  random: readonly Pattern[],
-  sameCompany: readonly Pattern[],
-  size: number,
-): PairWeights {
+export function learnWeights({ candidates, random, sameCompany, sameCountry, size, oneIn }: LearntFrom): PairWeights {
   const two = sharesOf(random, () => 1, DEFAULT_TWO, DEFAULT_PAIRS * 10)
   const colleagues = sharesOf(sameCompany, () => 1, DEFAULT_COLLEAGUES, DEFAULT_PAIRS)
+  const compatriots = sharesOf(sameCountry, () => 1, two, DEFAULT_PAIRS)
   let one: Shares = DEFAULT_ONE
-  let among: Shares = sharesOf(candidates, () => 1, DEFAULT_TWO, 0.01)
+  // Pairs of two people who share a key all the same start as any two people do, so that the two kinds are not taken for
+  // each other where nearly all that share a key are one person.
+  let among: Shares = two
   let share = FIRST_GUESS
   const all = candidates.reduce((sum, { count }) => sum + count, 0)
   for (let round = 0; round < ROUNDS && all > 0; round++) {
@@ -98,14 +113,14 @@ export function learnWeights(
       return yes / (yes + (1 - share) * likelihood(among, pattern))
     })
     one = sharesOf(candidates, (i) => likely[i] ?? 0, DEFAULT_ONE, DEFAULT_PAIRS)
-    among = sharesOf(candidates, (i) => 1 - (likely[i] ?? 0), DEFAULT_TWO, 0.01)
+    among = sharesOf(candidates, (i) => 1 - (likely[i] ?? 0), two, DEFAULT_AMONG)
     const expected = candidates.reduce((sum, { count }, i) => sum + count * (likely[i] ?? 0), 0)
     share = Math.min(0.95, Math.max(0.001, expected / all))
   }
   const pairs = Math.max(1, (size * (size - 1)) / 2)
   // In a list without candidates, one contact in ten is taken to be there twice.
-  const expected = Math.max(share * all, size * LEAST_REPEATED)
-  return { one, two, colleagues, against: Math.log2(pairs / expected) }
+  const expected = Math.max(share * all * oneIn, size * LEAST_REPEATED)
+  return { one, two, colleagues, compatriots, against: Math.log2(pairs / expected) }
 }
 
 const LEAST_REPEATED = 0.05
@@ -113,7 +128,7 @@ const LEAST_REPEATED = 0.05
 function likelihood(shares: Shares, { comparison, blocked }: Pattern): number {
   let product = 1
   for (let i = 0; i < PAIR_FIELDS.length; i++) {
-    const level = comparison[i] ?? UNKNOWN
+    const level = levelOf(comparison, i)
     const field = PAIR_FIELDS[i] as PairField
     if (level !== UNKNOWN && field !== blocked) product *= shares[field][level] ?? 1
   }
@@ -133,7 +148,7 @@ function sharesOf(
   patterns.forEach(({ comparison, count, blocked }, i) => {
     const weight = count * weightOf(i)
     for (let f = 0; f < PAIR_FIELDS.length; f++) {
-      const level = comparison[f] ?? UNKNOWN
+      const level = levelOf(comparison, f)
       const name = PAIR_FIELDS[f] as PairField
       const field = sums[name]
       if (level !== UNKNOWN && name !== blocked) field[level] = (field[level] ?? 0) + weight

@@ -34,7 +34,7 @@ const strangers = Array.from({ length: 60 }, (_, i) =>
 function judge(...inputs: PairInput[]): 'joined' | 'to decide' | 'apart' {
   const { groups, toDecide } = pairContacts([...inputs, ...strangers])
   if (groups.some(({ members }) => members.includes(0) && members.includes(1))) return 'joined'
-  return toDecide.some(({ a, b }) => a === 0 && b === 1) ? 'to decide' : 'apart'
+  return [...toDecide].some(({ a, b }) => a === 0 && b === 1) ? 'to decide' : 'apart'
 }
 
 describe('one person, written twice', () => {
@@ -112,7 +112,7 @@ describe('lists that are out of the ordinary', () => {
     expect(pairContacts([]).groups).toEqual([])
     expect(pairContacts([contact(MAREN)]).groups).toEqual([])
     const { groups, toDecide } = pairContacts(Array.from({ length: 50 }, () => contact({ country: '' })))
-    expect([groups, toDecide]).toEqual([[], []])
+    expect([groups, toDecide.length]).toEqual([[], 0])
   })
 
   it('where thousands share a placeholder address or a company number, in time that does not explode', () => {

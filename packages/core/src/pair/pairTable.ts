@@ -1,0 +1,184 @@
+import { type Addresses, pairAddresses } from './addresses'
+import { type Companies, pairCompanies } from './companies'
+import { fold } from './fold'
+import { hashOfTwo } from './hash'
+import { type Int32List, int32List } from './int32List'
+import { type NameForm, type Names, pairNames } from './names'
+import { canonicalOrder } from './order'
+import { textPool } from './pool'
+
+/** What pairing looks at in a contact. Empty texts are unknown. */
+export interface PairInput {
+  readonly fullName: string
+  readonly givenName: string
+  readonly familyName: string
+  /** Without its legal form. */
+  readonly company: string
+  readonly domain: string
+  readonly profile: string
+  readonly city: string
+  readonly postalCode: string
+  /** ISO 3166-1 alpha-2. */
+  readonly country: string
+  /** Valid numbers in E.164. */
+  readonly numbers: readonly { readonly e164: string; readonly isMobile: boolean }[]
+  readonly emails: readonly { readonly address: string; readonly isRole: boolean }[]
+}
+
+/** What a contact says in each of these is one number; 0 where it says nothing. */
+const SINGLE = ['company', 'domain', 'profile', 'city', 'postalCode', 'country'] as const
+type Single = (typeof SINGLE)[number]
+
+/** Several numbers for each contact: those of contact `at` stand from `starts[at]` up to `starts[at + 1]`. */
+export interface Several {
+  readonly starts: Int32Array
+  readonly ids: Int32Array
+}
+
+/**
+ * The contacts that are paired, made ready for comparing: each value is folded once, kept once, and told by a number.
+ * They stand in an order that is told by what they hold alone, however the rows stood.
+ */
+export interface PairTable extends Readonly<Record<Single, Int32Array>> {
+  readonly size: number
+  /** Position of a contact among those that were given, by its place here. */
+  readonly positions: Int32Array
+  /** Number of its name. */
+  readonly name: Int32Array
+  readonly numbers: Several
+  readonly emails: Several
+  /** How many different numbers, addresses and other texts there are, the empty one counted in. */
+  readonly numberCount: number
+  readonly emailCount: number
+  readonly textCount: number
+  readonly nameForms: Names
+  readonly companies: Companies
+  readonly addresses: Addresses
+  /** Hash of a domain, city or postal code. */
+  hashOf(id: number): number
+  isMobile(number: number): boolean
+}
+
+export const nameAt = (table: PairTable, at: number): NameForm =>
+  table.nameForms.forms[table.name[at] as number] as NameForm
+
+/** Takes contacts one after another: of each, only what pairing looks at is kept. */
+export interface PairTableBuilder {
+  add(input: PairInput): void
+  build(): PairTable
+}
+
+export function pairTableBuilder(): PairTableBuilder {
+  const nameForms = pairNames()
+  const companies = pairCompanies()
+  const addresses = pairAddresses()
+  const texts = textPool()
+  const e164s = textPool()
+  const mobiles: boolean[] = [false]
+  const emails = severalList()
+  const numbers = severalList()
+  const columns = Object.fromEntries([...SINGLE, 'name'].map((column) => [column, int32List()])) as Record<
+    Single | 'name',
+    Int32List
+  >
+  const [hashes, others] = [int32List(), int32List()]
+  return {
+    add: (input) => {
+      const hash = contentHash()
+      const put = (column: Single | 'name', id: number, hashOf: (id: number) => number) => {
+        columns[column].push(id)
+        hash.add(hashOf(id))
+      }
+      put('name', nameForms.idOf(input), nameForms.hashOf)
+      put('company', companies.idOf(input.company), companies.hashOf)
+      put('domain', texts.idOf(input.domain.toLowerCase()), texts.hashOf)
+      put('profile', texts.idOf(input.profile.toLowerCase()), texts.hashOf)
+      put('city', texts.idOf(fold(input.city)), texts.hashOf)
+      put('postalCode', texts.idOf(input.postalCode.toLowerCase().replace(/\s+/g, '')), texts.hashOf)
+      put('country', texts.idOf(input.country), texts.hashOf)
+      for (const { e164, isMobile } of input.numbers) {
+        const id = e164s.idOf(e164)
+        if (id === mobiles.length) mobiles.push(isMobile)
+        numbers.push(id)
+        hash.add(e164s.hashOf(id))
+      }
+      numbers.end()
+      for (const { address, isRole } of input.emails) {
+        const id = addresses.idOf(address, isRole)
+        emails.push(id)
+        hash.add(addresses.hashOf(id))
+      }
+      emails.end()
+      hashes.push(hash.first())
+      others.push(hash.second())
+    },
+    build: () => {
+      const positions = canonicalOrder(hashes.toArray(), others.toArray())
+      const inOrder = (column: Single | 'name') => arrange(columns[column].toArray(), positions)
+      return {
+        size: positions.length,
+        positions,
+        name: inOrder('name'),
+        company: inOrder('company'),
+        domain: inOrder('domain'),
+        profile: inOrder('profile'),
+        city: inOrder('city'),
+        postalCode: inOrder('postalCode'),
+        country: inOrder('country'),
+        numbers: arrangeSeveral(numbers.build(), positions),
+        emails: arrangeSeveral(emails.build(), positions),
+        numberCount: e164s.texts.length,
+        emailCount: addresses.count(),
+        textCount: texts.texts.length,
+        nameForms,
+        companies,
+        addresses,
+        hashOf: texts.hashOf,
+        isMobile: (number) => mobiles[number] as boolean,
+      }
+    },
+  }
+}
+
+/** Two hashes over everything a contact holds: two contacts with both alike hold the same. */
+function contentHash() {
+  let first = 0
+  let second = 1
+  return {
+    add: (hash: number) => {
+      first = hashOfTwo(first, hash)
+      second = hashOfTwo(hash, second)
+    },
+    first: () => first | 0,
+    second: () => second | 0,
+  }
+}
+
+function severalList() {
+  const starts = int32List()
+  const ids = int32List()
+  starts.push(0)
+  return {
+    push: ids.push,
+    end: () => starts.push(ids.length),
+    build: (): Several => ({ starts: starts.toArray(), ids: ids.toArray() }),
+  }
+}
+
+function arrange(column: Int32Array, order: Int32Array): Int32Array {
+  const arranged = new Int32Array(order.length)
+  for (let i = 0; i < order.length; i++) arranged[i] = column[order[i] as number] as number
+  return arranged
+}
+
+function arrangeSeveral({ starts, ids }: Several, order: Int32Array): Several {
+  const arranged = { starts: new Int32Array(order.length + 1), ids: new Int32Array(ids.length) }
+  let to = 0
+  for (let i = 0; i < order.length; i++) {
+    const at = order[i] as number
+    for (let from = starts[at] as number; from < (starts[at + 1] as number); from++)
+      arranged.ids[to++] = ids[from] as number
+    arranged.starts[i + 1] = to
+  }
+  return arranged
+}
