@@ -1,5 +1,7 @@
+import { NAMES, type Names } from './people'
+
 /** The made-up world's countries: how people are called, where they live, and which numbers nobody was given. */
-export interface Place {
+export interface Place extends Names {
   readonly country: string
   /** How a list writes the country. */
   readonly spellings: readonly string[]
@@ -9,8 +11,6 @@ export interface Place {
   readonly mobiles: readonly string[]
   readonly fixed: readonly string[]
   readonly cities: readonly (readonly [city: string, postalCode: string])[]
-  readonly given: readonly string[]
-  readonly family: readonly string[]
   readonly carriers: readonly string[]
   readonly timeZone: string
   readonly weight: number
@@ -31,11 +31,20 @@ export const PLACES: readonly Place[] = [
       ['York', 'YO1 7HH'],
       ['Oxford', 'OX1 2JD'],
       ['Whitby', 'YO21 3PU'],
+      ['Totnes', 'TQ9 5AL'],
+      ['Ludlow', 'SY8 1AA'],
+      ['Kelso', 'TD5 7HF'],
+      ['Hexham', 'NE46 1XD'],
+      ['Bala', 'LL23 7SR'],
+      ['Oban', 'PA34 4LW'],
+      ['Frome', 'BA11 1BE'],
+      ['Settle', 'BD24 9EJ'],
+      ['Southwold', 'IP18 6AB'],
+      ['Tenby', 'SA70 7LT'],
+      ['Keswick', 'CA12 5JR'],
+      ['Rye', 'TN31 7JF'],
     ],
-    given: words('Maren Priya Tom Alice Oliver Freya Callum Isla Rhys Bronwen Nia Hamish Edith Jonah Tess'),
-    family: words(
-      "Oldershaw Hallowell Kestle Thornbury Ashdown Penrose Whitlock O'Hara McKellan Trevanion Garside Winterbourne Haddow",
-    ),
+    ...NAMES.GB,
     carriers: ['Larkwave', 'Northcall', 'Tern Mobile'],
     timeZone: 'Europe/London',
     weight: 26,
@@ -50,9 +59,14 @@ export const PLACES: readonly Place[] = [
     cities: [
       ['Galway', 'H91 E2K3'],
       ['Kinsale', 'P17 X582'],
+      ['Clifden', 'H71 X2P8'],
+      ['Dingle', 'V92 T6K1'],
+      ['Westport', 'F28 K5N7'],
+      ['Kilkenny', 'R95 W3A4'],
+      ['Bantry', 'P75 H9C2'],
+      ['Sligo', 'F91 D4R6'],
     ],
-    given: words('Aoife Cian Niamh Fionn Saoirse Eoin'),
-    family: words("O'Malley Brannigan Kilbride Tierney MacGowan"),
+    ...NAMES.IE,
     carriers: ['Emeril', 'Shannonet'],
     timeZone: 'Europe/Dublin',
     weight: 8,
@@ -68,9 +82,18 @@ export const PLACES: readonly Place[] = [
       ['Kiel', '24103'],
       ['München', '80331'],
       ['Görlitz', '02826'],
+      ['Goslar', '38640'],
+      ['Lindau', '88131'],
+      ['Meißen', '01662'],
+      ['Husum', '25813'],
+      ['Bamberg', '96047'],
+      ['Cochem', '56812'],
+      ['Wismar', '23966'],
+      ['Zittau', '02763'],
+      ['Füssen', '87629'],
+      ['Celle', '29221'],
     ],
-    given: words('Jens Ilse Jürgen Anke Björn Heike Lukas Marlene Sören Käthe'),
-    family: words('Krug Krüger Weißbach Hübner Sommerfeld Tiedemann Vogelsang Petersen Müller Brandstätter'),
+    ...NAMES.DE,
     carriers: ['Rheinfunk', 'Nordnetz'],
     timeZone: 'Europe/Berlin',
     weight: 18,
@@ -85,9 +108,14 @@ export const PLACES: readonly Place[] = [
     cities: [
       ['Bad Ischl', '4820'],
       ['Salzburg', '5020'],
+      ['Hallstatt', '4830'],
+      ['Lienz', '9900'],
+      ['Dornbirn', '6850'],
+      ['Krems', '3500'],
+      ['Villach', '9500'],
+      ['Kufstein', '6330'],
     ],
-    given: words('Ilse Leopold Resi Xaver Magdalena'),
-    family: words('Brandhofer Gruber Steinlechner Moosbrugger'),
+    ...NAMES.AT,
     carriers: ['Alpenruf'],
     timeZone: 'Europe/Vienna',
     weight: 8,
@@ -102,9 +130,14 @@ export const PLACES: readonly Place[] = [
     cities: [
       ['Zürich', '8001'],
       ['Vevey', '1800'],
+      ['Thun', '3600'],
+      ['Chur', '7000'],
+      ['Brig', '3900'],
+      ['Nyon', '1260'],
+      ['Locarno', '6600'],
+      ['Davos', '7270'],
     ],
-    given: words('Urs Reto Beatrix Noémie Luca'),
-    family: words('Zurbriggen Aebischer Rochat Bänziger'),
+    ...NAMES.CH,
     carriers: ['Gipfelnet'],
     timeZone: 'Europe/Zurich',
     weight: 7,
@@ -120,9 +153,16 @@ export const PLACES: readonly Place[] = [
       ['Angers', '49000'],
       ['Bourg-en-Bresse', '01000'],
       ['Sète', '34200'],
+      ['Dinan', '22100'],
+      ['Annecy', '74000'],
+      ['Bayeux', '14400'],
+      ['Cahors', '46000'],
+      ['Nantua', '01130'],
+      ['Colmar', '68000'],
+      ['Uzès', '30700'],
+      ['Foix', '09000'],
     ],
-    given: words('Étienne Amélie Loïc Océane Hélène Benoît Maëlle'),
-    family: words('Vaubert Lachaume Delacroix-Petit Montreuil Garnier Saulnier'),
+    ...NAMES.FR,
     carriers: ['Ondelle', 'Mistralis'],
     timeZone: 'Europe/Paris',
     weight: 14,
@@ -137,9 +177,14 @@ export const PLACES: readonly Place[] = [
     cities: [
       ['Delft', '2611 CX'],
       ['Zwolle', '8011 PK'],
+      ['Hoorn', '1621 AB'],
+      ['Gouda', '2801 JL'],
+      ['Sneek', '8601 DC'],
+      ['Venlo', '5911 HR'],
+      ['Zutphen', '7201 DN'],
+      ['Middelburg', '4331 BK'],
     ],
-    given: words('Sanne Joost Femke Maarten Lotte'),
-    family: ['van der Veen', 'de Wit', 'Hoekstra', 'ten Brink', 'Blommaert'],
+    ...NAMES.NL,
     carriers: ['Poldertel'],
     timeZone: 'Europe/Amsterdam',
     weight: 7,
@@ -155,9 +200,16 @@ export const PLACES: readonly Place[] = [
       ['Portland', '04101'],
       ['Bend', '97701'],
       ['Ojai', '93023'],
+      ['Astoria', '97103'],
+      ['Camden', '04843'],
+      ['Taos', '87571'],
+      ['Nyack', '10960'],
+      ['Beaufort', '29902'],
+      ['Galena', '61036'],
+      ['Sitka', '99835'],
+      ['Concord', '01742'],
     ],
-    given: words('Wesley Harper Delia Marcus Juniper Abel Ramona Otis'),
-    family: words('Whitaker Delacorte Ramsay Holloway Pennington Bright Castellan'),
+    ...NAMES.US,
     carriers: ['Prairie Wireless', 'Cobalt Mobile'],
     timeZone: 'America/Los_Angeles',
     weight: 8,
@@ -172,9 +224,14 @@ export const PLACES: readonly Place[] = [
     cities: [
       ['Tofino', 'V0R 2Z0'],
       ['Lévis', 'G6V 3P7'],
+      ['Nelson', 'V1L 4H8'],
+      ['Perth', 'K7H 1C3'],
+      ['Rimouski', 'G5L 7P1'],
+      ['Lunenburg', 'B0J 2C0'],
+      ['Canmore', 'T1W 1N7'],
+      ['Elora', 'N0B 1S0'],
     ],
-    given: words('Rosalie Gavin Mireille Desmond'),
-    family: words('Lachapelle Thorsby Beaudry MacLeish'),
+    ...NAMES.CA,
     carriers: ['Maplecom'],
     timeZone: 'America/Vancouver',
     weight: 4,
@@ -182,7 +239,7 @@ export const PLACES: readonly Place[] = [
 ] // prettier-ignore
 
 export const COMPANY_NAMES = words(
-  'Causeway Driftwood Seerose Larkrise Saltgarden Heron Blackthorn Wiesengrund Belvedere Clearwater Fernhill Quayside Saules Tidewater Millrace Oakhanger Sonnenhof Moorland Alder Birchcroft Lindenhof Rosemount Kingfisher Hollowell Stillwater',
+  'Causeway Driftwood Seerose Larkrise Saltgarden Heron Blackthorn Wiesengrund Belvedere Clearwater Fernhill Quayside Saules Tidewater Millrace Oakhanger Sonnenhof Moorland Alder Birchcroft Lindenhof Rosemount Kingfisher Hollowell Stillwater Ambleford Brackenrigg Curlew Dovecote Ellerside Foxglove Gorsefield Hazelbrook Ingleside Juniperhof Kastanienhof Larchmount Meadowsweet Nachtigall Oleander Primrose Quittenhof Ravenscar Sandpiper Thistledown Ulmenhof Vierjahreszeiten Wagtail Yarrow Zedernhof Bellerive Clairvallon Doucebrise Hauteclaire Rivebelle Vertefeuille',
 )
 export const COMPANY_KINDS = [
   'Guest House',

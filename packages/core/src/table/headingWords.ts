@@ -41,7 +41,7 @@ const HEADING_WORDS: Record<Field | 'none', string> = {
     'e-mailadres,emailadres,mailadres,e-mail adres',
   country:
     'country,country code,country name,country/region,country region,nation,iso country,land,staat,ländercode,länderkürzel,pays,code pays,país,pais,código de país,paese,nazione,stato,landcode,landnaam',
-  city: 'city,town,place,locality,municipality,city/town,town/city,city town,location city,suburb,stadt,ort,wohnort,ortschaft,gemeinde,ville,commune,localité,ciudad,localidad,población,municipio,città,comune,località,plaats,plaatsnaam,stad,woonplaats,gemeente,vestigingsplaats',
+  city: 'city,town,place,location,locality,municipality,city/town,town/city,city town,location city,suburb,stadt,ort,wohnort,ortschaft,gemeinde,ville,commune,localité,ciudad,localidad,población,municipio,città,comune,località,plaats,plaatsnaam,stad,woonplaats,gemeente,vestigingsplaats',
   region:
     'region,state,county,province,state/province,state province,administrative area,canton,bundesland,kanton,landkreis,région,provincia,comunidad autónoma,comunidad,estado,regione,prov,provincie,regio,gewest',
   'postal-code':
