@@ -1,33 +1,8 @@
-import type { PairItem, PairPage, PairSide, PairState } from '@upper-field/contract'
-import { DEFAULT_SURVIVORSHIP, DEFAULT_THRESHOLDS } from '@upper-field/core/pair'
-import { eq, sql } from 'drizzle-orm'
+import type { PairItem, PairPage, PairSide } from '@upper-field/contract'
+import { sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
-import { lists, pairStates } from '../db/schema'
 
 const PAGE = 20
-
-/** How a list is paired: the last look for likeness, and what is joined, left to a person and kept apart by now. */
-export async function pairState(db: Db, listId: string): Promise<PairState> {
-  const [state] = await db.select().from(pairStates).where(eq(pairStates.listId, listId))
-  const [list] = await db.select({ survivorship: lists.survivorship }).from(lists).where(eq(lists.id, listId))
-  const { rows } = await db.execute<{ joined: string; waiting: string; apart: string }>(sql`select
-    (select count(*) from joins where list_id = ${listId} and key_kind in ('likeness', 'person')
-      and undone_at is null and suspended_by is null) as joined,
-    (select count(*) from pairs where list_id = ${listId} and decision_id is null) as waiting,
-    (select count(*) from pairs p join pair_decisions d on d.id = p.decision_id
-      where p.list_id = ${listId} and d.decision = 'apart') as apart`)
-  const [counts] = rows
-  return {
-    ranAt: state?.ranAt.toISOString() ?? null,
-    contacts: state?.contacts ?? 0,
-    thresholds: state?.thresholds ?? DEFAULT_THRESHOLDS,
-    bins: state?.bins ?? [],
-    joined: Number(counts?.joined ?? 0),
-    toDecide: Number(counts?.waiting ?? 0),
-    keptApart: Number(counts?.apart ?? 0),
-    survivorship: list?.survivorship ?? DEFAULT_SURVIVORSHIP,
-  }
-}
 
 interface PairRow extends Record<string, unknown> {
   readonly id: string

@@ -6,12 +6,13 @@ import { notFound, Problem } from '../http/problem'
 import { serve } from '../http/serve'
 import { asJob, createJob } from '../jobs/store'
 import { findOpenList } from '../lists/routes'
-import { countContacts } from '../projection/cube'
+import { countContacts, readTerraces } from '../projection/cube'
 import { refreshContacts } from '../projection/refresh'
 import type { Services } from '../services'
 import { compareLists } from './compareLists'
 import { decide, latestDecisions, takeDecisionBack } from './decide'
-import { pageOfPairs, pairState } from './pairsPage'
+import { pageOfPairs } from './pairsPage'
+import { pairState } from './pairState'
 import { pointToSurvivors } from './pointToSurvivors'
 import { sharedLines } from './sharedLines'
 import { sharersOf } from './sharers'
@@ -33,9 +34,10 @@ export function pairRoutes(app: Hono, services: Services): void {
   const inJob = async (listId: string, payload: Record<string, unknown>) => {
     const list = await findOpenList(db, listId)
     return asJob(
-      await transaction(pool, (tx) =>
-        createJob(tx, { kind: 'pair', listId: list.id, unit: 'contacts', total: null, payload }),
-      ),
+      await transaction(pool, async (tx) => {
+        const { contacts } = (await readTerraces(tx, [list.id])).get(list.id) ?? { contacts: null }
+        return createJob(tx, { kind: 'pair', listId: list.id, unit: 'contacts', total: contacts, payload })
+      }),
     )
   }
   serve(app, services, 'runPairing', ({ params, body }) => inJob(params.listId, { thresholds: body.thresholds }))

@@ -236,8 +236,6 @@ export const JOB_PROBLEM: Record<string, string> = {
   'key-refused': 'The service refused our key. Nothing more was asked.',
   'provider-failed': 'The service failed several times. What was answered is kept; go on later.',
   'budget-reached': 'The budget was reached; the others were not asked about.',
-  'too-many-to-pair':
-    'The list has more contacts than can be compared at once: 60,000. Nothing was changed; pair it in parts, as lists of their own.',
   'cut-off-often':
     'The server ended several times in the middle of the same step, so it is not tried again by itself. What was done is kept.',
   unexpected: 'Something failed on our side. What was done is kept; go on to try again.',

@@ -4,13 +4,21 @@ import { bigint, index, integer, jsonb, pgTable, real, text, uniqueIndex, uuid }
 import { instant } from './columns'
 import { ofList } from './lists'
 
+/** Pairs with a score between a whole number of bits and the next; some of them by the ids of their contacts. */
+export interface StoredBin {
+  readonly from: number
+  readonly pairs: number
+  readonly examples: readonly { readonly a: number; readonly b: number; readonly score: number }[]
+}
+
 /** How likeness was last looked for in a list. */
 export const pairStates = pgTable('pair_states', {
   listId: uuid('list_id').primaryKey(),
   ranAt: instant('ran_at').notNull().defaultNow(),
   contacts: integer('contacts').notNull(),
   thresholds: jsonb('thresholds').$type<Thresholds>().notNull(),
-  bins: jsonb('bins').$type<{ from: number; pairs: number }[]>().notNull(),
+  bins: jsonb('bins').$type<StoredBin[]>().notNull(),
+  groups: jsonb('groups').$type<{ from: number; groups: number }[]>().notNull().default([]),
 })
 
 /** What a person decided at once: of one pair, or of all that look alike. */

@@ -1,0 +1,51 @@
+import type { PairExample, PairState } from '@upper-field/contract'
+import { DEFAULT_SURVIVORSHIP, DEFAULT_THRESHOLDS } from '@upper-field/core/pair'
+import { eq, sql } from 'drizzle-orm'
+import type { Db } from '../db/database'
+import { lists, pairStates } from '../db/schema'
+import type { StoredBin } from '../db/schema/pair'
+
+/** How a list is paired: the last look for likeness, and what is joined, left to a person and kept apart by now. */
+export async function pairState(db: Db, listId: string): Promise<PairState> {
+  const [state] = await db.select().from(pairStates).where(eq(pairStates.listId, listId))
+  const [list] = await db.select({ survivorship: lists.survivorship }).from(lists).where(eq(lists.id, listId))
+  const { rows } = await db.execute<{ joined: string; waiting: string; apart: string }>(sql`select
+    (select count(*) from joins where list_id = ${listId} and key_kind in ('likeness', 'person')
+      and undone_at is null and suspended_by is null) as joined,
+    (select count(*) from pairs where list_id = ${listId} and decision_id is null) as waiting,
+    (select count(*) from pairs p join pair_decisions d on d.id = p.decision_id
+      where p.list_id = ${listId} and d.decision = 'apart') as apart`)
+  const [counts] = rows
+  return {
+    ranAt: state?.ranAt.toISOString() ?? null,
+    contacts: state?.contacts ?? 0,
+    thresholds: state?.thresholds ?? DEFAULT_THRESHOLDS,
+    bins: await withNames(db, state?.bins ?? []),
+    groups: state?.groups ?? [],
+    joined: Number(counts?.joined ?? 0),
+    toDecide: Number(counts?.waiting ?? 0),
+    keptApart: Number(counts?.apart ?? 0),
+    survivorship: list?.survivorship ?? DEFAULT_SURVIVORSHIP,
+  }
+}
+
+/** The examples by who they are today: what is stored names nobody, so that nobody has to be erased from it. */
+async function withNames(db: Db, bins: readonly StoredBin[]): Promise<PairState['bins']> {
+  const ids = bins.flatMap(({ examples }) => examples.flatMap(({ a, b }) => [a, b]))
+  const { rows } = await db.execute<{ id: string; full_name: string; company: string; city: string }>(
+    sql`select id, full_name, company, city from contacts where id = any(${sql.param(ids)}::bigint[])`,
+  )
+  const sides = new Map(
+    rows.map((row) => [
+      Number(row.id),
+      { contactId: Number(row.id), fullName: row.full_name, company: row.company, city: row.city },
+    ]),
+  )
+  return bins.map(({ from, pairs, examples }) => ({
+    from,
+    pairs,
+    examples: examples.map(
+      ({ a, b, score }): PairExample => ({ score, sides: [a, b].flatMap((id) => sides.get(id) ?? []) }),
+    ),
+  }))
+}

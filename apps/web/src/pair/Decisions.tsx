@@ -1,0 +1,41 @@
+import { useReadDecidedQuery, useReadMeQuery, useTakeDecisionBackMutation } from '../api'
+import { TextButton } from '../kit/Button'
+import { useKeys } from '../shell/useKeys'
+import { useListView } from '../shell/useListView'
+import { plural, time } from '../words/format'
+
+/** What people decided last, each with a way back. */
+export function Decisions({ listId }: { listId: string }) {
+  const { data: decided = [] } = useReadDecidedQuery({ params: { listId } })
+  const { data: me } = useReadMeQuery({})
+  const view = useListView()
+  const [takeBack, takingBack] = useTakeDecisionBackMutation()
+  const [last] = decided
+  const mayChange = me?.role !== 'viewer' && !takingBack.isLoading
+  useKeys({
+    z: () => {
+      if (last && mayChange && view.contactId === null) void takeBack({ params: { decisionId: last.id } })
+    },
+  })
+  if (decided.length === 0) return null
+  return (
+    <section aria-label="Decided last" className="pt-4">
+      <h3>Decided last</h3>
+      <ul>
+        {decided.map(({ id, decision, pairs, who, at }) => (
+          <li key={id} className="flex items-baseline justify-between gap-2 border-t border-line py-1.5">
+            <span>
+              {plural(pairs, 'pair')} {decision === 'join' ? 'joined' : 'kept apart'}
+              <span className="block text-[12.5px] text-soft">
+                {who}, {time(at)}
+              </span>
+            </span>
+            <TextButton disabled={!mayChange} onClick={() => void takeBack({ params: { decisionId: id } })}>
+              Take back
+            </TextButton>
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+}
