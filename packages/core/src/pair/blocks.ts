@@ -1,7 +1,7 @@
 import { hashOfTwo } from './hash'
 import { int32List } from './int32List'
 import { keySorter } from './order'
-import { nameAt, type PairTable } from './pairTable'
+import { nameKeyAt, type PairTable } from './pairTable'
 
 /** Reasons why two contacts are compared at all, as codes. */
 export const PAIR_KEYS = [
@@ -17,8 +17,15 @@ export const PAIR_KEYS = [
 ] as const
 export type PairKey = (typeof PAIR_KEYS)[number]
 
-/** Contacts that are compared each with each when they have a key in common; more are parted by a second key. */
-const MOST_IN_BLOCK = 60
+/** Keys that many strangers have in common: whoever shares a number, an address or a profile came up for that. */
+const WEAK: ReadonlySet<PairKey> = new Set(['sound-place', 'company-given', 'company', 'domain-initial'])
+export const isWeakKey = (key: PairKey): boolean => WEAK.has(key)
+
+/**
+ * Contacts that are compared each with each when they have a key in common; more are parted by a second key. In a large
+ * list fewer, so that the work grows with the list and not with its square: there, what tells a person is rarer anyway.
+ */
+const mostInBlock = (size: number): number => Math.max(12, Math.min(60, Math.round(2_400_000 / size)))
 /** Shorter local parts (`anna`) stand before many a domain. */
 const LEAST_LOCAL = 6
 /** How many neighbours are compared where even the second key leaves too many together. */
@@ -39,17 +46,17 @@ const KEYS: Readonly<Record<PairKey, KeysOf>> = {
     })
   },
   name: (table, at, tell) => {
-    const { words, key } = nameAt(table, at)
-    if (words.length > 1) tell(key)
+    if (table.names.wordCount(table.name[at] as number) > 1) tell(nameKeyAt(table, at))
   },
   'sound-place': (table, at, tell) => {
-    const { sound } = nameAt(table, at)
-    if (sound !== null && table.city[at] !== 0) tell(hashOfTwo(sound, table.hashOf(table.city[at] as number)))
+    const sound = table.names.soundOf(table.name[at] as number)
+    if (sound !== 0 && table.city[at] !== 0) tell(hashOfTwo(sound, table.hashOf(table.city[at] as number)))
   },
   'company-given': (table, at, tell) => {
     if (table.company[at] === 0) return
     const company = table.companies.hashOf(table.company[at] as number)
-    for (const word of nameAt(table, at).words) tell(hashOfTwo(company, table.nameForms.startOf(word)))
+    const { names } = table
+    names.eachWord(table.name[at] as number, (word) => tell(hashOfTwo(company, names.words.startOf(word))))
   },
   company: (table, at, tell) => {
     if (table.company[at] === 0) return
@@ -61,7 +68,8 @@ const KEYS: Readonly<Record<PairKey, KeysOf>> = {
   'domain-initial': (table, at, tell) => {
     if (table.company[at] === 0 || table.domain[at] === 0) return
     const domain = table.hashOf(table.domain[at] as number)
-    for (const word of nameAt(table, at).words) tell(hashOfTwo(domain, table.nameForms.initialOf(word)))
+    const { names } = table
+    names.eachWord(table.name[at] as number, (word) => tell(hashOfTwo(domain, names.words.initialOf(word))))
   },
 }
 
@@ -118,6 +126,7 @@ export function blocksOf(table: PairTable, kind: PairKey): Blocks {
   const sorter = keySorter()
   for (let at = 0; at < table.size; at++) KEYS[kind](table, at, (key) => sorter.add(key, at))
   const sorted = sorter.sort()
+  const most = mostInBlock(table.size)
   const members = int32List()
   const untils = int32List()
   for (let from = 0; from < sorted.length; ) {
@@ -126,11 +135,11 @@ export function blocksOf(table: PairTable, kind: PairKey): Blocks {
     if (to - from > 1) {
       const block: number[] = []
       for (let i = from; i < to; i++) if (sorted.valueAt(i) !== block.at(-1)) block.push(sorted.valueAt(i))
-      for (const part of partsOf(table, block)) {
+      for (const part of partsOf(table, block, most)) {
         const start = members.length
         for (const [i, at] of part.entries()) {
           members.push(at)
-          untils.push(start + (part.length <= MOST_IN_BLOCK ? part.length : Math.min(part.length, i + NEIGHBOURS)))
+          untils.push(start + (part.length <= most ? part.length : Math.min(part.length, i + NEIGHBOURS)))
         }
       }
     }
@@ -140,12 +149,12 @@ export function blocksOf(table: PairTable, kind: PairKey): Blocks {
 }
 
 /** A block as it is, or parted by name where it is too large. */
-function partsOf(table: PairTable, block: readonly number[]): Iterable<readonly number[]> {
+function partsOf(table: PairTable, block: readonly number[], most: number): Iterable<readonly number[]> {
   if (block.length < 2) return []
-  if (block.length <= MOST_IN_BLOCK) return [block]
+  if (block.length <= most) return [block]
   const byName = new Map<number, number[]>()
   for (const at of block) {
-    const { key } = nameAt(table, at)
+    const key = nameKeyAt(table, at)
     const part = byName.get(key)
     if (part) part.push(at)
     else byName.set(key, [at])

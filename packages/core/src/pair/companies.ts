@@ -1,6 +1,6 @@
 import { fold } from './fold'
 import { pairMemo } from './pairMemo'
-import { textPool } from './pool'
+import { numberOfForm, textPool } from './pool'
 import { areAlike } from './similarity'
 
 /** The companies of a list, by their names alone. */
@@ -15,10 +15,11 @@ export interface Companies {
 export function pairCompanies(): Companies {
   const names = textPool()
   const words = textPool()
+  const idOf = numberOfForm(fold, names)
   const wordsOf: (readonly number[])[] = [[]]
   return {
     idOf: (name) => {
-      const id = names.idOf(fold(name))
+      const id = idOf(name)
       if (id === wordsOf.length) wordsOf.push((names.texts[id] as string).split(' ').map(words.idOf))
       return id
     },

@@ -1,10 +1,12 @@
 import { atField, type Comparison, FIELD, LEVEL, UNKNOWN } from './fields'
-import { nameAt, type PairTable } from './pairTable'
+import type { PairTable } from './pairTable'
 
 /** Compares contacts of a list. */
 export interface Comparer {
+  /** Position of the level at which their names stand to each other, or `UNKNOWN`. */
+  names(a: number, b: number): number
   /** What tells who they are: name, number, address, profile. The other fields are left unknown. */
-  byKeys(a: number, b: number): Comparison
+  byKeys(a: number, b: number, name?: number): Comparison
   /** Where they are: company and place. The other fields are left unknown. */
   byPlaces(a: number, b: number): Comparison
   /** All fields. */
@@ -13,19 +15,20 @@ export interface Comparer {
 
 /** @param isSharedLine true for a number that people of different names hold */
 export function comparer(table: PairTable, isSharedLine: (number: number) => boolean): Comparer {
-  const byKeys = (a: number, b: number): Comparison =>
-    atField(FIELD.name, compareNames(table, a, b)) |
+  const names = (a: number, b: number): number => compareNames(table, a, b)
+  const byKeys = (a: number, b: number, name = names(a, b)): Comparison =>
+    atField(FIELD.name, name) |
     atField(FIELD.number, compareNumbers(table, a, b, isSharedLine)) |
     atField(FIELD.email, compareEmails(table, a, b)) |
     atField(FIELD.profile, compareProfiles(table, a, b))
   const byPlaces = (a: number, b: number): Comparison =>
     atField(FIELD.company, compareCompanies(table, a, b)) | atField(FIELD.place, comparePlaces(table, a, b))
-  return { byKeys, byPlaces, whole: (a, b) => byKeys(a, b) | byPlaces(a, b) }
+  return { names, byKeys, byPlaces, whole: (a, b) => byKeys(a, b) | byPlaces(a, b) }
 }
 
 /** Names in any order, with initials, familiar forms, fewer words and slips of a key. */
 export const compareNames = (table: PairTable, a: number, b: number): number =>
-  table.nameForms.compare(nameAt(table, a), nameAt(table, b))
+  table.names.compare(table.name[a] as number, table.name[b] as number)
 
 /** Names that cannot be one person's. */
 export const areDifferentNames = (level: number): boolean => level >= LEVEL.name.family

@@ -1,7 +1,6 @@
 import { areDifferentNames } from './compare'
-import type { NameForm } from './names'
 import { keySorter } from './order'
-import { nameAt, type PairTable } from './pairTable'
+import { nameKeyAt, type PairTable } from './pairTable'
 
 /** How often the values of a list stand in it: what many hold says little about who they are. */
 export interface Frequencies {
@@ -10,6 +9,8 @@ export interface Frequencies {
   countries(id: number): number
   /** How many contacts have a name, number or address. */
   names(key: number): number
+  /** How many contacts have a family name with an initial before it. */
+  kin(key: number): number
   numbers(id: number): number
   emails(id: number): number
   /** How many contacts are of the company of these two: of the same name there may be many, so that its place counts where both tell it. */
@@ -23,7 +24,8 @@ const MOST_HOLDERS = 40
 
 /** Counts the values of all contacts, once. */
 export function countValues(table: PairTable): Frequencies {
-  const names = countNames(table)
+  const names = countKeys(table.size, (at) => nameKeyAt(table, at))
+  const kin = countKeys(table.size, (at) => table.names.kinOf(table.name[at] as number))
   const numbers = countIds(table.numbers.ids, table.numberCount)
   const emails = countIds(table.emails.ids, table.emailCount)
   const companies = countCompanies(table)
@@ -33,6 +35,7 @@ export function countValues(table: PairTable): Frequencies {
     size: table.size,
     countries: (id) => countries[id] as number,
     names: (key) => names.get(key) ?? 0,
+    kin: (key) => kin.get(key) ?? 0,
     numbers: (id) => numbers[id] as number,
     emails: (id) => emails[id] as number,
     companies,
@@ -40,10 +43,10 @@ export function countValues(table: PairTable): Frequencies {
   }
 }
 
-function countNames(table: PairTable): Map<number, number> {
+function countKeys(size: number, keyAt: (at: number) => number): Map<number, number> {
   const counts = new Map<number, number>()
-  for (let at = 0; at < table.size; at++) {
-    const { key } = nameAt(table, at)
+  for (let at = 0; at < size; at++) {
+    const key = keyAt(at)
     if (key !== 0) counts.set(key, (counts.get(key) ?? 0) + 1)
   }
   return counts
@@ -89,12 +92,13 @@ function findSharedLines(table: PairTable): Uint8Array {
   const sorted = sorter.sort()
   const shared = new Uint8Array(table.numberCount)
   for (let from = 0; from < sorted.length; ) {
-    const names = new Map<number, NameForm>()
+    const names = new Map<number, number>()
     const number = sorted.keyAt(from)
     let to = from
     for (; to < sorted.length && sorted.keyAt(to) === number; to++) {
-      const name = nameAt(table, sorted.valueAt(to))
-      if (name.key !== 0 && names.size <= MOST_HOLDERS) names.set(name.key, name)
+      const at = sorted.valueAt(to)
+      const key = nameKeyAt(table, at)
+      if (key !== 0 && names.size <= MOST_HOLDERS) names.set(key, table.name[at] as number)
     }
     if (names.size > 1 && areDifferentPeople(table, [...names.values()])) shared[number] = 1
     from = to
@@ -102,7 +106,7 @@ function findSharedLines(table: PairTable): Uint8Array {
   return shared
 }
 
-function areDifferentPeople({ nameForms }: PairTable, names: readonly NameForm[]): boolean {
-  if (names.length > MOST_HOLDERS) return true
-  return names.some((a, i) => names.slice(i + 1).some((b) => areDifferentNames(nameForms.compare(a, b))))
+function areDifferentPeople({ names }: PairTable, ids: readonly number[]): boolean {
+  if (ids.length > MOST_HOLDERS) return true
+  return ids.some((a, i) => ids.slice(i + 1).some((b) => areDifferentNames(names.compare(a, b))))
 }

@@ -23,9 +23,11 @@ export {
   SUPPRESSION_KINDS,
   type SuppressionKey,
   type SuppressionKind,
+  type SuppressionRow,
   suppressibleKeys,
   suppressibleKeysOf,
   suppressionKey,
+  suppressionRowKeys,
 } from './suppression'
 export {
   AS_THEY_COME,

@@ -23,10 +23,11 @@ export function isSure(table: PairTable, comparison: Comparison, a: number, b: n
 }
 
 /** Pairs of people with different names are not looked at, unless they share what seldom two people share. */
-export function isWorthKeeping(byKeys: Comparison): boolean {
-  const name = levelOf(byKeys, FIELD.name)
-  return (name !== LEVEL.name.other && name !== LEVEL.name.given) || holdSameKey(byKeys)
-}
+export const isWorthKeeping = (byKeys: Comparison): boolean =>
+  !areStrangers(levelOf(byKeys, FIELD.name)) || holdSameKey(byKeys)
+
+/** Names with no family name in common. */
+export const areStrangers = (name: number): boolean => name === LEVEL.name.other || name === LEVEL.name.given
 
 /** They have a number, an address or a profile in common. */
 export const holdSameKey = (byKeys: Comparison): boolean =>

@@ -1,8 +1,8 @@
-import type { Candidates } from './blocks'
-import type { Comparer } from './compare'
+import { type Candidates, isWeakKey } from './blocks'
+import { areOfOneCompany, type Comparer } from './compare'
 import { type Comparison, FIELD, LEVEL, levelOf, type PairField } from './fields'
-import { areColleagues, holdSameKey } from './judgement'
-import type { PairTable } from './pairTable'
+import { areColleagues, areStrangers, holdSameKey } from './judgement'
+import { nameKeyAt, type PairTable } from './pairTable'
 import { countPatterns, learnWeights, type PairWeights, type PatternCounter } from './weights'
 
 /** More contacts than these teach nothing new: of a larger list, one in so many is learnt from. */
@@ -16,8 +16,10 @@ export function learnFrom(table: PairTable, candidates: Candidates, comparer: Co
   const exact = countPatterns()
   const colleagues = countPatterns()
   for (let a = 0; a < size; a += oneIn) {
-    candidates.of(a, (b) => {
-      const byKeys = comparer.byKeys(a, b)
+    candidates.of(a, (b, key) => {
+      const name = comparer.names(a, b)
+      if (isWeakKey(key) && areStrangers(name) && !areOfOneCompany(table, a, b)) return
+      const byKeys = comparer.byKeys(a, b, name)
       const haveKey = holdSameKey(byKeys) || levelOf(byKeys, FIELD.name) === LEVEL.name.same
       const workTogether = areColleagues(table, byKeys, a, b)
       if (!haveKey && !workTogether) return
@@ -32,6 +34,7 @@ export function learnFrom(table: PairTable, candidates: Candidates, comparer: Co
     random: random.patterns(),
     sameCompany: colleagues.patterns(),
     sameCountry: sameCountry.patterns(),
+    namesakes: namesakes(table, comparer),
     size,
     oneIn,
   })
@@ -46,23 +49,57 @@ function teach(patterns: PatternCounter, comparison: Comparison): void {
 }
 
 /** Comparisons of pairs picked at random, the same every time; those of one country apart as well. */
-function randomPatterns({ size, country }: PairTable, { whole }: Comparer) {
+function randomPatterns(table: PairTable, { whole }: Comparer) {
   const [random, sameCountry] = [countPatterns(), countPatterns()]
+  eachRandomPair(table.size, Math.min(RANDOM_PAIRS, table.size * 20), (a, b) => {
+    const comparison = whole(a, b)
+    // In a short list the picked pairs hold some of one person: they would pass for chance.
+    if (holdSameKey(comparison)) return
+    random.add(comparison)
+    if (areCompatriots(table, a, b)) sameCountry.add(comparison)
+  })
+  return { random, sameCountry }
+}
+
+const RANDOM_NAMES = 4_000_000
+
+/**
+ * How often two people have the same name by chance: all over, and in one country. It is so seldom that many pairs have
+ * to be picked. Those who share a key or a house are left out: of them, most are one person.
+ */
+function namesakes(table: PairTable, { byKeys }: Comparer): { readonly anywhere: number; readonly atHome: number } {
+  const counts = { pairs: 0, same: 0, atHome: 0, sameAtHome: 0 }
+  eachRandomPair(table.size, Math.min(RANDOM_NAMES, table.size * 400), (a, b) => {
+    const [mine, theirs] = [nameKeyAt(table, a), nameKeyAt(table, b)]
+    if (mine === 0 || theirs === 0) return
+    const isSame =
+      mine === theirs &&
+      table.names.wordCount(table.name[a] as number) > 1 &&
+      !areOfOneCompany(table, a, b) &&
+      !holdSameKey(byKeys(a, b))
+    const isAtHome = areCompatriots(table, a, b)
+    counts.pairs++
+    if (isSame) counts.same++
+    if (isAtHome) counts.atHome++
+    if (isAtHome && isSame) counts.sameAtHome++
+  })
+  // As if half a pair more had been met: never is no chance.
+  return { anywhere: (counts.same + 0.5) / (counts.pairs + 1), atHome: (counts.sameAtHome + 0.5) / (counts.atHome + 1) }
+}
+
+const areCompatriots = ({ country }: PairTable, a: number, b: number): boolean =>
+  country[a] !== 0 && country[a] === country[b]
+
+/** Pairs of different contacts, the same ones every time. */
+function eachRandomPair(size: number, wanted: number, tell: (a: number, b: number) => void): void {
   let seed = 20_261_124
   const below = (n: number) => {
     seed = (Math.imul(seed, 1_103_515_245) + 12_345) & 0x7fffffff
     return Math.floor((seed / 0x80000000) * n)
   }
-  const wanted = size < 2 ? 0 : Math.min(RANDOM_PAIRS, size * 20)
-  for (let i = 0; i < wanted; i++) {
+  for (let i = 0; i < wanted && size > 1; i++) {
     const a = below(size)
     const b = below(size)
-    if (a === b) continue
-    const comparison = whole(a, b)
-    // In a short list the picked pairs hold some of one person: they would pass for chance.
-    if (holdSameKey(comparison)) continue
-    random.add(comparison)
-    if (country[a] !== 0 && country[a] === country[b]) sameCountry.add(comparison)
+    if (a !== b) tell(a, b)
   }
-  return { random, sameCountry }
 }

@@ -1,38 +1,10 @@
 import { doubleMetaphone } from 'double-metaphone'
 import { LEVEL, UNKNOWN } from './fields'
 import { fold, wordsOf } from './fold'
-import { hashOfText } from './hash'
-import { areForms, isGivenName } from './nicknames'
-import { pairMemo } from './pairMemo'
-import { textPool } from './pool'
-import { areAlike } from './similarity'
-
-/** A name made ready for comparing: everything folded once, and kept once for all who bear it. */
-export interface NameForm {
-  /** Words of the whole name in order of the alphabet, so that their order in the cell does not count: a number. 0 is no name. */
-  readonly key: number
-  /** Words as numbers, in the order of the name. */
-  readonly words: readonly number[]
-  /** Given name as a text, and family name as the number of a word. 0 is none. */
-  readonly given: string
-  readonly family: number
-  /** Hash of how the family name sounds; null where there is none. */
-  readonly sound: number | null
-}
-
-/** The names of a list. */
-export interface Names {
-  /** Number of a name as it is written; its bearers are counted. */
-  idOf(name: WrittenName): number
-  readonly forms: readonly NameForm[]
-  /** Hash of the name as it is written, the same in every run. */
-  hashOf(id: number): number
-  /** Hash of the first letters of a word, and code of the very first. */
-  startOf(word: number): number
-  initialOf(word: number): number
-  /** Position of the level at which two names stand to each other, or `UNKNOWN`. */
-  compare(a: NameForm, b: NameForm): number
-}
+import { hashMore, hashOfText, hashText } from './hash'
+import { int32List } from './int32List'
+import { type NameWords, nameWords } from './nameWords'
+import { hashPool } from './pool'
 
 export interface WrittenName {
   readonly fullName: string
@@ -40,73 +12,97 @@ export interface WrittenName {
   readonly familyName: string
 }
 
+/** The names of a list, each folded once and told by a number, however many bear it. */
+export interface Names {
+  /** Number of a name as it is written; its bearers are counted. */
+  idOf(name: WrittenName): number
+  /** Hash of the name as it is written, the same in every run. */
+  hashOf(id: number): number
+  /** Number of its words in order of the alphabet, so that their order in the cell does not count. 0 is no name. */
+  keyOf(id: number): number
+  /** Number of the family name with the initial of the given name: all that may be the same name written in another way. */
+  kinOf(id: number): number
+  wordCount(id: number): number
+  eachWord(id: number, tell: (word: number) => void): void
+  /** Hash of how the family name sounds; 0 where there is none. */
+  soundOf(id: number): number
+  readonly words: NameWords
+  /** Position of the level at which two names stand to each other, or `UNKNOWN`. */
+  compare(a: number, b: number): number
+}
+
+/** Codes of letters are below this. */
+const MOST_INITIALS = 2 ** 16
 /** More words than these are no name. */
 const MOST_WORDS = 24
-/** Letters that tell the start of a word. */
-const START = 3
 const { same, like, part, family: familyLevel, given: givenLevel, other } = LEVEL.name
 
 export function pairNames(): Names {
-  const written = textPool()
-  const words = textPool()
-  const keys = textPool()
-  const starts: number[] = [0]
-  const bearers: number[] = [0]
-  const forms: NameForm[] = []
-  const wordOf = (text: string): number => {
-    const id = words.idOf(text)
-    if (id === bearers.length) {
-      starts.push(hashOfText(text.slice(0, START)))
-      bearers.push(0)
-    }
-    return id
+  const written = hashPool()
+  const keyPool = hashPool()
+  const givenPool = hashPool()
+  const words = nameWords()
+  const keys = int32List()
+  const givens = int32List()
+  const families = int32List()
+  const sounds = int32List()
+  const initials = int32List()
+  const starts = int32List()
+  const wordIds = int32List()
+  const addName = ({ fullName, givenName, familyName }: WrittenName): void => {
+    const all = wordsOf(fullName).slice(0, MOST_WORDS)
+    const given = fold(givenName)
+    const family = fold(familyName) || (given === '' ? (all.at(-1) ?? '') : '')
+    keys.push(keyPool.idOf(all.length < 2 ? (all[0] ?? '') : [...all].sort().join(' ')))
+    const before = given || (all.length > 1 && familyName === '' ? all.slice(0, -1).join(' ') : '')
+    givens.push(givenPool.idOf(before))
+    initials.push(before === '' ? 0 : before.charCodeAt(0))
+    families.push(words.idOf(family))
+    sounds.push(family === '' ? 0 : hashOfText(doubleMetaphone(family.slice(family.lastIndexOf(' ') + 1))[0]))
+    for (const word of all) wordIds.push(words.idOf(word))
+    starts.push(wordIds.length)
   }
-  const textOf = (word: number): string => words.texts[word] as string
-  const isInitial = (word: number): boolean => textOf(word).length === 1
-  const areLike = (a: number, b: number): boolean =>
-    areAlike(textOf(a), textOf(b)) && !areTwoNames(a, b, textOf, (word) => bearers[word] as number)
-  const isAlike = pairMemo(areLike)
-  const isLoosely = pairMemo((a, b) =>
-    isInitial(a) || isInitial(b) ? textOf(a)[0] === textOf(b)[0] : areForms(textOf(a), textOf(b)) || areLike(a, b),
-  )
+  starts.push(0)
+  // The pool knows the empty text as 0.
+  addName({ fullName: '', givenName: '', familyName: '' })
+  const wordCount = (id: number): number => starts.at(id + 1) - starts.at(id)
   return {
-    forms,
+    words,
     idOf: (name) => {
-      const id = written.idOf(`${name.fullName}\u0001${name.givenName}\u0001${name.familyName}`) - 1
-      if (id === forms.length) forms.push(formOf(name, wordOf, keys.idOf))
-      for (const word of (forms[id] as NameForm).words) bearers[word] = (bearers[word] as number) + 1
+      hashText(name.fullName)
+      hashMore(name.givenName)
+      hashMore(name.familyName)
+      const id = written.idOfHashed()
+      if (id === keys.length) addName(name)
+      for (let i = starts.at(id); i < starts.at(id + 1); i++) words.countBearer(wordIds.at(i))
       return id
     },
-    hashOf: (id) => written.hashOf(id + 1),
-    startOf: (word) => starts[word] as number,
-    initialOf: (word) => textOf(word).charCodeAt(0),
+    hashOf: written.hashOf,
+    keyOf: keys.at,
+    kinOf: (id) => families.at(id) * MOST_INITIALS + initials.at(id),
+    wordCount,
+    eachWord: (id, tell) => {
+      for (let i = starts.at(id); i < starts.at(id + 1); i++) tell(wordIds.at(i))
+    },
+    soundOf: sounds.at,
     compare: (a, b) => {
-      if (a.key === 0 || b.key === 0) return UNKNOWN
-      if (a.key === b.key) return a.words.length > 1 ? same : part
-      const [few, many] = a.words.length <= b.words.length ? [a.words, b.words] : [b.words, a.words]
-      const found = matchWords(few, many, isInitial, isLoosely)
-      if (found === few.length) return few.length > 1 ? like : part
-      if (a.family !== 0 && b.family !== 0 && (a.family === b.family || isAlike(a.family, b.family))) return familyLevel
-      return a.given !== '' && a.given === b.given ? givenLevel : other
+      if (keys.at(a) === 0 || keys.at(b) === 0) return UNKNOWN
+      if (keys.at(a) === keys.at(b)) return wordCount(a) > 1 ? same : part
+      const [few, many] = wordCount(a) <= wordCount(b) ? [a, b] : [b, a]
+      const [from, count] = [starts.at(few), wordCount(few)]
+      if (matchWords(wordIds.at, { from, count }, { from: starts.at(many), count: wordCount(many) }, words) === count)
+        return count > 1 ? like : part
+      const [mine, theirs] = [families.at(a), families.at(b)]
+      if (mine !== 0 && theirs !== 0 && (mine === theirs || words.areLike(mine, theirs))) return familyLevel
+      return givens.at(a) !== 0 && givens.at(a) === givens.at(b) ? givenLevel : other
     },
   }
 }
 
-function formOf(
-  { fullName, givenName, familyName }: WrittenName,
-  wordOf: (text: string) => number,
-  keyOf: (text: string) => number,
-): NameForm {
-  const words = wordsOf(fullName).slice(0, MOST_WORDS)
-  const given = fold(givenName)
-  const family = fold(familyName) || (given === '' ? (words.at(-1) ?? '') : '')
-  return {
-    key: keyOf(words.length < 2 ? (words[0] ?? '') : [...words].sort().join(' ')),
-    words: words.map(wordOf),
-    given: given || (words.length > 1 && familyName === '' ? words.slice(0, -1).join(' ') : ''),
-    family: wordOf(family),
-    sound: family === '' ? null : hashOfText(doubleMetaphone(family.slice(family.lastIndexOf(' ') + 1))[0]),
-  }
+/** A stretch of the words of all names. */
+interface Stretch {
+  readonly from: number
+  readonly count: number
 }
 
 /**
@@ -114,57 +110,36 @@ function formOf(
  * does: initials alone are nobody's name.
  */
 function matchWords(
-  few: readonly number[],
-  many: readonly number[],
-  isInitial: (word: number) => boolean,
-  isLoosely: (a: number, b: number) => boolean,
+  wordAt: (place: number) => number,
+  few: Stretch,
+  many: Stretch,
+  { isInitial, areLoosely }: NameWords,
 ): number {
   let used = 0
   let whole = 0
   let matched = 0
   let rest = 0
-  for (let i = 0; i < few.length; i++) {
-    const at = indexOfFree(many, used, few[i] as number)
-    if (at === -1) {
+  for (let i = 0; i < few.count; i++) {
+    const word = wordAt(few.from + i)
+    let at = 0
+    while (at < many.count && (wordAt(many.from + at) !== word || (used & (1 << at)) !== 0)) at++
+    if (at === many.count) {
       rest |= 1 << i
       continue
     }
     used |= 1 << at
     matched++
-    if (!isInitial(few[i] as number)) whole++
+    if (!isInitial(word)) whole++
   }
   if (whole === 0) return -1
-  for (let i = 0; i < few.length && rest !== 0; i++) {
+  for (let i = 0; i < few.count && rest !== 0; i++) {
     if ((rest & (1 << i)) === 0) continue
-    for (let j = 0; j < many.length; j++) {
-      if ((used & (1 << j)) !== 0 || !isLoosely(few[i] as number, many[j] as number)) continue
-      used |= 1 << j
+    for (let at = 0; at < many.count; at++) {
+      if ((used & (1 << at)) !== 0 || !areLoosely(wordAt(few.from + i), wordAt(many.from + at))) continue
+      used |= 1 << at
       matched++
       break
     }
   }
   return matched
-}
-
-/** Where a word stands that was not matched with another yet, or -1. */
-function indexOfFree(words: readonly number[], used: number, wanted: number): number {
-  for (let i = 0; i < words.length; i++) if (words[i] === wanted && (used & (1 << i)) === 0) return i
-  return -1
-}
-
-/** Fewer bearers do not make a word a name: a slip may be repeated. */
-const LEAST_BEARERS = 3
-/** A slip is so many times rarer than the name at least. */
-const RARER = 8
-
-/** Two like words that are a name each, not a slip for the other: both are given to people, here or at all. */
-function areTwoNames(
-  a: number,
-  b: number,
-  textOf: (word: number) => string,
-  bearersOf: (word: number) => number,
-): boolean {
-  if (isGivenName(textOf(a)) && isGivenName(textOf(b))) return true
-  const [fewer, more] = bearersOf(a) < bearersOf(b) ? [bearersOf(a), bearersOf(b)] : [bearersOf(b), bearersOf(a)]
-  return fewer >= LEAST_BEARERS && fewer * RARER > more
 }

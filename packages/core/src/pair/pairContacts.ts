@@ -1,10 +1,10 @@
 import { withoutAmbiguous } from './ambiguous'
-import { type Blocks, blocksOf, candidatesIn, PAIR_KEYS, type PairKey } from './blocks'
+import { type Blocks, blocksOf, candidatesIn, isWeakKey, PAIR_KEYS, type PairKey } from './blocks'
 import { comparer } from './compare'
 import type { Comparison } from './fields'
 import { countValues } from './frequencies'
 import { type Group, groupPairs } from './group'
-import { contradict, isPersonal, isSure, isWorthKeeping } from './judgement'
+import { areStrangers, contradict, isPersonal, isSure, isWorthKeeping } from './judgement'
 import { learnFrom } from './learn'
 import { type PairFound, type PairStore, pairStore } from './pairFound'
 import { type PairInput, type PairTable, pairTableBuilder } from './pairTable'
@@ -94,7 +94,9 @@ function* pairTable(
   const found = pairStore()
   for (let a = 0; a < table.size; a++) {
     candidates.of(a, (b, key) => {
-      const byKeys = compare.byKeys(a, b)
+      const name = compare.names(a, b)
+      if (isWeakKey(key) && areStrangers(name)) return
+      const byKeys = compare.byKeys(a, b, name)
       if (!isWorthKeeping(byKeys)) return
       const comparison = byKeys | compare.byPlaces(a, b)
       const score = scale.score(comparison, a, b)

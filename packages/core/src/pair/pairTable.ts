@@ -3,9 +3,9 @@ import { type Companies, pairCompanies } from './companies'
 import { fold } from './fold'
 import { hashOfTwo } from './hash'
 import { type Int32List, int32List } from './int32List'
-import { type NameForm, type Names, pairNames } from './names'
+import { type Names, pairNames } from './names'
 import { canonicalOrder } from './order'
-import { textPool } from './pool'
+import { hashPool, numberOfForm } from './pool'
 
 /** What pairing looks at in a contact. Empty texts are unknown. */
 export interface PairInput {
@@ -51,7 +51,7 @@ export interface PairTable extends Readonly<Record<Single, Int32Array>> {
   readonly numberCount: number
   readonly emailCount: number
   readonly textCount: number
-  readonly nameForms: Names
+  readonly names: Names
   readonly companies: Companies
   readonly addresses: Addresses
   /** Hash of a domain, city or postal code. */
@@ -59,8 +59,8 @@ export interface PairTable extends Readonly<Record<Single, Int32Array>> {
   isMobile(number: number): boolean
 }
 
-export const nameAt = (table: PairTable, at: number): NameForm =>
-  table.nameForms.forms[table.name[at] as number] as NameForm
+/** Number of a contact's name, whatever the order of its words. 0 is no name. */
+export const nameKeyAt = ({ names, name }: PairTable, at: number): number => names.keyOf(name[at] as number)
 
 /** Takes contacts one after another: of each, only what pairing looks at is kept. */
 export interface PairTableBuilder {
@@ -69,11 +69,13 @@ export interface PairTableBuilder {
 }
 
 export function pairTableBuilder(): PairTableBuilder {
-  const nameForms = pairNames()
+  const names = pairNames()
   const companies = pairCompanies()
   const addresses = pairAddresses()
-  const texts = textPool()
-  const e164s = textPool()
+  const texts = hashPool()
+  const e164s = hashPool()
+  const cityOf = numberOfForm(fold, texts)
+  const postalCodeOf = numberOfForm((code) => code.toLowerCase().replace(/\s+/g, ''), texts)
   const mobiles: boolean[] = [false]
   const emails = severalList()
   const numbers = severalList()
@@ -89,12 +91,12 @@ export function pairTableBuilder(): PairTableBuilder {
         columns[column].push(id)
         hash.add(hashOf(id))
       }
-      put('name', nameForms.idOf(input), nameForms.hashOf)
+      put('name', names.idOf(input), names.hashOf)
       put('company', companies.idOf(input.company), companies.hashOf)
       put('domain', texts.idOf(input.domain.toLowerCase()), texts.hashOf)
       put('profile', texts.idOf(input.profile.toLowerCase()), texts.hashOf)
-      put('city', texts.idOf(fold(input.city)), texts.hashOf)
-      put('postalCode', texts.idOf(input.postalCode.toLowerCase().replace(/\s+/g, '')), texts.hashOf)
+      put('city', cityOf(input.city), texts.hashOf)
+      put('postalCode', postalCodeOf(input.postalCode), texts.hashOf)
       put('country', texts.idOf(input.country), texts.hashOf)
       for (const { e164, isMobile } of input.numbers) {
         const id = e164s.idOf(e164)
@@ -127,10 +129,10 @@ export function pairTableBuilder(): PairTableBuilder {
         country: inOrder('country'),
         numbers: arrangeSeveral(numbers.build(), positions),
         emails: arrangeSeveral(emails.build(), positions),
-        numberCount: e164s.texts.length,
+        numberCount: e164s.count(),
         emailCount: addresses.count(),
-        textCount: texts.texts.length,
-        nameForms,
+        textCount: texts.count(),
+        names,
         companies,
         addresses,
         hashOf: texts.hashOf,

@@ -1,29 +1,92 @@
-import { hashOfText } from './hash'
+import { hashed, hashText } from './hash'
+import { int32List } from './int32List'
 
-/** Texts that are told apart by numbers from then on: each is kept once, however often it stands in a list. */
+/** Tells texts apart by numbers: the same text has the same number, the empty one has 0. */
 export interface Pool {
-  /** Number of a text. The empty text is 0. */
   idOf(text: string): number
-  /** The texts by their numbers. */
-  readonly texts: readonly string[]
+  /** How many different texts there are, the empty one counted in. */
+  count(): number
   /** Hash of the text with a number, the same in every pool and every run. */
   hashOf(id: number): number
 }
 
-export function textPool(): Pool {
-  const ids = new Map<string, number>([['', 0]])
+export interface HashPool extends Pool {
+  /** Number of what was hashed last. */
+  idOfHashed(): number
+}
+
+/** Of so many places for numbers one is taken at most. */
+const ROOM = 2
+
+/**
+ * Tells texts apart by 64 bits of two hashes and keeps none of them: a large list holds millions. That two of four
+ * million texts are taken for one happens in one list of a million.
+ */
+export function hashPool(): HashPool {
+  const first = int32List()
+  const second = int32List()
+  let slots = new Int32Array(1 << 10).fill(-1)
+  const placeOf = (hash: number, other: number): number => {
+    const mask = slots.length - 1
+    let place = other & mask
+    for (;;) {
+      const id = slots[place] as number
+      if (id === -1 || (first.at(id) === hash && second.at(id) === other)) return place
+      place = (place + 1) & mask
+    }
+  }
+  const grow = (): void => {
+    slots = new Int32Array(slots.length * 2).fill(-1)
+    for (let id = 0; id < first.length; id++) slots[placeOf(first.at(id), second.at(id))] = id
+  }
+  const idOfHashed = (): number => {
+    const [hash, other] = [hashed.first | 0, hashed.second | 0]
+    const place = placeOf(hash, other)
+    const known = slots[place] as number
+    if (known !== -1) return known
+    const id = first.length
+    slots[place] = id
+    first.push(hash)
+    second.push(other)
+    if (first.length * ROOM > slots.length) grow()
+    return id
+  }
+  const idOf = (text: string): number => {
+    hashText(text)
+    return idOfHashed()
+  }
+  idOf('')
+  return { idOf, idOfHashed, count: () => first.length, hashOf: (id) => first.at(id) >>> 0 }
+}
+
+/** A pool that keeps the texts: of those that are few, or looked at again. */
+export interface TextPool extends Pool {
+  /** The texts by their numbers. */
+  readonly texts: readonly string[]
+}
+
+export function textPool(): TextPool {
+  const pool = hashPool()
   const texts = ['']
-  const hashes = [hashOfText('')]
   return {
+    ...pool,
     idOf: (text) => {
-      const known = ids.get(text)
-      if (known !== undefined) return known
-      const id = texts.push(text) - 1
-      ids.set(text, id)
-      hashes.push(hashOfText(text))
+      const id = pool.idOf(text)
+      if (id === texts.length) texts.push(text)
       return id
     },
     texts,
-    hashOf: (id) => hashes[id] as number,
+  }
+}
+
+/** Numbers of what is made of texts, made once for each way in which they are written. */
+export function numberOfForm(formOf: (text: string) => string, pool: Pick<Pool, 'idOf'>): (text: string) => number {
+  const written = hashPool()
+  const ids = int32List()
+  ids.push(pool.idOf(formOf('')))
+  return (text) => {
+    const id = written.idOf(text)
+    if (id === ids.length) ids.push(pool.idOf(formOf(text)))
+    return ids.at(id)
   }
 }

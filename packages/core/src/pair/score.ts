@@ -1,7 +1,7 @@
 import { shareMobile } from './compare'
 import { type Comparison, FIELD, LEVEL, levelOf, PAIR_FIELDS, PAIR_LEVELS, type PairField, UNKNOWN } from './fields'
 import type { Frequencies } from './frequencies'
-import { nameAt, type PairTable, type Several } from './pairTable'
+import { nameKeyAt, type PairTable, type Several } from './pairTable'
 import type { PairWeights, Shares } from './weights'
 
 /** What people of one company have in common anyway. */
@@ -42,14 +42,15 @@ export function scaleOf(table: PairTable, weights: PairWeights, frequencies: Fre
     const isBound = isOneCompany && COMPANY_BOUND.has(name)
     const areCompatriots = field === FIELD.name && isOneCountry(a, b)
     const { chances, bits } = isBound ? colleagues : areCompatriots ? compatriots : two
-    if (level !== 0) return bits[field]?.[level] as number
+    const isLikeName = field === FIELD.name && level === LEVEL.name.like
+    if (level !== 0 && !isLikeName) return bits[field]?.[level] as number
     // A company's line that only one name is known on is a line of the company's all the same.
     if (field === FIELD.number && isOneCompany && !shareMobile(table, a, b)) return bits[field]?.[OFFICE_LINE] as number
-    const holders = holdersOf(field, table, a, b, frequencies)
-    if (holders === 0) return bits[field]?.[0] as number
+    const holders = isLikeName ? kinOf(table, a, b, frequencies) : holdersOf(field, table, a, b, frequencies)
+    if (holders === 0) return bits[field]?.[level] as number
     const size = areCompatriots ? frequencies.countries(table.country[a] as number) : frequencies.size
-    const chance = (Math.max(0, holders - 2) + IMAGINED * (chances[name][0] as number)) / (size + IMAGINED)
-    return Math.log2((weights.one[name][0] as number) / chance)
+    const chance = (Math.max(0, holders - 2) + IMAGINED * (chances[name][level] as number)) / (size + IMAGINED)
+    return Math.log2((weights.one[name][level] as number) / chance)
   }
   return {
     score: (comparison, a, b) => {
@@ -89,11 +90,16 @@ function bitsOf(one: Shares, chances: Shares): readonly (readonly number[])[] {
   })
 }
 
+/** How many contacts may bear a name that is written in two ways: the more for either. */
+function kinOf({ names, name }: PairTable, a: number, b: number, { kin }: Frequencies): number {
+  return Math.max(kin(names.kinOf(name[a] as number)), kin(names.kinOf(name[b] as number)))
+}
+
 /** How many contacts hold what these two agree on; 0 where nothing is counted. */
 function holdersOf(field: number, table: PairTable, a: number, b: number, counts: Frequencies): number {
   switch (field) {
     case FIELD.name:
-      return counts.names(nameAt(table, a).key)
+      return counts.names(nameKeyAt(table, a))
     case FIELD.number:
       return fewestHolders(table.numbers, a, b, counts.numbers)
     case FIELD.email:

@@ -43,6 +43,23 @@ const ALIKE = 0.92
 /** How much longer one of two like words can be, and the length up to which words are too close to each other to tell. */
 const LONGER = 3
 
+/** What a word looks like at a glance. Letters are their codes. */
+export interface Glance {
+  readonly length: number
+  readonly first: number
+  readonly last: number
+}
+
+/**
+ * False for words that cannot be alike, told without reading them: one that is much longer, or whose first letter is
+ * another. Where that is the slip, the last is the same.
+ */
+export const mayBeAlike = (a: Glance, b: Glance): boolean =>
+  a.length > LONGER &&
+  b.length > LONGER &&
+  Math.abs(a.length - b.length) <= LONGER &&
+  (a.first === b.first || a.last === b.last)
+
 /** The same word but for slips, which seldom begin a word. */
 export function areAlike(a: string, b: string): boolean {
   if (a === b) return true

@@ -13,6 +13,14 @@ export interface SuppressionKey {
   readonly key: string
 }
 
+/** A row of a suppression file: its cells, by what their columns hold. */
+export interface SuppressionRow {
+  readonly numbers: readonly string[]
+  readonly emails: readonly string[]
+  readonly domains: readonly string[]
+  readonly hashes: readonly string[]
+}
+
 const HASH = /^[0-9a-f]{64}$/i
 const EMAIL = /^[^\s@]{1,64}@[^\s@.]+(?:\.[^\s@.]+)+$/
 const DOMAIN = /^(?:https?:\/\/)?(?:www\.)?((?:[\p{L}\p{N}](?:[\p{L}\p{N}-]*[\p{L}\p{N}])?\.)+\p{L}{2,})(?:[/?#].*)?$/iu
@@ -32,6 +40,34 @@ export function suppressionKey(text: string, country: string | null): Suppressio
   const { numbers, problem } = readPhoneCell(bare, { country })
   const [number] = numbers
   return number?.valid && problem === null && numbers.length === 1 ? { kind: 'number', key: number.e164 } : null
+}
+
+/**
+ * The keys in a row of a suppression file. A cell may hold several; what cannot be read is left out.
+ * @param country ISO 3166-1 alpha-2 for numbers without a country code
+ */
+export function suppressionRowKeys(row: SuppressionRow, country: string | null): readonly SuppressionKey[] {
+  const found = [
+    ...row.numbers.flatMap((cell) => numbersIn(cell, country)),
+    ...row.emails.flatMap((cell) => partsOf(cell).flatMap((part) => keyOfKind('email', part))),
+    ...row.domains.flatMap((cell) => partsOf(cell).flatMap((part) => keyOfKind('domain', part))),
+    ...row.hashes.flatMap((cell) => partsOf(cell).flatMap((part) => keyOfKind('hash', part))),
+  ]
+  return [...new Map(found.map((one) => [`${one.kind} ${one.key}`, one])).values()]
+}
+
+/** Of two readings that compete neither is taken: somebody else would be kept out. */
+function numbersIn(cell: string, country: string | null): readonly SuppressionKey[] {
+  const { numbers, problem } = readPhoneCell(cell, { country })
+  if (problem === 'two-readings') return []
+  return numbers.filter(({ valid }) => valid).map(({ e164 }) => ({ kind: 'number', key: e164 }))
+}
+
+const partsOf = (cell: string): readonly string[] => cell.split(/[\s;,|]+/).filter((part) => part !== '')
+
+function keyOfKind(kind: SuppressionKey['kind'], text: string): readonly SuppressionKey[] {
+  const key = suppressionKey(text, null)
+  return key?.kind === kind ? [key] : []
 }
 
 /** Everything a contact can be suppressed by: its numbers, addresses and domains, those above them too. */

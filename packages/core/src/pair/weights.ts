@@ -86,6 +86,8 @@ export interface LearntFrom {
   readonly sameCompany: readonly Pattern[]
   /** Those of the pairs picked at random that are of one country. */
   readonly sameCountry: readonly Pattern[]
+  /** How often two people have the same name by chance, all over and in one country. */
+  readonly namesakes: { readonly anywhere: number; readonly atHome: number }
   /** How many contacts there are. */
   readonly size: number
   /** The candidates are those of one contact in so many. */
@@ -97,10 +99,24 @@ export interface LearntFrom {
  * candidate pairs tells what pairs of one person look like, pairs picked at random tell what chance agreement is.
  * Source: I. P. Fellegi and A. B. Sunter, "A Theory for Record Linkage", 1969; W. E. Winkler's use of EM for it, 1988.
  */
-export function learnWeights({ candidates, random, sameCompany, sameCountry, size, oneIn }: LearntFrom): PairWeights {
-  const two = sharesOf(random, () => 1, DEFAULT_TWO, DEFAULT_PAIRS * 10)
+export function learnWeights({
+  candidates,
+  random,
+  sameCompany,
+  sameCountry,
+  namesakes,
+  size,
+  oneIn,
+}: LearntFrom): PairWeights {
+  const two = withNamesakes(
+    sharesOf(random, () => 1, DEFAULT_TWO, DEFAULT_PAIRS * 10),
+    namesakes.anywhere,
+  )
   const colleagues = sharesOf(sameCompany, () => 1, DEFAULT_COLLEAGUES, DEFAULT_PAIRS)
-  const compatriots = sharesOf(sameCountry, () => 1, two, DEFAULT_PAIRS)
+  const compatriots = withNamesakes(
+    sharesOf(sameCountry, () => 1, two, DEFAULT_PAIRS),
+    namesakes.atHome,
+  )
   let one: Shares = DEFAULT_ONE
   // Pairs of two people who share a key all the same start as any two people do, so that the two kinds are not taken for
   // each other where nearly all that share a key are one person.
@@ -122,6 +138,8 @@ export function learnWeights({ candidates, random, sameCompany, sameCountry, siz
   const expected = Math.max(share * all * oneIn, size * LEAST_REPEATED)
   return { one, two, colleagues, compatriots, against: Math.log2(pairs / expected) }
 }
+
+const withNamesakes = (shares: Shares, same: number): Shares => ({ ...shares, name: [same, ...shares.name.slice(1)] })
 
 const LEAST_REPEATED = 0.05
 

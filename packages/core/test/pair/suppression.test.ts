@@ -1,5 +1,5 @@
 import { describe, expect, it } from '@jest/globals'
-import { suppressibleKeys, suppressionKey } from '../../src/pair'
+import { type SuppressionRow, suppressibleKeys, suppressionKey, suppressionRowKeys } from '../../src/pair'
 
 describe('a line of a suppression list', () => {
   it.each([
@@ -17,6 +17,38 @@ describe('a line of a suppression list', () => {
   )
 
   it('of two possible numbers takes neither', () => expect(suppressionKey('49431555230', 'DE')).toBeNull())
+})
+
+describe('a row of a suppression file', () => {
+  const row: SuppressionRow = { numbers: [], emails: [], domains: [], hashes: [] }
+  const keysOf = (more: Partial<SuppressionRow>) =>
+    suppressionRowKeys({ ...row, ...more }, 'GB').map(({ kind, key }) => `${kind} ${key}`)
+
+  it('may hold several numbers and addresses in a cell, each once', () =>
+    expect(
+      keysOf({
+        numbers: ['Mob: 07911 204481 / 01665 555018', '+44 7911 204481'],
+        emails: ['Maren@Causeway.example; <m.o@kinpost.example>'],
+      }),
+    ).toEqual([
+      'number +447911204481',
+      'number +441665555018',
+      'email maren@causeway.example',
+      'email m.o@kinpost.example',
+    ]))
+
+  it('takes of each column only what it is said to hold', () => {
+    expect(keysOf({ emails: ['07911 204481', 'causeway.example'] })).toEqual([])
+    expect(keysOf({ domains: ['https://www.rival.example/shop', 'tom@rival.example'] })).toEqual([
+      'domain rival.example',
+    ])
+    expect(keysOf({ hashes: ['AB'.repeat(32), 'ab12'] })).toEqual([`hash ${'ab'.repeat(32)}`])
+  })
+
+  it('takes neither of two numbers that a cell may be', () => {
+    const cell = { ...row, numbers: ['49431555230'] }
+    expect(suppressionRowKeys(cell, 'DE')).toEqual([])
+  })
 })
 
 describe('what a contact can be suppressed by', () => {

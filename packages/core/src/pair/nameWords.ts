@@ -1,0 +1,84 @@
+import { hashOfText } from './hash'
+import { int32List } from './int32List'
+import { areForms, isGivenName } from './nicknames'
+import { pairMemo } from './pairMemo'
+import { textPool } from './pool'
+import { areAlike, mayBeAlike } from './similarity'
+
+/** The words that names are made of, by numbers. 0 is none. */
+export interface NameWords {
+  idOf(word: string): number
+  countBearer(word: number): void
+  isInitial(word: number): boolean
+  /** Hash of the first letters of a word, and code of the very first. */
+  startOf(word: number): number
+  initialOf(word: number): number
+  /** The same word but for a slip of a key. */
+  areLike(a: number, b: number): boolean
+  /** One name all the same: an initial of the other, a familiar form, or a slip of a key. */
+  areLoosely(a: number, b: number): boolean
+}
+
+/** Letters that tell the start of a word. */
+const START = 3
+
+export function nameWords(): NameWords {
+  const pool = textPool()
+  const starts = int32List()
+  const initials = int32List()
+  const lengths = int32List()
+  const lasts = int32List()
+  const bearers: number[] = []
+  const areGiven: boolean[] = []
+  const describe = (text: string): void => {
+    starts.push(hashOfText(text.slice(0, START)))
+    initials.push(text === '' ? 0 : text.charCodeAt(0))
+    lasts.push(text === '' ? 0 : text.charCodeAt(text.length - 1))
+    lengths.push(text.length)
+    bearers.push(0)
+    areGiven.push(isGivenName(text))
+  }
+  describe('')
+  const textOf = (word: number): string => pool.texts[word] as string
+  const isInitial = (word: number): boolean => lengths.at(word) === 1
+  const likeByLetters = pairMemo((a, b) => areAlike(textOf(a), textOf(b)) && !areTwoNames(a, b, areGiven, bearers))
+  // Most words are unlike at a glance.
+  const areLike = (a: number, b: number): boolean =>
+    a === b ||
+    (mayBeAlike(
+      { length: lengths.at(a), first: initials.at(a), last: lasts.at(a) },
+      { length: lengths.at(b), first: initials.at(b), last: lasts.at(b) },
+    ) &&
+      likeByLetters(a, b))
+  return {
+    idOf: (word) => {
+      const id = pool.idOf(word)
+      if (id === bearers.length) describe(word)
+      return id
+    },
+    countBearer: (word) => {
+      bearers[word] = (bearers[word] as number) + 1
+    },
+    isInitial,
+    startOf: starts.at,
+    initialOf: initials.at,
+    areLike,
+    areLoosely: (a, b) => {
+      if (isInitial(a) || isInitial(b)) return initials.at(a) === initials.at(b)
+      if (areGiven[a] && areGiven[b] && areForms(textOf(a), textOf(b))) return true
+      return areLike(a, b)
+    },
+  }
+}
+
+/** Fewer bearers do not make a word a name: a slip may be repeated. */
+const LEAST_BEARERS = 3
+/** A slip is so many times rarer than the name at least. */
+const RARER = 8
+
+/** Two like words that are a name each, not a slip for the other: both are given to people, here or at all. */
+function areTwoNames(a: number, b: number, areGiven: readonly boolean[], bearers: readonly number[]): boolean {
+  if (areGiven[a] && areGiven[b]) return true
+  const [mine, theirs] = [bearers[a] as number, bearers[b] as number]
+  return Math.min(mine, theirs) >= LEAST_BEARERS && Math.min(mine, theirs) * RARER > Math.max(mine, theirs)
+}
