@@ -61,7 +61,7 @@ function randomPatterns(table: PairTable, { whole }: Comparer) {
   return { random, sameCountry }
 }
 
-const RANDOM_NAMES = 4_000_000
+const RANDOM_NAMES = 1_500_000
 
 /**
  * How often two people have the same name by chance: all over, and in one country. It is so seldom that many pairs have
