@@ -27,7 +27,7 @@ test('who is one person is looked for, decided by keyboard, and taken back', asy
   // The upper line is drawn so high that nobody is joined without a person.
   const line = page.getByRole('slider', { name: /^Joined by themselves from/ })
   await line.focus()
-  for (let i = 0; i < 6; i++) await page.keyboard.press('ArrowRight')
+  for (let i = 0; i < 8; i++) await page.keyboard.press('ArrowRight')
   await expect(line).toHaveValue('15')
   await page.getByRole('button', { name: 'Look for one person in several contacts' }).click()
   await expect(page.getByText('2 to decide, likeliest first')).toBeVisible({ timeout: 20_000 })

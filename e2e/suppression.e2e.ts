@@ -7,6 +7,39 @@ Priya Kestle,07911 277782,priya@saidno.example,GB
 Alice Haddow,07911 277784,alice@saidno.example,GB
 `
 
+test('a file of people who said no is brought in, and taken back whole', async ({ page }) => {
+  await enterDemo(page)
+  await page.goto(`${appUrl()}/suppression`)
+  await page.getByRole('button', { name: 'Make a suppression list' }).click()
+  await page.getByLabel('Name').fill('A register')
+  await page.keyboard.press('Enter')
+  await page.getByRole('button', { name: 'Bring in a file' }).click()
+  const choose = (name: string, text: string) =>
+    page
+      .getByLabel('Suppression file', { exact: true })
+      .setInputFiles({ name, mimeType: 'text/csv', buffer: Buffer.from(text) })
+
+  // A file that names nobody leaves nothing behind.
+  await choose('nobody.csv', 'Name,Note\nMaren,met in May\nTom,met in June\n')
+  await expect(page.getByText(/No column is used: nobody would be suppressed/)).toBeVisible()
+  const add = page.getByRole('button', { name: 'Add everybody in this file' })
+  await expect(add).toBeDisabled()
+  await page.getByLabel('What “Note” holds').selectOption('Numbers')
+  await add.click()
+  await expect(page.getByText(/None of the 2 rows holds a number.* nothing of it is kept/)).toBeVisible()
+
+  await choose('register.csv', 'Tel;Since\n07911 288881;2024\n+44 7911 288882;2025\nsoon;2025\n')
+  await expect(page.getByLabel('What “Tel” holds')).toHaveValue('numbers')
+  await page.getByRole('textbox', { name: 'Reason' }).fill('on the register')
+  await add.click()
+  await expect(page.getByText(/2 entries added.*1 row without a key: 4/)).toBeVisible()
+  const files = page.getByRole('region', { name: 'Files' })
+  await expect(files.getByRole('row', { name: /register\.csv/ })).toBeVisible()
+  await expect(page.getByRole('row', { name: /288 882.*with register\.csv/ })).toBeVisible()
+  await files.getByRole('button', { name: 'Take back' }).click()
+  await expect(page.getByRole('row', { name: /288 882/ })).toBeHidden()
+})
+
 test('who said no is marked at once, told in the story, and let go again', async ({ page }) => {
   await enterDemo(page)
   await page.getByRole('button', { name: 'Make a list' }).click()

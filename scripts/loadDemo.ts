@@ -4,6 +4,7 @@ import { type ApiClient, createClient, type NewBatch } from '@upper-field/contra
 import { type DemoFile, scenarioFiles } from '@upper-field/demo'
 import { createWorld, worldFor } from '@upper-field/standins/world'
 import { bringIn, leaveWaiting, untilEnded } from './bringIn'
+import { suppressFile } from './suppressFile'
 
 // Loads the demo: connections to the stand-ins, the seven made-up files, and the autumn list partly worked.
 const [baseUrl = '', standInsUrl = '', folder = '', keysJson = '{}', rowsText = '6000'] = process.argv.slice(2)
@@ -55,6 +56,9 @@ async function makeAutumnList(client: ApiClient): Promise<void> {
     console.log(`Brought in ${batch.rows} rows as "${batch.name}"; ${batch.held} held.`)
   }
   await suppressOptOuts(client)
+  const { id } = await client.call('makeSuppressionList', { body: { name: 'Current customers', kind: 'customers' } })
+  const added = await suppressFile(client, id, named('customers.txt'), 'buys from us')
+  console.log(`${added} numbers and addresses of customers are kept out.`)
   const estimate = await client.call('estimateCheck', { params: { listId: list.id }, query: { filter: CHECKED } })
   const check = await client.call('startCheck', {
     params: { listId: list.id },

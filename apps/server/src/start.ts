@@ -5,12 +5,14 @@ import { runMigrations } from 'graphile-worker'
 import type { Config } from './config'
 import { migrateDatabase, openDatabase } from './db/database'
 import { createApp } from './http/app'
+import { logError } from './http/problem'
 import { listenForJobs } from './jobs/events'
 import { jobHandlers } from './jobs/handlers'
 import { startRunner } from './jobs/runner'
 import { createPeople } from './people/auth'
 import { ensureDemoOperator } from './people/demoOperator'
 import type { Services } from './services'
+import { letExpiredGo } from './suppression/expiry'
 
 export interface Running {
   readonly port: number
@@ -63,12 +65,19 @@ export async function startHttp(given: Config): Promise<Running> {
   }
 }
 
-/** Takes jobs from the queue until stopped. */
+/** How often entries of suppression lists are looked for that have expired, in milliseconds. */
+const EXPIRY_EVERY = 60_000
+
+/** Takes jobs from the queue until stopped, and lets go whom expired entries of suppression lists held. */
 export async function startJobs(config: Config): Promise<{ stop(): Promise<void> }> {
   const services = openServices(config)
   const runner = await startRunner(services, jobHandlers)
+  const letGo = () => void letExpiredGo(services).catch((error: unknown) => logError('expiry', error))
+  letGo()
+  const clock = setInterval(letGo, EXPIRY_EVERY)
   return {
     stop: async () => {
+      clearInterval(clock)
       await runner.stop()
       await services.close()
     },

@@ -20,6 +20,8 @@ export const SuppressionEntry = z.object({
   /** Null where only the hash is kept. */
   key: z.string().nullable(),
   reason: z.string(),
+  /** The file it came with; null where it was added in another way. */
+  source: z.string().nullable(),
   addedBy: z.string(),
   addedAt: Instant,
   expiresAt: Instant.nullable(),
@@ -50,6 +52,49 @@ export const SuppressionAdded = z.object({
   marked: z.number().int(),
 })
 export type SuppressionAdded = z.infer<typeof SuppressionAdded>
+
+/** A file of people who must not be contacted. */
+export const SuppressionBatch = z.object({
+  id: Id,
+  name: z.string(),
+  sha256: z.string(),
+  reason: z.string(),
+  rows: z.number().int(),
+  /** Rows that hold no key. */
+  unread: z.number().int(),
+  /** Entries that stand on the list because of it. */
+  entries: z.number().int(),
+  addedBy: z.string(),
+  addedAt: Instant,
+  expiresAt: Instant.nullable(),
+  takenBackAt: Instant.nullable(),
+})
+export type SuppressionBatch = z.infer<typeof SuppressionBatch>
+
+export const NewSuppressionBatch = NewSuppressionEntries.omit({ text: true }).extend({
+  name: z.string().trim().min(1).max(255),
+  sha256: z.string().regex(/^[0-9a-f]{64}$/, 'A SHA-256 has 64 hexadecimal digits in small letters.'),
+})
+
+const Cells = z.array(z.string().max(1000)).max(20).readonly().default([])
+
+/** Rows of a suppression file: their cells, by what their columns hold. */
+export const SuppressionRows = z.object({
+  rows: z
+    .array(z.object({ row: z.number().int().min(1), numbers: Cells, emails: Cells, domains: Cells, hashes: Cells }))
+    .min(1)
+    .max(5000),
+})
+
+/** What became of the rows. */
+export const SuppressionRowsAdded = z.object({
+  added: z.number().int(),
+  known: z.number().int(),
+  marked: z.number().int(),
+  /** Rows that hold no key. */
+  unread: z.array(z.number().int()),
+})
+export type SuppressionRowsAdded = z.infer<typeof SuppressionRowsAdded>
 
 /** What is erased when a person is forgotten, in all lists. */
 export const Forgetting = z.object({

@@ -3,12 +3,14 @@ import { suppressionKey } from '@upper-field/core/pair'
 import { eq, sql } from 'drizzle-orm'
 import type { Hono } from 'hono'
 import { type Db, transaction } from '../db/database'
-import { suppressionEntries, suppressionLists } from '../db/schema'
+import { suppressionBatches, suppressionEntries, suppressionLists } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { serve } from '../http/serve'
 import type { Services } from '../services'
-import { addEntries, addKeys, placeAnew } from './entries'
+import { addRows, batchesOf, findBatch, takeBatchBack } from './batches'
+import { addEntries, addKeys } from './entries'
 import { forgetPerson, readForgetting } from './forget'
+import { type EntryKey, placeAnew } from './placeAnew'
 
 const PAGE = 100
 
@@ -34,10 +36,28 @@ export function suppressionRoutes(app: Hono, services: Services): void {
     await transaction(pool, async (tx, client) => {
       const [dropped] = await tx.delete(suppressionEntries).where(eq(suppressionEntries.id, params.entryId)).returning()
       if (!dropped) throw notFound('entry')
-      await placeAnew(tx, client, [dropped.hash])
+      await placeAnew(tx, client, [dropped as EntryKey])
     })
     return {}
   })
+  serve(app, services, 'readSuppressionBatches', ({ params }) => batchesOf(db, params.suppressionListId))
+  serve(app, services, 'announceSuppressionBatch', ({ params, body, me }) =>
+    transaction(pool, async (tx) => {
+      const { id: suppressionListId } = one(await describeLists(tx, params.suppressionListId))
+      const { expiresAt, ...facts } = body
+      const [made] = await tx
+        .insert(suppressionBatches)
+        .values({ ...facts, suppressionListId, addedBy: me.name, expiresAt: expiresAt ? new Date(expiresAt) : null })
+        .returning({ id: suppressionBatches.id })
+      return findBatch(tx, made?.id ?? '')
+    }),
+  )
+  serve(app, services, 'addSuppressionRows', ({ params, body }) =>
+    transaction(pool, (tx, client) => addRows(tx, client, params.suppressionBatchId, body.rows)),
+  )
+  serve(app, services, 'takeSuppressionBack', ({ params }) =>
+    transaction(pool, (tx, client) => takeBatchBack(tx, client, params.suppressionBatchId, new Date(services.now()))),
+  )
   serve(app, services, 'readForgetting', ({ params }) => readForgetting(db, params.contactId))
   serve(app, services, 'forgetPerson', ({ params, me }) =>
     transaction(pool, (tx, client) => forgetPerson(tx, client, params.contactId, me.name)),
@@ -65,7 +85,7 @@ async function keysOfContact(tx: Db, contactId: number) {
 
 async function describeLists(db: Db, id: string | null = null): Promise<SuppressionList[]> {
   const { rows } = await db.execute<Record<string, string>>(sql`
-    select l.*, (select count(*) from suppression_entries e where e.suppression_list_id = l.id) as entries
+    select l.*, (select count(distinct e.hash) from suppression_entries e where e.suppression_list_id = l.id) as entries
     from suppression_lists l where ${id}::uuid is null or l.id = ${id}::uuid order by l.name`)
   return rows.map((row) => ({
     id: row.id ?? '',
@@ -85,7 +105,8 @@ function one(lists: readonly SuppressionList[]): SuppressionList {
 async function pageOfEntries(db: Db, listId: string, cursor: string | undefined): Promise<SuppressionPage> {
   const [at = null, id = null] = cursor?.split('/') ?? []
   const { rows } = await db.execute<Record<string, string | null>>(sql`
-    select e.*, e.added_at::text as at from suppression_entries e where e.suppression_list_id = ${listId}
+    select e.*, e.added_at::text as at, b.name as source
+    from suppression_entries e left join suppression_batches b on b.id = e.batch_id where e.suppression_list_id = ${listId}
       and (${at}::timestamptz is null or (e.added_at, e.id) < (${at}::timestamptz, ${id}::uuid))
     order by e.added_at desc, e.id desc limit ${PAGE + 1}`)
   const shown = rows.slice(0, PAGE)
@@ -96,6 +117,7 @@ async function pageOfEntries(db: Db, listId: string, cursor: string | undefined)
       kind: row.kind as SuppressionPage['entries'][number]['kind'],
       key: row.key ?? null,
       reason: row.reason ?? '',
+      source: row.source ?? null,
       addedBy: row.added_by ?? '',
       addedAt: new Date(row.at ?? 0).toISOString(),
       expiresAt: row.expires_at ? new Date(row.expires_at).toISOString() : null,

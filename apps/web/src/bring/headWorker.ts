@@ -1,6 +1,7 @@
 import type { Mapping } from '@upper-field/core/table'
 import { type ProjectedContact, projectRow } from '@upper-field/core/tidy'
-import { type ByteSource, type FileOpening, type FileWishes, openFile } from '@upper-field/files'
+import { type FileOpening, type FileWishes, openFile } from '@upper-field/files'
+import { fileSource, sha256Of } from './fileSource'
 
 /** Bytes that a file is told by, before all of it has been read. */
 const FINGERPRINT = 1 << 20
@@ -24,7 +25,7 @@ let opened: FileOpening | null = null
 // The first look at a local file: never on the page's own thread, and nothing is sent anywhere.
 self.addEventListener('message', async ({ data }: MessageEvent<HeadQuestion>) => {
   if (data.kind === 'open') {
-    opened = await openFile(sourceOf(data.file), data.file.name, data.wishes)
+    opened = await openFile(fileSource(data.file), data.file.name, data.wishes)
     answer({ kind: 'opened', opening: opened, fingerprint: await fingerprintOf(data.file) })
   } else if (opened?.status === 'opened') {
     const { mapping, country } = data
@@ -41,13 +42,5 @@ self.addEventListener('message', async ({ data }: MessageEvent<HeadQuestion>) =>
 
 const answer = (message: HeadAnswer): void => self.postMessage(message)
 
-const sourceOf = (file: File): ByteSource => ({
-  size: file.size,
-  read: async (start, end) => new Uint8Array(await file.slice(start, end).arrayBuffer()),
-})
-
-async function fingerprintOf(file: File): Promise<string> {
-  const digest = await crypto.subtle.digest('SHA-256', await file.slice(0, FINGERPRINT).arrayBuffer())
-  const hex = Array.from(new Uint8Array(digest), (byte) => byte.toString(16).padStart(2, '0')).join('')
-  return `${hex}-${file.size}`
-}
+const fingerprintOf = async (file: File): Promise<string> =>
+  `${await sha256Of(file.slice(0, FINGERPRINT))}-${file.size}`

@@ -1,21 +1,22 @@
-import type { SuppressionEntry, SuppressionList } from '@upper-field/contract'
+import type { SuppressionList } from '@upper-field/contract'
 import { SUPPRESSION_KINDS, type SuppressionKind } from '@upper-field/core/pair'
 import { useState } from 'react'
 import { useSearchParams } from 'react-router'
 import {
   problemText,
-  useDropSuppressionEntryMutation,
   useMakeSuppressionListMutation,
   useReadMeQuery,
   useReadSuppressionEntriesInfiniteQuery,
   useReadSuppressionListsQuery,
 } from '../api'
-import { Button, TextButton } from '../kit/Button'
+import { Button } from '../kit/Button'
 import { Dialog } from '../kit/Dialog'
 import { SelectField, TextField } from '../kit/Field'
 import { Empty, Loading, Notice } from '../kit/Notice'
-import { count, date, phone, plural } from '../words/format'
-import { AddEntries } from './AddEntries'
+import { count, date, plural } from '../words/format'
+import { AddPeople } from './AddPeople'
+import { Entries } from './Entries'
+import { Files } from './Files'
 
 const SUPPRESSION_KIND: Record<SuppressionKind, string> = {
   'opt-outs': 'Opt-outs',
@@ -94,7 +95,8 @@ function OneList({ list, mayChange }: { list: SuppressionList; mayChange: boolea
           {SUPPRESSION_KIND[list.kind]} · {plural(list.entries, 'entry', 'entries')} · since {date(list.createdAt)}
         </p>
       </div>
-      {mayChange ? <AddEntries list={list} /> : null}
+      {mayChange ? <AddPeople list={list} /> : null}
+      <Files listId={list.id} mayChange={mayChange} />
       {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
       {isLoading ? <Loading what="the entries" /> : null}
       {entries.length > 0 ? <Entries entries={entries} mayChange={mayChange} /> : null}
@@ -103,65 +105,6 @@ function OneList({ list, mayChange }: { list: SuppressionList; mayChange: boolea
           Show more
         </Button>
       ) : null}
-    </>
-  )
-}
-
-const KIND: Record<SuppressionEntry['kind'], string> = {
-  number: 'number',
-  email: 'e-mail',
-  domain: 'domain',
-  hash: 'hash',
-}
-
-const HASHED: Record<SuppressionEntry['kind'], string> = {
-  number: 'hash of a number',
-  email: 'hash of an e-mail',
-  domain: 'hash of a domain',
-  hash: 'hash, as it was given',
-}
-
-function Entries({ entries, mayChange }: { entries: readonly SuppressionEntry[]; mayChange: boolean }) {
-  const [drop, dropping] = useDropSuppressionEntryMutation()
-  return (
-    <>
-      {dropping.error ? <Notice tone="bad">{problemText(dropping.error)}</Notice> : null}
-      <table className="w-full">
-        <thead className="text-left text-[13px] text-soft">
-          <tr className="border-b border-edge">
-            <th className="py-1">Who</th>
-            <th>Kept as</th>
-            <th>Reason</th>
-            <th>Added</th>
-            <th>Until</th>
-            <th>
-              <span className="sr-only">Take off</span>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {entries.map(({ id, kind, key, reason, addedBy, addedAt, expiresAt }) => (
-            <tr key={id} className="border-b border-line align-baseline">
-              <td className={`py-1.5 ${kind === 'number' ? 'num' : ''}`}>
-                {key === null ? <span className="text-soft">not kept</span> : kind === 'number' ? phone(key) : key}
-              </td>
-              <td>{key === null ? HASHED[kind] : KIND[kind]}</td>
-              <td>{reason || <span className="text-soft">–</span>}</td>
-              <td>
-                {date(addedAt)} <span className="text-soft">by {addedBy}</span>
-              </td>
-              <td>{expiresAt ? date(expiresAt) : <span className="text-soft">for good</span>}</td>
-              <td className="text-right">
-                {mayChange ? (
-                  <TextButton disabled={dropping.isLoading} onClick={() => void drop({ params: { entryId: id } })}>
-                    Take off
-                  </TextButton>
-                ) : null}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
     </>
   )
 }

@@ -1,16 +1,21 @@
 import { z } from 'zod'
 import {
   Forgetting,
+  NewSuppressionBatch,
   NewSuppressionEntries,
   SuppressionAdded,
+  SuppressionBatch,
   SuppressionKind,
   SuppressionList,
   SuppressionPage,
+  SuppressionRows,
+  SuppressionRowsAdded,
 } from '../suppression'
 import { Id } from '../words'
 import { endpoint, nothing } from './endpoint'
 
 const OfSuppressionList = z.object({ suppressionListId: Id })
+const OfSuppressionBatch = z.object({ suppressionBatchId: Id })
 
 /** People who must not be contacted. */
 export const suppressionEndpoints = {
@@ -32,6 +37,30 @@ export const suppressionEndpoints = {
     params: OfSuppressionList,
     body: NewSuppressionEntries,
     response: SuppressionAdded,
+    role: 'operator',
+    isIdempotent: true,
+  }),
+  readSuppressionBatches: endpoint('get', '/suppression-lists/{suppressionListId}/batches', 'Files, newest first', {
+    params: OfSuppressionList,
+    response: z.array(SuppressionBatch),
+  }),
+  announceSuppressionBatch: endpoint('post', '/suppression-lists/{suppressionListId}/batches', 'Announce a file', {
+    params: OfSuppressionList,
+    body: NewSuppressionBatch,
+    response: SuppressionBatch,
+    role: 'operator',
+    isIdempotent: true,
+  }),
+  addSuppressionRows: endpoint('post', '/suppression-batches/{suppressionBatchId}/rows', 'Add rows of a file', {
+    params: OfSuppressionBatch,
+    body: SuppressionRows,
+    response: SuppressionRowsAdded,
+    role: 'operator',
+    isIdempotent: true,
+  }),
+  takeSuppressionBack: endpoint('post', '/suppression-batches/{suppressionBatchId}/take-back', 'Take a file back', {
+    params: OfSuppressionBatch,
+    response: SuppressionBatch,
     role: 'operator',
     isIdempotent: true,
   }),

@@ -29,6 +29,7 @@ export {
   suppressionKey,
   suppressionRowKeys,
 } from './suppression'
+export { type ColumnUse, suppressionRow, useOfColumn } from './suppressionFile'
 export {
   AS_THEY_COME,
   DEFAULT_SURVIVORSHIP,

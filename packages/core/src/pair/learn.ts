@@ -3,7 +3,7 @@ import { areOfOneCompany, type Comparer } from './compare'
 import { type Comparison, FIELD, LEVEL, levelOf, type PairField } from './fields'
 import { areColleagues, areStrangers, holdSameKey } from './judgement'
 import { nameKeyAt, type PairTable } from './pairTable'
-import { countPatterns, learnWeights, type PairWeights, type PatternCounter } from './weights'
+import { countPatterns, type LearntFrom, learnWeights, type PairWeights, type PatternCounter } from './weights'
 
 /** More contacts than these teach nothing new: of a larger list, one in so many is learnt from. */
 const MOST_TEACHERS = 60_000
@@ -67,9 +67,10 @@ const RANDOM_NAMES = 1_500_000
  * How often two people have the same name by chance: all over, and in one country. It is so seldom that many pairs have
  * to be picked. Those who share a key or a house are left out: of them, most are one person.
  */
-function namesakes(table: PairTable, { byKeys }: Comparer): { readonly anywhere: number; readonly atHome: number } {
+function namesakes(table: PairTable, { byKeys }: Comparer): LearntFrom['namesakes'] {
   const counts = { pairs: 0, same: 0, atHome: 0, sameAtHome: 0 }
-  eachRandomPair(table.size, Math.min(RANDOM_NAMES, table.size * 400), (a, b) => {
+  const wanted = Math.min(RANDOM_NAMES, table.size * 400)
+  eachRandomPair(table.size, wanted, (a, b) => {
     const [mine, theirs] = [nameKeyAt(table, a), nameKeyAt(table, b)]
     if (mine === 0 || theirs === 0) return
     const isSame =
@@ -83,8 +84,12 @@ function namesakes(table: PairTable, { byKeys }: Comparer): { readonly anywhere:
     if (isAtHome) counts.atHome++
     if (isAtHome && isSame) counts.sameAtHome++
   })
-  // As if half a pair more had been met: never is no chance.
-  return { anywhere: (counts.same + 0.5) / (counts.pairs + 1), atHome: (counts.sameAtHome + 0.5) / (counts.atHome + 1) }
+  // In a short list the same pairs are picked again and again: they tell no more than once.
+  const share = Math.min(1, (table.size * (table.size - 1)) / 2 / Math.max(1, wanted))
+  return {
+    anywhere: { pairs: counts.pairs * share, same: counts.same * share },
+    atHome: { pairs: counts.atHome * share, same: counts.sameAtHome * share },
+  }
 }
 
 const areCompatriots = ({ country }: PairTable, a: number, b: number): boolean =>

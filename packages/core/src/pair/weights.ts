@@ -76,6 +76,11 @@ const ROUNDS = 40
 const DEFAULT_AMONG = 20
 const FIRST_GUESS = 0.3
 
+export interface Namesakes {
+  readonly pairs: number
+  readonly same: number
+}
+
 /** What the weights of a list are learnt from. */
 export interface LearntFrom {
   /** Comparisons of pairs that have an exact key in common: number, e-mail, profile or name. */
@@ -86,8 +91,8 @@ export interface LearntFrom {
   readonly sameCompany: readonly Pattern[]
   /** Those of the pairs picked at random that are of one country. */
   readonly sameCountry: readonly Pattern[]
-  /** How often two people have the same name by chance, all over and in one country. */
-  readonly namesakes: { readonly anywhere: number; readonly atHome: number }
+  /** Pairs of two people, and how many of them have the same name: all over, and in one country. */
+  readonly namesakes: { readonly anywhere: Namesakes; readonly atHome: Namesakes }
   /** How many contacts there are. */
   readonly size: number
   /** The candidates are those of one contact in so many. */
@@ -111,11 +116,13 @@ export function learnWeights({
   const two = withNamesakes(
     sharesOf(random, () => 1, DEFAULT_TWO, DEFAULT_PAIRS * 10),
     namesakes.anywhere,
+    DEFAULT_TWO,
   )
   const colleagues = sharesOf(sameCompany, () => 1, DEFAULT_COLLEAGUES, DEFAULT_PAIRS)
   const compatriots = withNamesakes(
     sharesOf(sameCountry, () => 1, two, DEFAULT_PAIRS),
     namesakes.atHome,
+    two,
   )
   let one: Shares = DEFAULT_ONE
   // Pairs of two people who share a key all the same start as any two people do, so that the two kinds are not taken for
@@ -139,7 +146,12 @@ export function learnWeights({
   return { one, two, colleagues, compatriots, against: Math.log2(pairs / expected) }
 }
 
-const withNamesakes = (shares: Shares, same: number): Shares => ({ ...shares, name: [same, ...shares.name.slice(1)] })
+/** Namesakes are counted apart, with those that were to be expected beforehand. */
+function withNamesakes(shares: Shares, { pairs, same }: Namesakes, before: Shares): Shares {
+  const pairsBefore = DEFAULT_PAIRS * 10
+  const share = (same + (before.name[0] as number) * pairsBefore) / (pairs + pairsBefore)
+  return { ...shares, name: [share, ...shares.name.slice(1)] }
+}
 
 const LEAST_REPEATED = 0.05
 

@@ -1,0 +1,86 @@
+import type { SuppressionBatch, SuppressionRowsAdded } from '@upper-field/contract'
+import { type SuppressionRow, suppressionRowKeys } from '@upper-field/core/pair'
+import { eq, sql } from 'drizzle-orm'
+import type { PoolClient } from 'pg'
+import type { Db } from '../db/database'
+import { suppressionBatches } from '../db/schema'
+import { notFound, Problem } from '../http/problem'
+import { addKeys } from './entries'
+import { type EntryKey, placeAnew } from './placeAnew'
+
+/** Files of a suppression list, newest first. */
+export const batchesOf = (db: Db, suppressionListId: string): Promise<SuppressionBatch[]> =>
+  describe(db, sql`b.suppression_list_id = ${suppressionListId}`)
+
+export async function findBatch(db: Db, id: string): Promise<SuppressionBatch> {
+  const [batch] = await describe(db, sql`b.id = ${id}`)
+  if (!batch) throw notFound('file')
+  return batch
+}
+
+async function describe(db: Db, which: ReturnType<typeof sql>): Promise<SuppressionBatch[]> {
+  const { rows } = await db.execute<Record<string, string | number | null>>(sql`
+    select b.*, (select count(*) from suppression_entries e where e.batch_id = b.id) as entries
+    from suppression_batches b where ${which} order by b.added_at desc, b.id`)
+  const instant = (value: unknown): string | null => (value ? new Date(String(value)).toISOString() : null)
+  return rows.map((row) => ({
+    id: String(row.id),
+    name: String(row.name),
+    sha256: String(row.sha256),
+    reason: String(row.reason),
+    rows: Number(row.rows),
+    unread: Number(row.unread),
+    entries: Number(row.entries),
+    addedBy: String(row.added_by),
+    addedAt: instant(row.added_at) ?? '',
+    expiresAt: instant(row.expires_at),
+    takenBackAt: instant(row.taken_back_at),
+  }))
+}
+
+interface FileRow extends SuppressionRow {
+  readonly row: number
+}
+
+/** Adds the keys of some rows of a file and marks whoever they are in every list. Rows that hold no key are told. */
+export async function addRows(
+  tx: Db,
+  client: PoolClient,
+  batchId: string,
+  rows: readonly FileRow[],
+): Promise<SuppressionRowsAdded> {
+  const [batch] = await tx.select().from(suppressionBatches).where(eq(suppressionBatches.id, batchId)).for('update')
+  if (!batch) throw notFound('file')
+  if (batch.takenBackAt)
+    throw new Problem(409, 'taken-back', 'This file was taken back. Bring it in anew to add its rows.')
+  const read = rows.map((row) => ({ row: row.row, keys: suppressionRowKeys(row, batch.country) }))
+  const keys = read.flatMap((one) => one.keys)
+  const facts = {
+    suppressionListId: batch.suppressionListId,
+    reason: batch.reason,
+    asHashes: batch.asHashes,
+    expiresAt: batch.expiresAt?.toISOString() ?? null,
+    who: batch.addedBy,
+    batchId,
+  }
+  const { added, marked } = await addKeys(tx, client, facts, keys)
+  const unread = read.flatMap((one) => (one.keys.length === 0 ? one.row : []))
+  await tx
+    .update(suppressionBatches)
+    .set({ rows: batch.rows + rows.length, unread: batch.unread + unread.length })
+    .where(eq(suppressionBatches.id, batchId))
+  return { added, known: keys.length - added, marked, unread }
+}
+
+/** Takes a file back whole: its entries are gone, and whom nothing else holds is let go. */
+export async function takeBatchBack(tx: Db, client: PoolClient, batchId: string, at: Date): Promise<SuppressionBatch> {
+  const [batch] = await tx.select().from(suppressionBatches).where(eq(suppressionBatches.id, batchId)).for('update')
+  if (!batch) throw notFound('file')
+  if (batch.takenBackAt) throw new Problem(409, 'taken-back-already', 'This file was taken back already.')
+  const { rows } = await tx.execute<EntryKey & Record<string, unknown>>(
+    sql`delete from suppression_entries where batch_id = ${batchId} returning kind, hash, key`,
+  )
+  await placeAnew(tx, client, rows)
+  await tx.update(suppressionBatches).set({ takenBackAt: at }).where(eq(suppressionBatches.id, batchId))
+  return findBatch(tx, batchId)
+}

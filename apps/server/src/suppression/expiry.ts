@@ -1,0 +1,25 @@
+import { sql } from 'drizzle-orm'
+import { transaction } from '../db/database'
+import type { Services } from '../services'
+import { type EntryKey, placeAnew } from './placeAnew'
+
+const PAGE = 1000
+
+/**
+ * Lets go whom only entries held that have expired. Several servers may do so at once: each takes others.
+ * @returns how many entries there were
+ */
+export async function letExpiredGo({ pool }: Services): Promise<number> {
+  for (let done = 0; ; ) {
+    const count = await transaction(pool, async (tx, client) => {
+      const { rows } = await tx.execute<EntryKey & Record<string, unknown>>(sql`
+        update suppression_entries set is_let_go = true where id in (
+          select id from suppression_entries where expires_at <= now() and not is_let_go limit ${PAGE} for update skip locked)
+        returning kind, hash, key`)
+      await placeAnew(tx, client, rows)
+      return rows.length
+    })
+    done += count
+    if (count < PAGE) return done
+  }
+}

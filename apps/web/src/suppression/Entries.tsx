@@ -1,0 +1,66 @@
+import type { SuppressionEntry } from '@upper-field/contract'
+import { problemText, useDropSuppressionEntryMutation } from '../api'
+import { TextButton } from '../kit/Button'
+import { Notice } from '../kit/Notice'
+import { date, phone } from '../words/format'
+
+const KIND: Record<SuppressionEntry['kind'], string> = {
+  number: 'number',
+  email: 'e-mail',
+  domain: 'domain',
+  hash: 'hash',
+}
+
+const HASHED: Record<SuppressionEntry['kind'], string> = {
+  number: 'hash of a number',
+  email: 'hash of an e-mail',
+  domain: 'hash of a domain',
+  hash: 'hash, as it was given',
+}
+
+/** Who is on a list, newest first. */
+export function Entries({ entries, mayChange }: { entries: readonly SuppressionEntry[]; mayChange: boolean }) {
+  const [drop, dropping] = useDropSuppressionEntryMutation()
+  return (
+    <>
+      {dropping.error ? <Notice tone="bad">{problemText(dropping.error)}</Notice> : null}
+      <table className="w-full">
+        <thead className="text-left text-[13px] text-soft">
+          <tr className="border-b border-edge">
+            <th className="py-1">Who</th>
+            <th>Kept as</th>
+            <th>Reason</th>
+            <th>Added</th>
+            <th>Until</th>
+            <th>
+              <span className="sr-only">Take off</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {entries.map(({ id, kind, key, reason, source, addedBy, addedAt, expiresAt }) => (
+            <tr key={id} className="border-b border-line align-baseline">
+              <td className={`py-1.5 ${kind === 'number' ? 'num' : ''}`}>
+                {key === null ? <span className="text-soft">not kept</span> : kind === 'number' ? phone(key) : key}
+              </td>
+              <td>{key === null ? HASHED[kind] : KIND[kind]}</td>
+              <td>{reason || <span className="text-soft">–</span>}</td>
+              <td>
+                {date(addedAt)}{' '}
+                <span className="text-soft">{source === null ? `by ${addedBy}` : `with ${source}`}</span>
+              </td>
+              <td>{expiresAt ? date(expiresAt) : <span className="text-soft">for good</span>}</td>
+              <td className="text-right">
+                {mayChange ? (
+                  <TextButton disabled={dropping.isLoading} onClick={() => void drop({ params: { entryId: id } })}>
+                    Take off
+                  </TextButton>
+                ) : null}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  )
+}

@@ -1,0 +1,87 @@
+import { type ColumnUse, type SuppressionRow, suppressionRow, useOfColumn } from '@upper-field/core/pair'
+import type { FileProblem } from '@upper-field/core/table'
+import { type OpenedFile, openFile, readFileRows } from '@upper-field/files'
+import { fileSource, sha256Of } from '../bring/fileSource'
+
+export type FileQuestion =
+  | { readonly kind: 'open'; readonly file: File }
+  /** Begins to read the rows, from the first. */
+  | { readonly kind: 'start'; readonly uses: readonly ColumnUse[] }
+  | { readonly kind: 'next' }
+
+export interface NumberedSuppressionRow extends SuppressionRow {
+  readonly row: number
+}
+
+export interface SuppressionFileHead {
+  readonly sha256: string
+  readonly headings: readonly string[]
+  readonly firstRows: readonly (readonly string[])[]
+  readonly uses: readonly ColumnUse[]
+}
+
+export type FileAnswer =
+  | { readonly kind: 'opened'; readonly head: SuppressionFileHead }
+  | { readonly kind: 'refused'; readonly problem: FileProblem | 'too-large-to-suppress' }
+  /** Rows that could not be read are told by their numbers. */
+  | {
+      readonly kind: 'rows'
+      readonly rows: readonly NumberedSuppressionRow[]
+      readonly held: readonly number[]
+      readonly isLast: boolean
+    }
+
+const PAGE = 2000
+const SHOWN_ROWS = 4
+const MOST_BYTES = 256 * 1024 * 1024
+
+let opened: { readonly file: File; readonly table: OpenedFile } | null = null
+let rows: ReturnType<typeof readFileRows> | null = null
+let uses: readonly ColumnUse[] = []
+
+self.addEventListener('message', async ({ data }: MessageEvent<FileQuestion>) => {
+  if (data.kind === 'open') self.postMessage(await open(data.file))
+  else if (opened) {
+    if (data.kind === 'start') {
+      uses = data.uses
+      rows = readFileRows(fileSource(opened.file), opened.table)
+    }
+    self.postMessage(await nextRows())
+  }
+})
+
+async function open(file: File): Promise<FileAnswer> {
+  if (file.size > MOST_BYTES) return { kind: 'refused', problem: 'too-large-to-suppress' }
+  const opening = await openFile(fileSource(file), file.name)
+  if (opening.status === 'refused') return { kind: 'refused', problem: opening.problem }
+  opened = { file, table: opening }
+  const { headings, suggestions, firstRows } = opening.table
+  const cells = firstRows.map((row) => row.cells)
+  return {
+    kind: 'opened',
+    head: {
+      sha256: await sha256Of(file),
+      headings,
+      firstRows: cells.slice(0, SHOWN_ROWS),
+      uses: suggestions.map(({ field }, at) =>
+        useOfColumn(
+          field,
+          cells.map((row) => row[at] ?? ''),
+        ),
+      ),
+    },
+  }
+}
+
+async function nextRows(): Promise<FileAnswer> {
+  const page: NumberedSuppressionRow[] = []
+  const held: number[] = []
+  while (page.length < PAGE) {
+    const next = await rows?.next()
+    if (!next || next.done) return { kind: 'rows', rows: page, held, isLast: true }
+    const { row, judged } = next.value
+    if (judged.status === 'held') held.push(row)
+    else if (judged.status === 'read') page.push({ row, ...suppressionRow(judged.cells, uses) })
+  }
+  return { kind: 'rows', rows: page, held, isLast: false }
+}
