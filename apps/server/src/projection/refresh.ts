@@ -36,14 +36,29 @@ interface StoredContact {
 export async function refreshContacts(tx: Db, client: PoolClient, ids: readonly number[]): Promise<void> {
   const pages = pagesOf(ids)
   const kept: LoadedPage[] = []
-  for (const page of pages) {
-    const loaded = await loadPage(tx, page)
+  for await (const loaded of loadedPages(tx, pages)) {
     if (kept.length < KEPT) kept.push(loaded)
     await writeNumbers(client, linesWith(loaded, new Set()))
   }
-  for (const [i, page] of pages.entries()) {
-    const one = kept[i] ?? (await loadPage(tx, page))
-    await writeContacts(client, linesWith(one, await sharedNumbers(tx, one)))
+  const place = async (one: LoadedPage) => writeContacts(client, linesWith(one, await sharedNumbers(tx, one)))
+  for (const one of kept) await place(one)
+  for await (const one of loadedPages(tx, pages.slice(kept.length))) await place(one)
+}
+
+/** Pages one after another; while one is worked on and written, the next is read. */
+async function* loadedPages(tx: Db, pages: readonly (readonly number[])[]): AsyncGenerator<LoadedPage> {
+  const load = (at: number): Promise<LoadedPage> | null => {
+    const page = pages[at]
+    const loading = page ? loadPage(tx, page) : null
+    // Where the work in between fails, nobody waits for what was read ahead.
+    loading?.catch(() => {})
+    return loading
+  }
+  let next = load(0)
+  for (let at = 1; next; at++) {
+    const loaded = await next
+    next = load(at)
+    yield loaded
   }
 }
 
@@ -70,10 +85,7 @@ export async function replaceContacts(tx: Db, client: PoolClient, ids: readonly 
 
 /** Contacts projected anew page by page, their lanes decided by who holds their numbers now. */
 async function* placedPages(tx: Db, ids: readonly number[]): AsyncGenerator<readonly ContactLines[]> {
-  for (const page of pagesOf(ids)) {
-    const loaded = await loadPage(tx, page)
-    yield linesWith(loaded, await sharedNumbers(tx, loaded))
-  }
+  for await (const loaded of loadedPages(tx, pagesOf(ids))) yield linesWith(loaded, await sharedNumbers(tx, loaded))
 }
 
 function pagesOf(ids: readonly number[]): readonly (readonly number[])[] {

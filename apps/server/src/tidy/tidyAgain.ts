@@ -1,6 +1,7 @@
 import type { ProjectedContact } from '@upper-field/core/tidy'
 import { inArray, sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
+import { indexAnew } from '../contacts/indexAnew'
 import type { Db } from '../db/database'
 import { batches } from '../db/schema'
 import { lockList } from '../lists/lock'
@@ -12,6 +13,8 @@ import { settledOf, type Tidying, tidyingOf } from '../projection/tidying'
 import { storeChange, type TidyChange } from './acts'
 
 const PAGE = 2000
+/** From so many contacts on it is quicker to index the whole list anew. */
+const MANY = 5000
 
 export interface TidyProgress {
   /** Told after each page; throws to give the whole change up. */
@@ -40,6 +43,7 @@ export async function makeChange(
       : { keys: touched, values: [] }
   const contacts = keys.length + values.length
   if (contacts > 0) {
+    if (contacts > MANY) await indexAnew(tx, listId)
     await refreshValues(tx, client, await withSurvivors(tx, values))
     if (keys.length > 0) await joinAgain(tx, client, listId, keys)
     await countContacts(tx, listId)
