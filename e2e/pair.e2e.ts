@@ -69,3 +69,45 @@ test('all pairs that look alike are decided at once', async ({ page }) => {
   const story = page.getByRole('region', { name: /^Story of/ })
   await expect(story.getByText(/said that they are one person/)).toBeVisible()
 })
+
+test('who shares a line and who is in another list too is told, and each count opens whom it counts', async ({
+  page,
+}) => {
+  await enterDemo(page)
+  const bring = async (list: string, text: string, rows: number) => {
+    await page.goto(`${appUrl()}/lists`)
+    await page.getByRole('button', { name: 'Make a list' }).click()
+    await page.keyboard.type(list)
+    await page.keyboard.press('Enter')
+    await page
+      .getByLabel('Files', { exact: true })
+      .setInputFiles({ name: 'a.csv', mimeType: 'text/csv', buffer: Buffer.from(text) })
+    await page.getByRole('button', { name: /^Bring in/ }).click()
+    await expect.poll(() => stepCount(page, 'Bring in'), { timeout: 20_000 }).toBe(rows)
+  }
+  const head = 'Name,Company,Phone,E-mail,Country\n'
+  await bring('Beside one', `${head}Ada Vole,Vole House,07911 266601,ada@vole.example,GB\n`, 1)
+  await bring(
+    'Beside two',
+    `${head}Ada Vole,Vole House,,ada@vole.example,GB\nBo Vole,Vole House,01665 555777,bo@vole.example,GB\nCy Hare,Vole House,01665 555777,,GB\n`,
+    3,
+  )
+  await page.keyboard.press('g')
+  await page.keyboard.press('p')
+  await page.getByRole('button', { name: 'Shared lines' }).click()
+  const line = page.getByRole('table', { name: 'Shared lines' }).getByRole('row').nth(1)
+  await expect(line).toContainText(/1665 555 777.*switchboard.*Vole House.*2.*Bo Vole.*Cy Hare/)
+  await line.getByRole('button', { name: 'Cy Hare' }).click()
+  await expect(page.getByRole('region', { name: /^Story of/ })).toBeVisible()
+  await page.keyboard.press('Escape')
+
+  await page.getByRole('button', { name: 'Other lists' }).click()
+  const beside = page.getByRole('table', { name: 'Other lists' }).getByRole('row', { name: /^Beside one/ })
+  await expect(beside).toContainText(/^Beside one2110$/)
+  await beside.getByRole('link').nth(0).click()
+  const contacts = page.getByRole('table', { name: 'Contacts' }).getByRole('row')
+  await expect(contacts).toHaveCount(3)
+  await page.getByRole('button', { name: 'Show everyone' }).click()
+  await page.getByRole('button', { name: /^Beside one/ }).click()
+  await expect(contacts).toHaveCount(2)
+})

@@ -10,6 +10,7 @@ import {
   type PairPage,
   type ProblemDetails,
   type ResponseOf,
+  type SharedLines,
   type SuppressionPage,
 } from '@upper-field/contract'
 import type { ChangeCode } from '@upper-field/core/tidy'
@@ -100,6 +101,16 @@ export const api = createApi({
       readPairing: read('readPairing', 'List'),
       runPairing: change('runPairing', 'Jobs'),
       changeSurvivorship: change('changeSurvivorship', 'Jobs'),
+      readAlsoIn: read('readAlsoIn', 'List'),
+      readListsBeside: read('readListsBeside', 'List', 'Lists'),
+      readSharedLines: build.infiniteQuery<SharedLines, { listId: string }, string | undefined>({
+        query: ({ queryArg, pageParam }) => ({
+          name: 'readSharedLines',
+          input: { params: { listId: queryArg.listId }, query: { cursor: pageParam } },
+        }),
+        infiniteQueryOptions: { initialPageParam: undefined, getNextPageParam: (last) => last.next ?? undefined },
+        providesTags: ['List'],
+      }),
       readDecided: read('readDecided', 'List'),
       decidePair: change('decidePair', 'List', 'Lists'),
       takeDecisionBack: change('takeDecisionBack', 'List', 'Lists'),
@@ -239,6 +250,9 @@ export const {
   useReadForgettingQuery,
   useForgetPersonMutation,
   useDecidePairMutation,
+  useReadAlsoInQuery,
+  useReadListsBesideQuery,
+  useReadSharedLinesInfiniteQuery,
   useReadDecidedQuery,
   useReadPairingQuery,
   useReadPairsInfiniteQuery,

@@ -128,6 +128,10 @@ export const SharedLines = z.object({
 })
 export type SharedLines = z.infer<typeof SharedLines>
 
+/** How many contacts of a list are in another one too. */
+export const AlsoIn = z.object({ listId: Id, name: z.string(), contacts: z.number().int() })
+export type AlsoIn = z.infer<typeof AlsoIn>
+
 /** Another list beside this one. Who is in both is counted on either side: one person may be several contacts there. */
 export const ListBeside = z.object({
   listId: Id,

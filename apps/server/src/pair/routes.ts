@@ -9,6 +9,7 @@ import { findOpenList } from '../lists/routes'
 import { countContacts, readTerraces } from '../projection/cube'
 import { refreshContacts } from '../projection/refresh'
 import type { Services } from '../services'
+import { alsoIn } from './alsoIn'
 import { compareLists } from './compareLists'
 import { decide, latestDecisions, takeDecisionBack } from './decide'
 import { pageOfPairs } from './pairsPage'
@@ -24,6 +25,7 @@ export function pairRoutes(app: Hono, services: Services): void {
   serve(app, services, 'readPairs', ({ params, query }) => pageOfPairs(db, params.listId, query.cursor))
   serve(app, services, 'readSharedLines', ({ params, query }) => sharedLines(db, params.listId, query.cursor))
   serve(app, services, 'readListsBeside', ({ params }) => compareLists(db, params.listId))
+  serve(app, services, 'readAlsoIn', ({ params, query }) => alsoIn(db, params.listId, query.filter))
   serve(app, services, 'readDecided', ({ params }) => latestDecisions(db, params.listId))
   serve(app, services, 'decidePair', ({ params, body, me }) =>
     transaction(pool, (tx, client) => decide(tx, client, { ...body, pairId: params.pairId, who: me.name })),

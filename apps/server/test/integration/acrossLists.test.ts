@@ -48,6 +48,13 @@ describe('two lists beside each other', () => {
     expect([is.shared, line.mobile]).toEqual([4, 2])
   })
 
+  it('are a pile with the count of whoever the filter chooses', async () => {
+    const also = (filter: string) => api.call('readAlsoIn', { params: { listId: here }, query: { filter } })
+    expect(await also('')).toEqual([{ listId: there, name: 'There', contacts: 1 }])
+    expect(await also(`in:${there}`)).toEqual([{ listId: there, name: 'There', contacts: 1 }])
+    expect(await also('is:shared')).toEqual([])
+  })
+
   it('do not count those whose batch was taken back, nor archived lists', async () => {
     const third = await newList(api, 'Third')
     await api.call('changeList', { params: { listId: third }, body: { archived: true } })

@@ -11,10 +11,13 @@ import { Sieve } from '../shell/Sieve'
 import { useKeys } from '../shell/useKeys'
 import { useListView } from '../shell/useListView'
 import { count } from '../words/format'
+import { AlsoInPile } from './AlsoInPile'
+import { OtherLists } from './OtherLists'
 import { PairBench } from './PairBench'
 import { PairLines } from './PairLines'
 import { SurvivorshipRules } from './SurvivorshipRules'
-import { usePairTab } from './usePairTab'
+import { SharedLinesBench } from './SharedLinesBench'
+import { PAIR_TABS, usePairTab } from './usePairTab'
 
 const COLUMNS = [NAME, COMPANY, NUMBER, EMAIL, JOINED, SHARED]
 
@@ -23,26 +26,35 @@ export function PairView() {
   const view = useListView()
   const tab = usePairTab()
   const { data: state, error } = useReadPairingQuery({ params: { listId: view.listId } })
-  useKeys({ v: () => tab.show(tab.showsContacts ? 'pairs' : 'contacts') })
+  useKeys({ v: () => tab.show(PAIR_TABS[(PAIR_TABS.indexOf(tab.shown) + 1) % PAIR_TABS.length] ?? 'pairs') })
   if (error) return <Notice tone="bad">{problemText(error)}</Notice>
   if (!state) return <Loading what="how the list is paired" />
   return (
     <div className="flex h-full min-h-0">
-      {tab.showsContacts ? <Sieve piles={['is', 'batch', 'country']} /> : null}
+      {tab.shown === 'contacts' ? (
+        <Sieve piles={['is', 'batch', 'country']}>
+          <AlsoInPile />
+        </Sieve>
+      ) : null}
       <main className="flex min-h-0 min-w-0 flex-1 flex-col pt-3">
         <Tabs
           label="Parts of Pair"
-          open={tab.showsContacts ? 'contacts' : 'pairs'}
+          open={tab.shown}
           tabs={[
             ['pairs', 'To decide'],
             ['contacts', 'Contacts'],
+            ['lines', 'Shared lines'],
+            ['lists', 'Other lists'],
           ]}
           onOpen={tab.show}
         />
-        {tab.showsContacts ? <Joined /> : <PairBench state={state} />}
+        {tab.shown === 'contacts' ? <Joined /> : null}
+        {tab.shown === 'pairs' ? <PairBench state={state} /> : null}
+        {tab.shown === 'lines' ? <SharedLinesBench /> : null}
+        {tab.shown === 'lists' ? <OtherLists /> : null}
       </main>
       <StoryOr>
-        {tab.showsContacts ? <PairAdvice state={state} /> : <PairLines key={state.ranAt} state={state} />}
+        {tab.shown === 'pairs' ? <PairLines key={state.ranAt} state={state} /> : <PairAdvice state={state} />}
       </StoryOr>
     </div>
   )

@@ -1,12 +1,17 @@
 import { useSearchParams } from 'react-router'
 
-/** Whether pairs to decide or contacts are shown; a filter opens the contacts. It lives in the address. */
+/** What of Pair can be shown, in the order of its tabs. */
+export const PAIR_TABS = ['pairs', 'contacts', 'lines', 'lists'] as const
+export type PairTab = (typeof PAIR_TABS)[number]
+
+/** What of Pair is shown; a filter opens the contacts. It lives in the address. */
 export function usePairTab() {
   const [search, setSearch] = useSearchParams()
-  const shown = search.get('show')
+  const asked = PAIR_TABS.find((tab) => tab === search.get('show'))
+  const shown: PairTab = asked ?? (search.get('q') === null ? 'pairs' : 'contacts')
   return {
-    showsContacts: shown === 'contacts' || (search.get('q') !== null && shown !== 'pairs'),
-    show: (what: 'contacts' | 'pairs') =>
+    shown,
+    show: (what: PairTab) =>
       setSearch(
         (before) => {
           const next = new URLSearchParams(before)

@@ -31,7 +31,7 @@ const OF_STAGE: Partial<Record<Stage, readonly (readonly [keys: string, what: st
     ['s', 'leave them for later'],
     ['w', 'join one more with the two'],
     ['1', 'take a value from the other one: digits 1 to 7'],
-    ['v', 'pairs, or contacts'],
+    ['v', 'pairs, contacts, shared lines, other lists'],
     ['z', 'take back what was decided last'],
   ],
 }

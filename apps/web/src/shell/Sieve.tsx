@@ -19,11 +19,12 @@ const TITLE: Record<string, string> = {
   lane: 'Lane',
   reason: 'Because',
   is: 'Also',
+  in: 'Also in the list',
 }
 const SHOWN = 8
 
 /** Piles with their counts. Choosing some narrows the bench; the same filter can be typed. */
-export function Sieve({ piles }: { piles: readonly Pile[] }) {
+export function Sieve({ piles, children }: { piles: readonly Pile[]; children?: ReactNode }) {
   const view = useListView()
   const { data } = useReadPilesQuery({ params: { listId: view.listId }, query: { filter: view.text } })
   const { data: batches = [] } = useReadBatchesQuery({ params: { listId: view.listId } })
@@ -45,6 +46,7 @@ export function Sieve({ piles }: { piles: readonly Pile[] }) {
           nameOf={(value) => pileName(pile, value, names)}
         />
       ))}
+      {children}
     </aside>
   )
 }
@@ -70,12 +72,13 @@ function pileName(pile: Pile, value: string, batches: ReadonlyMap<string, string
   }
 }
 
-function PileGroup({
+/** Values of one field with their counts; each narrows the filter. */
+export function PileGroup({
   pile,
   counts,
   nameOf,
 }: {
-  pile: Pile
+  pile: Pile | 'in'
   counts: Record<string, number>
   nameOf: (value: string) => string
 }) {

@@ -1,5 +1,5 @@
 import type { Evidence, PairItem } from '@upper-field/contract'
-import type { SurvivorPart, SurvivorshipRule } from '@upper-field/core/pair'
+import type { SharedLineKind, SurvivorPart, SurvivorshipRule } from '@upper-field/core/pair'
 
 /** What each finding is called, for one person first. */
 const FOUND: Record<Evidence['field'], Record<string, string>> = {
@@ -84,4 +84,10 @@ const listed = (parts: readonly string[]): string =>
 export const bitsText = (bits: number): string => {
   const text = Math.abs(bits).toFixed(1)
   return text === '0.0' ? '0' : `${bits < 0 ? '−' : '+'}${text}`
+}
+
+export const SHARED_KIND: Record<SharedLineKind, string> = {
+  switchboard: 'switchboard',
+  household: 'household',
+  'several-people': 'different people',
 }

@@ -1,7 +1,17 @@
 import { z } from 'zod'
 import { Job } from '../jobs'
-import { Decided, ListBeside, PairDecision, PairPage, PairState, SharedLines, Survivorship, Thresholds } from '../pair'
-import { endpoint, OfList } from './endpoint'
+import {
+  AlsoIn,
+  Decided,
+  ListBeside,
+  PairDecision,
+  PairPage,
+  PairState,
+  SharedLines,
+  Survivorship,
+  Thresholds,
+} from '../pair'
+import { ByFilter, endpoint, OfList } from './endpoint'
 
 /** Who is one person: what is joined by itself, and what a person decides. */
 export const pairEndpoints = {
@@ -34,6 +44,11 @@ export const pairEndpoints = {
   readListsBeside: endpoint('get', '/lists/{listId}/beside', 'Who is in other lists too, and who is not', {
     params: OfList,
     response: z.array(ListBeside),
+  }),
+  readAlsoIn: endpoint('get', '/lists/{listId}/also-in', 'How many of a filter are in other lists too', {
+    params: OfList,
+    query: ByFilter,
+    response: z.array(AlsoIn),
   }),
   decidePair: endpoint('post', '/pairs/{pairId}/decision', 'Join two contacts, or keep them apart', {
     params: z.object({ pairId: z.coerce.number().int() }),

@@ -1,0 +1,18 @@
+import type { AlsoIn } from '@upper-field/contract'
+import { parseFilter } from '@upper-field/core/split'
+import { sql } from 'drizzle-orm'
+import { chosenContacts } from '../contacts/page'
+import type { Db } from '../db/database'
+import { matchesElsewhere } from './elsewhere'
+
+/** How many of the contacts that a filter chooses are in each other open list too, whichever of those the filter names. */
+export async function alsoIn(db: Db, listId: string, text: string): Promise<AlsoIn[]> {
+  const { filter } = parseFilter(text)
+  const { in: _, ...piles } = filter.piles
+  const chosen = sql`c.id in (select id from contacts where joined_into is null and ${chosenContacts(listId, { ...filter, piles })})`
+  const { rows } = await db.execute<{ id: string; name: string; contacts: string }>(sql`
+    with same as (${matchesElsewhere(chosen, sql`true`)})
+    select l.id, l.name, count(distinct s.id) as contacts from same s join lists l on l.id = s.list_id
+    where l.archived_at is null group by l.id, l.name order by 3 desc, l.name`)
+  return rows.map(({ id, name, contacts }) => ({ listId: id, name, contacts: Number(contacts) }))
+}
