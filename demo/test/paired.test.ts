@@ -13,6 +13,18 @@ beforeAll(async () => {
 const pairsOf = (members: readonly number[]): string[] =>
   members.flatMap((a, i) => members.slice(i + 1).map((b) => `${a}/${b}`))
 
+/** Pairs of two people, by position, that have something in common. */
+function twoOf(keysOf: (one: KnownContact) => readonly string[]): (readonly [number, number])[] {
+  const holders = new Map<string, number[]>()
+  for (const [at, one] of known.entries())
+    for (const key of keysOf(one)) holders.set(key, [...(holders.get(key) ?? []), at])
+  return [...holders.values()].flatMap((members) =>
+    members.flatMap((a, i) =>
+      members.slice(i + 1).flatMap((b) => (known[a]?.who === known[b]?.who ? [] : [[a, b] as const])),
+    ),
+  )
+}
+
 describe('the demo, paired', () => {
   it('joins by itself almost nobody wrongly, and finds almost everybody for a person to decide', () => {
     const byWho = new Map<string, number[]>()
@@ -27,6 +39,38 @@ describe('the demo, paired', () => {
     )
     expect(right / joined.size).toBeGreaterThanOrEqual(0.995)
     expect(reached / truth.size).toBeGreaterThanOrEqual(0.97)
+  })
+
+  it('joins no hard negative by itself: colleagues on one switchboard, namesakes in two houses', () => {
+    const groupOf = new Map(paired.groups.flatMap(({ members }, group) => members.map((at) => [at, group])))
+    const isJoined = (a: number, b: number) => groupOf.has(a) && groupOf.get(a) === groupOf.get(b)
+    const colleagues = twoOf((one) => one.input.numbers.filter(({ isMobile }) => !isMobile).map(({ e164 }) => e164))
+    const namesakes = twoOf(({ input }) => (input.fullName === '' ? [] : [input.fullName.toLowerCase()])).filter(
+      ([a, b]) => known[a]?.input.company !== known[b]?.input.company,
+    )
+    expect([colleagues.length > 500, namesakes.length > 100]).toEqual([true, true])
+    expect([...colleagues, ...namesakes].filter(([a, b]) => isJoined(a, b))).toEqual([])
+  })
+
+  it('joins no relatives at one address by itself', () => {
+    // An initial may be anybody's.
+    const people = known
+      .filter(({ input }) => /^\p{L}{3}/u.test(input.givenName) && input.postalCode !== '')
+      .slice(0, 400)
+    const relatives = people.map(({ input }, i) => {
+      const given = people[(i + 7) % people.length]?.input.givenName ?? ''
+      return { ...input, givenName: given, fullName: `${given} ${input.familyName}`, emails: [], profile: '' }
+    })
+    const { groups } = pairContacts([...known.map(({ input }) => input), ...relatives])
+    const strangers = groups.flatMap(({ members }) =>
+      members.filter((at) => {
+        const mine = relatives[at - known.length]
+        const kin = people[at - known.length]
+        return mine && kin && mine.givenName !== kin.input.givenName && members.includes(known.indexOf(kin))
+      }),
+    )
+    expect(relatives.length).toBe(400)
+    expect(strangers).toEqual([])
   })
 
   it('never joins two people of different names by itself', () => {

@@ -6,6 +6,7 @@ const FOUND: Record<Evidence['field'], Record<string, string>> = {
   name: {
     same: 'the same name',
     like: 'names that can be one person’s',
+    slip: 'given names that a slip of a key parts',
     part: 'a part of the name',
     family: 'the same family name, another given name',
     given: 'the same given name, another family name',

@@ -1,6 +1,6 @@
 /** What is compared, and how two values can stand to each other: the best agreement first. */
 export const PAIR_LEVELS = {
-  name: ['same', 'like', 'part', 'family', 'given', 'other'],
+  name: ['same', 'like', 'slip', 'part', 'family', 'given', 'other'],
   number: ['same', 'shared', 'other'],
   email: ['same', 'like', 'role', 'other', 'rival'],
   profile: ['same', 'other'],
@@ -32,6 +32,7 @@ export const UNKNOWN = -1
  */
 export type Comparison = number
 
+/** No field has more than seven levels. */
 const BITS = 3
 const MASK = (1 << BITS) - 1
 

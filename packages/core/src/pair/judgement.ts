@@ -15,7 +15,10 @@ export const isPersonal = (table: PairTable, comparison: Comparison, a: number, 
   levelOf(comparison, FIELD.email) === LEVEL.email.same ||
   (levelOf(comparison, FIELD.number) === LEVEL.number.same && shareMobile(table, a, b))
 
-/** Whether two contacts may be joined without a person: their names agree, or what only one person holds. */
+/**
+ * Whether two contacts may be joined without a person: their names agree, or what only one person holds. A given name
+ * with a slip may be a sister's: then the names do not count as agreeing.
+ */
 export function isSure(table: PairTable, comparison: Comparison, a: number, b: number): boolean {
   const name = levelOf(comparison, FIELD.name)
   if (name === LEVEL.name.same || name === LEVEL.name.like) return true

@@ -15,8 +15,8 @@ export interface NameWords {
   initialOf(word: number): number
   /** The same word but for a slip of a key. */
   areLike(a: number, b: number): boolean
-  /** One name all the same: an initial of the other, a familiar form, or a slip of a key. */
-  areLoosely(a: number, b: number): boolean
+  /** One name all the same: an initial of the other, or a short or familiar form. */
+  areForms(a: number, b: number): boolean
 }
 
 /** Letters that tell the start of a word. */
@@ -50,6 +50,16 @@ export function nameWords(): NameWords {
       { length: lengths.at(b), first: initials.at(b), last: lasts.at(b) },
     ) &&
       likeByLetters(a, b))
+  const isShortened = (a: number, b: number): boolean => {
+    const [short, long] = lengths.at(a) <= lengths.at(b) ? [a, b] : [b, a]
+    return (
+      initials.at(short) === initials.at(long) &&
+      lengths.at(short) > 1 &&
+      lengths.at(long) - lengths.at(short) >= LEAST_LEFT_OUT &&
+      !(areGiven[short] && areGiven[long]) &&
+      textOf(long).startsWith(textOf(short))
+    )
+  }
   return {
     idOf: (word) => {
       const id = pool.idOf(word)
@@ -63,13 +73,15 @@ export function nameWords(): NameWords {
     startOf: starts.at,
     initialOf: initials.at,
     areLike,
-    areLoosely: (a, b) => {
+    areForms: (a, b) => {
       if (isInitial(a) || isInitial(b)) return initials.at(a) === initials.at(b)
-      if (areGiven[a] && areGiven[b] && areForms(textOf(a), textOf(b))) return true
-      return areLike(a, b)
+      return (areGiven[a] && areGiven[b] && areForms(textOf(a), textOf(b))) || isShortened(a, b)
     },
   }
 }
+
+/** `Jo` for `Joanna`: fewer letters do not make a short form, but another name (`Ann` and `Anna`). */
+const LEAST_LEFT_OUT = 3
 
 /** Fewer bearers do not make a word a name: a slip may be repeated. */
 const LEAST_BEARERS = 3

@@ -35,7 +35,7 @@ export interface Names {
 const MOST_INITIALS = 2 ** 16
 /** More words than these are no name. */
 const MOST_WORDS = 24
-const { same, like, part, family: familyLevel, given: givenLevel, other } = LEVEL.name
+const { same, like, slip, part, family: familyLevel, given: givenLevel, other } = LEVEL.name
 
 export function pairNames(): Names {
   const written = hashPool()
@@ -66,6 +66,7 @@ export function pairNames(): Names {
   // The pool knows the empty text as 0.
   addName({ fullName: '', givenName: '', familyName: '' })
   const wordCount = (id: number): number => starts.at(id + 1) - starts.at(id)
+  const stretchOf = (id: number): Stretch => ({ from: starts.at(id), count: wordCount(id), family: families.at(id) })
   return {
     words,
     idOf: (name) => {
@@ -89,9 +90,9 @@ export function pairNames(): Names {
       if (keys.at(a) === 0 || keys.at(b) === 0) return UNKNOWN
       if (keys.at(a) === keys.at(b)) return wordCount(a) > 1 ? same : part
       const [few, many] = wordCount(a) <= wordCount(b) ? [a, b] : [b, a]
-      const [from, count] = [starts.at(few), wordCount(few)]
-      if (matchWords(wordIds.at, { from, count }, { from: starts.at(many), count: wordCount(many) }, words) === count)
-        return count > 1 ? like : part
+      const match = matchWords(wordIds.at, stretchOf(few), stretchOf(many), words)
+      if (match === 'like') return wordCount(few) > 1 ? like : part
+      if (match === 'slip') return slip
       const [mine, theirs] = [families.at(a), families.at(b)]
       if (mine !== 0 && theirs !== 0 && (mine === theirs || words.areLike(mine, theirs))) return familyLevel
       return givens.at(a) !== 0 && givens.at(a) === givens.at(b) ? givenLevel : other
@@ -99,47 +100,48 @@ export function pairNames(): Names {
   }
 }
 
-/** A stretch of the words of all names. */
+/** A name's stretch of the words of all names. */
 interface Stretch {
   readonly from: number
   readonly count: number
+  /** The word that is its family name. */
+  readonly family: number
 }
 
 /**
- * How many words of the shorter name stand in the longer one, or look like one of its words; -1 where no whole word
- * does: initials alone are nobody's name.
+ * How all words of the shorter name find theirs in the longer one: as they are or in another form, or by a slip in a
+ * word that is no family name. Null where one finds none, or no word is there whole: initials alone are nobody's name.
  */
 function matchWords(
   wordAt: (place: number) => number,
   few: Stretch,
   many: Stretch,
-  { isInitial, areLoosely }: NameWords,
-): number {
+  words: NameWords,
+): 'like' | 'slip' | null {
   let used = 0
   let whole = 0
-  let matched = 0
   let rest = 0
   for (let i = 0; i < few.count; i++) {
     const word = wordAt(few.from + i)
     let at = 0
     while (at < many.count && (wordAt(many.from + at) !== word || (used & (1 << at)) !== 0)) at++
-    if (at === many.count) {
-      rest |= 1 << i
-      continue
-    }
-    used |= 1 << at
-    matched++
-    if (!isInitial(word)) whole++
+    if (at === many.count) rest |= 1 << i
+    else used |= 1 << at
+    if (at < many.count && !words.isInitial(word)) whole++
   }
-  if (whole === 0) return -1
+  if (whole === 0) return null
+  let hasSlip = false
   for (let i = 0; i < few.count && rest !== 0; i++) {
     if ((rest & (1 << i)) === 0) continue
-    for (let at = 0; at < many.count; at++) {
-      if ((used & (1 << at)) !== 0 || !areLoosely(wordAt(few.from + i), wordAt(many.from + at))) continue
-      used |= 1 << at
-      matched++
-      break
-    }
+    const word = wordAt(few.from + i)
+    let at = 0
+    while (at < many.count && ((used & (1 << at)) !== 0 || !areLoosely(words, word, wordAt(many.from + at)))) at++
+    if (at === many.count) return null
+    used |= 1 << at
+    const found = wordAt(many.from + at)
+    if ((word !== few.family || found !== many.family) && !words.areForms(word, found)) hasSlip = true
   }
-  return matched
+  return hasSlip ? 'slip' : 'like'
 }
+
+const areLoosely = (words: NameWords, a: number, b: number): boolean => words.areForms(a, b) || words.areLike(a, b)

@@ -42,7 +42,7 @@ export function scaleOf(table: PairTable, weights: PairWeights, frequencies: Fre
     const isBound = isOneCompany && COMPANY_BOUND.has(name)
     const areCompatriots = field === FIELD.name && isOneCountry(a, b)
     const { chances, bits } = isBound ? colleagues : areCompatriots ? compatriots : two
-    const isLikeName = field === FIELD.name && level === LEVEL.name.like
+    const isLikeName = field === FIELD.name && (level === LEVEL.name.like || level === LEVEL.name.slip)
     if (level !== 0 && !isLikeName) return bits[field]?.[level] as number
     // A company's line that only one name is known on is a line of the company's all the same.
     if (field === FIELD.number && isOneCompany && !shareMobile(table, a, b)) return bits[field]?.[OFFICE_LINE] as number

@@ -20,7 +20,7 @@ export interface PairWeights {
  * list outweighs them.
  */
 const DEFAULT_ONE: Shares = {
-  name: [0.78, 0.16, 0.04, 0.01, 0.005, 0.005],
+  name: [0.78, 0.12, 0.04, 0.04, 0.01, 0.005, 0.005],
   number: [0.7, 0.12, 0.18],
   email: [0.74, 0.06, 0.02, 0.16, 0.02],
   profile: [0.97, 0.03],
@@ -28,7 +28,7 @@ const DEFAULT_ONE: Shares = {
   place: [0.8, 0.12, 0.06, 0.02],
 }
 const DEFAULT_TWO: Shares = {
-  name: [0.0005, 0.001, 0.003, 0.02, 0.03, 0.9455],
+  name: [0.0005, 0.001, 0.001, 0.003, 0.02, 0.03, 0.9445],
   number: [0.00001, 0.0005, 0.99949],
   email: [0.00001, 0.0003, 0.0003, 0.9988, 0.00059],
   profile: [0.00001, 0.99999],

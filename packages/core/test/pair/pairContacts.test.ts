@@ -50,6 +50,11 @@ describe('one person, written twice', () => {
       { givenName: 'Kate', familyName: 'Holt', emails: address },
     ],
     [
+      'a short form',
+      { givenName: 'Joanna', familyName: 'Holt', numbers: line },
+      { givenName: 'Jo', familyName: 'Holt', numbers: line },
+    ],
+    [
       'a slip of a key',
       { ...MAREN, emails: address },
       { givenName: 'Maren', familyName: 'Oldreshaw', emails: address },
@@ -81,6 +86,16 @@ describe('two people who share something', () => {
       'father and son with one initial',
       { givenName: 'Jens', familyName: 'Krug', ...house },
       { givenName: 'Jan', familyName: 'Krug', ...house },
+    ],
+    [
+      'sisters of like names',
+      { givenName: 'Maria', familyName: 'Oldershaw', ...house },
+      { givenName: 'Marie', familyName: 'Oldershaw', ...house },
+    ],
+    [
+      'a mother and a daughter whose names begin alike',
+      { givenName: 'Ann', familyName: 'Oldershaw', ...house },
+      { givenName: 'Anna', familyName: 'Oldershaw', ...house },
     ],
     ['colleagues on one switchboard', { ...MAREN, ...work }, { givenName: 'Tom', familyName: 'Kestle', ...work }],
     [
