@@ -7,8 +7,8 @@ import { findJob, type JobRow, saveJob } from './store'
 /** Thrown between two pages to give up what somebody wants to stop or to rest. */
 class GivenUp extends Error {}
 
-/** Tells how far the work has come; throws where it is to be given up. */
-export type OnPage = (done: number) => Promise<void>
+/** Tells how far the work has come, and in what phase it is; throws where it is to be given up. */
+export type OnPage = (done: number, phase?: string) => Promise<void>
 
 /**
  * Work on a whole list in one transaction: told page by page as it goes, given up whole when somebody stops it or lets
@@ -21,8 +21,8 @@ export async function inOneGo(
   phase: string,
   work: (tx: Db, client: PoolClient, onPage: OnPage) => Promise<{ total: number; result: JobRow['result'] }>,
 ): Promise<StepOutcome> {
-  const tell = async (done: number): Promise<void> => {
-    await saveJob(services.db, job.id, { phase, done: Math.min(done, job.total ?? done) })
+  const tell: OnPage = async (done, now = phase) => {
+    await saveJob(services.db, job.id, { phase: now, done: Math.min(done, job.total ?? done) })
     const { state } = await findJob(services.db, job.id)
     if (state !== 'running') throw new GivenUp()
   }

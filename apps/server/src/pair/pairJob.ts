@@ -25,6 +25,7 @@ export const pairJob: JobHandler = {
     return inOneGo(services, job, 'comparing', async (tx, client, onPage) => {
       await lockList(tx, job.listId)
       const found = await findPairs(tx, job.listId, thresholds, onPage)
+      await onPage(found.ids.length, 'joining')
       const joined = await storeGroups(tx, client, found)
       const toDecide = await storePairs(tx, client, found)
       await storeState(tx, found, thresholds, new Date(services.now()))
@@ -42,7 +43,7 @@ async function findPairs(tx: Db, listId: string, thresholds: Thresholds, onPage:
       ids.push(id)
       pairing.add(input)
     }
-    await onPage(0)
+    await onPage(ids.length, 'reading')
   }
   const apart = await keptApart(tx, listId)
   const isKeptApart = (a: number, b: number) => apart.has(pairOf(ids[a] ?? 0, ids[b] ?? 0))

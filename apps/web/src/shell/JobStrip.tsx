@@ -111,6 +111,11 @@ const STATE: Record<Job['state'], string> = {
   done: 'done',
   failed: 'failed',
 }
-const PHASE: Record<string, string> = { joining: 'joining duplicates', unpacking: 'unpacking the file' }
+const PHASE: Record<string, string> = {
+  joining: 'joining duplicates',
+  unpacking: 'unpacking the file',
+  reading: 'reading contacts',
+  comparing: 'comparing contacts',
+}
 const stateOf = (job: Job): string => (job.state === 'running' ? (PHASE[job.phase] ?? STATE.running) : STATE[job.state])
 const isEnding = (job: Job): boolean => job.state === 'stopping' || job.state === 'pausing'
