@@ -5,7 +5,7 @@ import type { PoolClient } from 'pg'
 import { jobs } from '../db/schema'
 import { logError } from '../http/problem'
 import type { Services } from '../services'
-import { enqueue, findJob, type JobRow, saveJob } from './store'
+import { enqueue, findJob, type JobRow, saveJob, saveJobIf } from './store'
 
 /** What a step leaves behind: more steps at once, a later look, or the end. */
 export type StepOutcome =
@@ -136,7 +136,7 @@ async function runSteps(services: Services, handlers: JobHandlers, jobId: string
     const cutOffs = first.state === 'running' ? first.cutOffs + 1 : first.cutOffs
     if (cutOffs > MOST_CUT_OFFS) return end(services, handler, first, 'failed', 'cut-off-often')
     const startedAt = first.startedAt ?? new Date(services.now())
-    await saveJob(services.db, jobId, { state: 'running', startedAt, cutOffs })
+    await saveJobIf(services.db, jobId, ['queued', 'waiting', 'running'], { state: 'running', startedAt, cutOffs })
   }
   for (;;) {
     const job = await findJob(services.db, jobId)
@@ -157,8 +157,7 @@ async function runSteps(services: Services, handlers: JobHandlers, jobId: string
 }
 
 async function rest(services: Services, jobId: string, seconds: number): Promise<void> {
-  const job = await findJob(services.db, jobId)
-  if (job.state === 'running') await saveJob(services.db, jobId, { state: 'waiting' })
+  await saveJobIf(services.db, jobId, ['running'], { state: 'waiting' })
   await enqueue(services.db, jobId, { inSeconds: seconds })
 }
 

@@ -1,5 +1,5 @@
 import type { Job, JobKind } from '@upper-field/contract'
-import { desc, eq, sql } from 'drizzle-orm'
+import { and, desc, eq, inArray, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { jobs } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
@@ -56,6 +56,15 @@ export type JobChange = Partial<
 export async function saveJob(tx: Db, jobId: string, change: JobChange): Promise<void> {
   await tx.update(jobs).set(change).where(eq(jobs.id, jobId))
   await announce(tx, jobId)
+}
+
+/** The same, but only while the job is in one of these states: somebody may have asked it to stop meanwhile. */
+export async function saveJobIf(db: Db, jobId: string, states: readonly string[], change: JobChange): Promise<void> {
+  await db
+    .update(jobs)
+    .set(change)
+    .where(and(eq(jobs.id, jobId), inArray(jobs.state, [...states])))
+  await announce(db, jobId)
 }
 
 export async function findJob(db: Db, jobId: string): Promise<JobRow> {

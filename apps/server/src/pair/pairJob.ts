@@ -43,7 +43,7 @@ async function findPairs(tx: Db, listId: string, thresholds: Thresholds, onPage:
       ids.push(id)
       pairing.add(input)
     }
-    await onPage(ids.length, 'reading')
+    await onPage(ids.length, 'gathering')
   }
   const apart = await keptApart(tx, listId)
   const isKeptApart = (a: number, b: number) => apart.has(pairOf(ids[a] ?? 0, ids[b] ?? 0))

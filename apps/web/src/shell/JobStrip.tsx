@@ -114,7 +114,7 @@ const STATE: Record<Job['state'], string> = {
 const PHASE: Record<string, string> = {
   joining: 'joining duplicates',
   unpacking: 'unpacking the file',
-  reading: 'reading contacts',
+  gathering: 'reading contacts',
   comparing: 'comparing contacts',
 }
 const stateOf = (job: Job): string => (job.state === 'running' ? (PHASE[job.phase] ?? STATE.running) : STATE[job.state])
