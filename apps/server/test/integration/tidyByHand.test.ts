@@ -97,7 +97,8 @@ describe('a person’s word', () => {
     await edit(listId, id, 'number', '07911 204499')
     expect((await contacts(listId)).map(({ fullName, joined }) => [fullName, joined])).toEqual([
       ['Maren Oldershaw', 0],
-      ['M. Oldershaw', 1],
+      // Of its two rows, the fuller name.
+      ['Maren Oldershaw', 1],
     ])
     expect(act.kind).toBe('edit')
   })

@@ -66,7 +66,7 @@ function Line({ line: { e164, lineType, kind, holders, who } }: { line: SharedLi
         </span>
         {phone(e164)}
       </td>
-      <td className="whitespace-nowrap pl-4 first-letter:uppercase">
+      <td className="whitespace-nowrap py-1.5 pl-4 first-letter:uppercase">
         {SHARED_KIND[kind]}
         {house ? <span className="block max-w-52 truncate text-soft">{house}</span> : null}
       </td>

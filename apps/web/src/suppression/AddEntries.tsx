@@ -37,7 +37,7 @@ export function AddEntries({ list }: { list: SuppressionList }) {
       </label>
       <EntryFactsFields facts={facts} onChange={setFacts} />
       <Button look="main" type="submit" className="justify-self-start" disabled={lines === 0 || adding.isLoading}>
-        Add {plural(lines, 'line')}
+        {lines === 0 ? 'Add' : `Add ${plural(lines, 'line')}`}
       </Button>
       <div className="col-span-2">
         {adding.error ? <Notice tone="bad">{problemText(adding.error)}</Notice> : null}

@@ -8,8 +8,9 @@ export type SurvivorshipRule = (typeof SURVIVORSHIP_RULES)[number]
 
 export type Survivorship = Readonly<Record<SurvivorPart, SurvivorshipRule>>
 
+/** The earlier row gives what it has; but of a name, an initial is no match for the whole. */
 export const DEFAULT_SURVIVORSHIP: Survivorship = {
-  name: 'first',
+  name: 'fullest',
   company: 'first',
   title: 'first',
   place: 'first',

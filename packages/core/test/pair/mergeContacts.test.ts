@@ -24,10 +24,10 @@ const by = (rules: Partial<Survivorship>, chosen: [SurvivorPart, number][] = [])
 })
 
 describe('mergeContacts', () => {
-  it('fills gaps, keeps what stands, and keeps every number once', () => {
+  it('fills gaps, keeps what stands but for a fuller name, and keeps every number once', () => {
     expect(mergeContacts([one, two])).toEqual({
       id: 1,
-      values: { fullName: 'Maren', company: 'Causeway', domain: '', city: 'Oxford', postalCode: '' },
+      values: { fullName: 'Maren Oldershaw', company: 'Causeway', domain: '', city: 'Oxford', postalCode: '' },
       numbers: [{ e164: '+1' }, { e164: '+2' }],
       emails: [{ address: 'a' }],
     })
