@@ -157,7 +157,10 @@ test('several files at once, each with its own mapping; a held row is mended; a 
   await page.mouse.up()
   await expect(shown.getByLabel('Customer no. becomes')).toHaveValue('region')
   await shown.getByLabel('Customer no. becomes').selectOption('')
-  await shown.getByRole('button', { name: /^Bring in \d+ kB/ }).click()
+  await page
+    .getByRole('button', { name: /^Bring in \d+ kB/ })
+    .filter({ visible: true })
+    .click()
   await bench.getByRole('button', { name: /fair-badges/ }).click()
   await expect(page.getByText('This very file was brought in before')).toBeVisible()
   await page.getByRole('button', { name: 'Cancel' }).filter({ visible: true }).click()
