@@ -1,6 +1,6 @@
-import { and, eq, sql } from 'drizzle-orm'
+import { and, eq, inArray, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
-import { batches } from '../db/schema'
+import { batches, jobs } from '../db/schema'
 import { createJob } from '../jobs/store'
 
 /**
@@ -8,6 +8,11 @@ import { createJob } from '../jobs/store'
  * would take longer than all other work on the list. Until a batch is back, the search looks through its contacts.
  */
 export async function indexAnew(tx: Db, listId: string): Promise<void> {
+  // What indexes the list as it was has nothing more to do.
+  await tx
+    .update(jobs)
+    .set({ state: 'stopping' })
+    .where(and(eq(jobs.listId, listId), eq(jobs.kind, 'index'), inArray(jobs.state, ['queued', 'running', 'waiting'])))
   await tx.execute(sql`delete from contact_words where list_id = ${listId}`)
   const indexed = await tx
     .update(batches)

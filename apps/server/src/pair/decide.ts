@@ -7,7 +7,7 @@ import { joins, pairDecisions, valueChoices } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { lockList } from '../lists/lock'
 import { countContacts } from '../projection/cube'
-import { rowThatGives } from '../projection/refresh'
+import { rowThatGives } from '../projection/loadPages'
 import { pointToSurvivors } from './pointToSurvivors'
 import { refreshWithSharers } from './refreshWithSharers'
 

@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import type { Db } from '../db/database'
-import { refreshContacts, replaceContacts } from '../projection/refresh'
+import { type Refreshing, refreshContacts, replaceContacts } from '../projection/refresh'
 import { joinExactDuplicates } from './joinExactDuplicates'
 import { pointToSurvivors } from './pointToSurvivors'
 import { sharersOf } from './sharers'
@@ -13,7 +13,13 @@ const MANY = 500
  * Projects contacts whose numbers, e-mails or names may have changed, and decides their groups anew: joins that have
  * lost their ground are gone, those that still hold keep the time at which they were made.
  */
-export async function joinAgain(tx: Db, client: PoolClient, listId: string, ids: readonly number[]): Promise<void> {
+export async function joinAgain(
+  tx: Db,
+  client: PoolClient,
+  listId: string,
+  ids: readonly number[],
+  how: Refreshing = {},
+): Promise<void> {
   const group = await groupsOf(tx, ids)
   const sharedBefore = await sharersOf(tx, group)
   const { rows: before } = await tx.execute<{ survivor_id: string; member_id: string; made_at: string }>(sql`
@@ -25,10 +31,10 @@ export async function joinAgain(tx: Db, client: PoolClient, listId: string, ids:
   )
   // What was joined by likeness or by a person's word does not hang on a key.
   await pointToSurvivors(tx, group)
-  await refreshContacts(tx, client, group)
+  await refreshContacts(tx, client, group, how)
   // Statistics of before would make the planner loop over what has just been written.
   if (group.length > MANY) await client.query('analyze contacts, contact_numbers, contact_emails')
-  await joinExactDuplicates(tx, client, { listId, added: { ids: group } })
+  await joinExactDuplicates(tx, client, { listId, added: { ids: group } }, how)
   await tx.execute(sql`
     update joins j set made_at = o.made_at
     from unnest(${sql.param(before.map((row) => row.survivor_id))}::bigint[], ${sql.param(before.map((row) => row.member_id))}::bigint[],

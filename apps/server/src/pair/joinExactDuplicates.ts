@@ -3,7 +3,7 @@ import { sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import { copyInto } from '../db/copy'
 import type { Db } from '../db/database'
-import { refreshSurvivors, replaceContacts } from '../projection/refresh'
+import { type Refreshing, refreshSurvivors, replaceContacts } from '../projection/refresh'
 import { keptApart, pairOf } from './keptApart'
 import { pointToSurvivors } from './pointToSurvivors'
 
@@ -18,7 +18,12 @@ export interface Added {
  * and whose names agree. Numbers that different people hold are marked as shared lines.
  * @returns how many contacts were joined
  */
-export async function joinExactDuplicates(tx: Db, client: PoolClient, added: Added): Promise<number> {
+export async function joinExactDuplicates(
+  tx: Db,
+  client: PoolClient,
+  added: Added,
+  how: Refreshing = {},
+): Promise<number> {
   await findSharedKeys(tx, added)
   const apart = await keptApart(tx, added.listId)
   const joiner = exactJoiner((a, b) => apart.has(pairOf(a, b)))
@@ -27,7 +32,7 @@ export async function joinExactDuplicates(tx: Db, client: PoolClient, added: Add
   await storeJoins(tx, client, added.listId, joins)
   const survivorOf = new Map(joins.map(({ member, survivor }) => [member, survivor]))
   const done = new Set(survivorOf.values())
-  await refreshSurvivors(tx, client, [...done])
+  await refreshSurvivors(tx, client, [...done], how)
   for await (const ids of sharers(tx, survivorOf, done)) await replaceContacts(tx, client, ids)
   await tx.execute(sql`drop table shared_keys`)
   return joins.length

@@ -43,9 +43,10 @@ export async function makeChange(
       : { keys: touched, values: [] }
   const contacts = keys.length + values.length
   if (contacts > 0) {
-    if (contacts > MANY) await indexAnew(tx, listId)
-    await refreshValues(tx, client, await withSurvivors(tx, values))
-    if (keys.length > 0) await joinAgain(tx, client, listId, keys)
+    const isOutOfIndex = contacts > MANY
+    if (isOutOfIndex) await indexAnew(tx, listId)
+    await refreshValues(tx, client, await withSurvivors(tx, values), { isOutOfIndex })
+    if (keys.length > 0) await joinAgain(tx, client, listId, keys, { isOutOfIndex })
     await countContacts(tx, listId)
   }
   return { actId, contacts }

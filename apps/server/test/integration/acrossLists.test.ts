@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals'
 import type { ApiClient } from '@upper-field/contract'
+import { sharedLines } from '../../src/projection/sharedIn'
 import { bringText, newList, startTestServer, type TestServer } from './harness'
 
 let server: TestServer
@@ -65,6 +66,15 @@ describe('two lists beside each other', () => {
 })
 
 describe('shared lines', () => {
+  it('are found alike for some contacts and for a whole list', async () => {
+    const e164s = ['+447911204481', '+441665555018', '+447911204484']
+    const { db } = server.services
+    const some = await sharedLines(db, 1)({ listIds: [here], e164s })
+    const all = await sharedLines(db, 1_000_000)({ listIds: [here], e164s })
+    expect([...all].sort()).toEqual([`${here} +441665555018`, `${here} +447911204484`])
+    expect(some).toEqual(all)
+  })
+
   it('are told with who holds them, and what kind of line they are', async () => {
     const { lines, total } = await api.call('readSharedLines', { params: { listId: here } })
     expect(total).toBe(2)

@@ -24,6 +24,8 @@ beforeAll(async () => {
 }, 60_000)
 afterAll(() => server.stop())
 
+const MANY_ROWS = `name,company,mail\n${Array.from({ length: 9000 }, (_, i) => `Person ${i},Garden ${i} Ltd,p${i}@causeway.example`).join('\n')}\n`
+
 describe('the routine of a list', () => {
   it('is proposed, tidies every batch, and says what it did', async () => {
     const listId = await listWith()
@@ -124,9 +126,22 @@ describe('the routine of a list', () => {
     ])
   })
 
+  it('that changes a large list whole leaves it to be searched as before, by what it holds now', async () => {
+    const listId = await listWith(MANY_ROWS)
+    const found = async (words: string) =>
+      (await api.call('readContacts', { params: { listId }, query: { filter: words } })).total
+    expect([await found('garden 8888'), await found('orchard 8888')]).toEqual([1, 0])
+    const options = { columns: ['company'], find: 'Garden', with: 'Orchard', isPattern: false, minds: 'case' }
+    await apply(listId, (steps) => [...steps, { ...newStep('replace', 'r'), options } as Step])
+    expect([await found('garden 8888'), await found('orchard 8888')]).toEqual([0, 1])
+    const indexed = async () =>
+      (await server.sql<{ n: string }>('select count(*) as n from contact_words where list_id = $1', [listId]))[0]?.n
+    for (let i = 0; i < 100 && Number(await indexed()) < 9000; i++) await new Promise((done) => setTimeout(done, 100))
+    expect([Number(await indexed()), await found('garden 8888'), await found('orchard 8888')]).toEqual([9000, 0, 1])
+  }, 60_000)
+
   it('stopped half-way leaves the list as it was', async () => {
-    const rows = Array.from({ length: 9000 }, (_, i) => `Person ${i},Garden ${i} Ltd,p${i}@causeway.example`)
-    const listId = await listWith(`name,company,mail\n${rows.join('\n')}\n`)
+    const listId = await listWith(MANY_ROWS)
     const { routine } = await state(listId)
     const steps = routine.steps.filter(({ kind }) => kind !== 'company')
     const job = await api.call('applyRoutine', {

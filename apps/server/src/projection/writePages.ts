@@ -1,0 +1,58 @@
+import type { PoolClient } from 'pg'
+import { copyInto } from '../db/copy'
+import { CONTACT_COLUMNS, type ContactLines } from './columns'
+import { copyContacts, copyNumbersAndEmails } from './copyLines'
+
+export async function writeNumbers(client: PoolClient, lines: readonly ContactLines[]): Promise<void> {
+  const ids = lines.map(({ contact }) => contact[0])
+  await client.query('delete from contact_numbers where contact_id = any($1::bigint[])', [ids])
+  await client.query('delete from contact_emails where contact_id = any($1::bigint[])', [ids])
+  await copyNumbersAndEmails(client, lines)
+}
+
+export async function writeContacts(
+  client: PoolClient,
+  lines: readonly ContactLines[],
+  { isOutOfIndex = false }: { readonly isOutOfIndex?: boolean },
+): Promise<void> {
+  await client.query(
+    'create temp table if not exists refreshed (like contacts including defaults) on commit delete rows',
+  )
+  await client.query('delete from refreshed')
+  await copyContacts(client, 'refreshed', lines)
+  const sets = CONTACT_COLUMNS.filter((column) => column !== 'id').map((column) => `${column} = r.${column}`)
+  // The planner knows nothing of a table just filled: told the ids, it does not read the large one whole.
+  const ids = lines.map(({ contact }) => contact[0])
+  await client.query(
+    `update contacts c set ${sets.join(', ')} from refreshed r where c.id = r.id and c.id = any($1::bigint[])`,
+    [ids],
+  )
+  if (isOutOfIndex) return
+  await client.query(
+    `update contact_words w set words = r.search from refreshed r
+     where w.contact_id = r.id and w.words <> r.search and w.contact_id = any($1::bigint[])`,
+    [ids],
+  )
+}
+
+/** What depends on who else holds a number. */
+const PLACEMENT = ['id', 'is_shared', 'lane', 'lane_reason'] as const
+
+export async function writePlacements(client: PoolClient, lines: readonly ContactLines[]): Promise<void> {
+  await client.query(
+    'create temp table if not exists replaced (id bigint, is_shared boolean, lane text, lane_reason text) on commit delete rows',
+  )
+  await client.query('delete from replaced')
+  const places = PLACEMENT.map((column) => CONTACT_COLUMNS.indexOf(column))
+  await copyInto(
+    client,
+    'replaced',
+    PLACEMENT,
+    lines.map(({ contact }) => places.map((at) => contact[at] ?? null)),
+  )
+  await client.query(
+    `update contacts c set is_shared = r.is_shared, lane = r.lane, lane_reason = r.lane_reason from replaced r
+    where c.id = r.id and c.id = any($1::bigint[]) and (c.is_shared, c.lane, c.lane_reason) is distinct from (r.is_shared, r.lane, r.lane_reason)`,
+    [lines.map(({ contact }) => contact[0])],
+  )
+}
