@@ -73,6 +73,16 @@ describe('the demo, paired', () => {
     expect(strangers).toEqual([])
   })
 
+  it('comes to the same groups and the same pairs to decide, however the rows stand', () => {
+    const last = known.length - 1
+    const { groups, toDecide } = pairContacts(known.map(({ input }) => input).reverse())
+    const turned = groups.map(({ members }) => members.map((at) => last - at).sort((a, b) => a - b))
+    expect(turned.sort((a, b) => (a[0] ?? 0) - (b[0] ?? 0))).toEqual(paired.groups.map(({ members }) => members))
+    const pairsIn = (pairs: Paired['toDecide'], at: (i: number) => number) =>
+      new Set([...pairs].map(({ a, b }) => [at(a), at(b)].sort((x, y) => x - y).join('/')))
+    expect(pairsIn(toDecide, (at) => last - at)).toEqual(pairsIn(paired.toDecide, (at) => at))
+  })
+
   it('never joins two people of different names by itself', () => {
     const people = (members: readonly number[]) =>
       new Set(members.map((at) => known[at]?.input.familyName.toLowerCase()).filter(Boolean))

@@ -42,10 +42,5 @@ export const atField = (field: number, level: number): Comparison => (level + 1)
 /** Position of a field's level, or `UNKNOWN`. */
 export const levelOf = (comparison: Comparison, field: number): number => ((comparison >> (field * BITS)) & MASK) - 1
 
-export const levelAt = (comparison: Comparison, field: PairField): PairLevel | null => {
-  const at = levelOf(comparison, FIELD[field])
-  return at === UNKNOWN ? null : (PAIR_LEVELS[field][at] as PairLevel)
-}
-
-/** What each number of a comparison begins at, so that fields beside it may be counted with it. */
+/** Comparisons are below this: a number above may tell something beside them. */
 export const COMPARISONS = 1 << (BITS * PAIR_FIELDS.length)

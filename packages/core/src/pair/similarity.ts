@@ -10,7 +10,7 @@ const matched = new Uint16Array(256)
  * How alike two words are, from 0 to 1 (Jaro's measure with Winkler's credit for a common beginning).
  * Source: W. E. Winkler, "String Comparator Metrics and Enhanced Decision Rules", 1990.
  */
-export function jaroWinkler(a: string, b: string): number {
+function jaroWinkler(a: string, b: string): number {
   if (a === b) return 1
   if (a.length === 0 || b.length === 0) return 0
   const reach = Math.max(0, (Math.max(a.length, b.length) >> 1) - 1)
