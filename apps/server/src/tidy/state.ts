@@ -92,7 +92,7 @@ export async function tidySample(db: Db, listId: string): Promise<TidySample> {
         select distinct near.id, near.row from ends, generate_series(0, ${each - 1}::int) as i
         cross join lateral (
           select id, row from contacts
-          where batch_id = ${batch.id} and row >= ends.first + (ends.last - ends.first) * i::bigint / ${each}
+          where batch_id = ${batch.id} and row >= ends.first + (ends.last - ends.first) * i::bigint / ${each - 1}
           order by row limit 1) near) c
       join rows r on r.batch_id = ${batch.id} and r.row = c.row order by c.row`)
     for (const { id, text } of found.rows)
