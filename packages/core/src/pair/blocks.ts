@@ -1,7 +1,7 @@
 import { hashOfTwo } from './hash'
 import { int32List } from './int32List'
-import { keySorter } from './order'
 import { nameKeyAt, type PairTable } from './pairTable'
+import { eachRun, keySorter } from './sortedKeys'
 
 /** Reasons why two contacts are compared at all, as codes. */
 export const PAIR_KEYS = [
@@ -133,22 +133,17 @@ export function blocksOf(table: PairTable, kind: PairKey): Blocks {
   const most = mostInBlock(kind, table.size)
   const members = int32List()
   const untils = int32List()
-  for (let from = 0; from < sorted.length; ) {
-    let to = from + 1
-    while (to < sorted.length && sorted.keyAt(to) === sorted.keyAt(from)) to++
-    if (to - from > 1) {
-      const block: number[] = []
-      for (let i = from; i < to; i++) if (sorted.valueAt(i) !== block.at(-1)) block.push(sorted.valueAt(i))
-      for (const part of partsOf(table, block, most)) {
-        const start = members.length
-        for (const [i, at] of part.entries()) {
-          members.push(at)
-          untils.push(start + (part.length <= most ? part.length : Math.min(part.length, i + NEIGHBOURS)))
-        }
+  eachRun(sorted, (from, to) => {
+    const block: number[] = []
+    for (let i = from; i < to; i++) if (sorted.valueAt(i) !== block.at(-1)) block.push(sorted.valueAt(i))
+    for (const part of partsOf(table, block, most)) {
+      const start = members.length
+      for (const [i, at] of part.entries()) {
+        members.push(at)
+        untils.push(start + (part.length <= most ? part.length : Math.min(part.length, i + NEIGHBOURS)))
       }
     }
-    from = to
-  }
+  })
   return { kind, untils: untils.toArray(), ...placesIn(members.toArray(), table.size) }
 }
 

@@ -1,6 +1,6 @@
 import { areDifferentNames } from './compare'
-import { keySorter } from './order'
 import { nameKeyAt, type PairTable } from './pairTable'
+import { eachRun, keySorter } from './sortedKeys'
 
 /** How often the values of a list stand in it: what many hold says little about who they are. */
 export interface Frequencies {
@@ -91,18 +91,15 @@ function findSharedLines(table: PairTable): Uint8Array {
     for (let i = starts[at] as number; i < (starts[at + 1] as number); i++) sorter.add(ids[i] as number, at)
   const sorted = sorter.sort()
   const shared = new Uint8Array(table.numberCount)
-  for (let from = 0; from < sorted.length; ) {
+  eachRun(sorted, (from, to) => {
     const names = new Map<number, number>()
-    const number = sorted.keyAt(from)
-    let to = from
-    for (; to < sorted.length && sorted.keyAt(to) === number; to++) {
-      const at = sorted.valueAt(to)
+    for (let i = from; i < to && names.size <= MOST_HOLDERS; i++) {
+      const at = sorted.valueAt(i)
       const key = nameKeyAt(table, at)
-      if (key !== 0 && names.size <= MOST_HOLDERS) names.set(key, table.name[at] as number)
+      if (key !== 0) names.set(key, table.name[at] as number)
     }
-    if (names.size > 1 && areDifferentPeople(table, [...names.values()])) shared[number] = 1
-    from = to
-  }
+    if (names.size > 1 && areDifferentPeople(table, [...names.values()])) shared[sorted.keyAt(from)] = 1
+  })
   return shared
 }
 
