@@ -14,11 +14,12 @@ export async function indexAnew(tx: Db, listId: string): Promise<void> {
     .set({ state: 'stopping' })
     .where(and(eq(jobs.listId, listId), eq(jobs.kind, 'index'), inArray(jobs.state, ['queued', 'running', 'waiting'])))
   await tx.execute(sql`delete from contact_words where list_id = ${listId}`)
-  const indexed = await tx
+  // Those too whose first indexing was still under way.
+  const whole = await tx
     .update(batches)
     .set({ isIndexed: false })
-    .where(and(eq(batches.listId, listId), eq(batches.isIndexed, true)))
+    .where(and(eq(batches.listId, listId), inArray(batches.state, ['ready', 'taken-back'])))
     .returning({ id: batches.id, rows: batches.rows, held: batches.held })
-  for (const { id, rows, held } of indexed)
+  for (const { id, rows, held } of whole)
     await createJob(tx, { kind: 'index', listId, unit: 'contacts', total: rows - held, payload: { batchId: id } })
 }

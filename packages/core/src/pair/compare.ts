@@ -90,6 +90,10 @@ export function compareEmails({ emails: { starts, ids }, addresses }: PairTable,
   return best
 }
 
+/** Two contacts of one country. */
+export const areCompatriots = ({ country }: PairTable, a: number, b: number): boolean =>
+  country[a] !== 0 && country[a] === country[b]
+
 /** Two contacts of one company, told by its site or by its name. */
 export function areOfOneCompany({ domain, company }: PairTable, a: number, b: number): boolean {
   if (domain[a] !== 0 && domain[a] === domain[b]) return true

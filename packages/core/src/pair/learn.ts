@@ -1,5 +1,5 @@
 import { type Candidates, isWeakKey } from './blocks'
-import { areOfOneCompany, type Comparer } from './compare'
+import { areCompatriots, areOfOneCompany, type Comparer } from './compare'
 import { type Comparison, FIELD, LEVEL, levelOf, type PairField } from './fields'
 import { areColleagues, areStrangers, holdSameKey } from './judgement'
 import { nameKeyAt, type PairTable } from './pairTable'
@@ -91,9 +91,6 @@ function namesakes(table: PairTable, { byKeys }: Comparer): LearntFrom['namesake
     atHome: { pairs: counts.atHome * share, same: counts.sameAtHome * share },
   }
 }
-
-const areCompatriots = ({ country }: PairTable, a: number, b: number): boolean =>
-  country[a] !== 0 && country[a] === country[b]
 
 /** Pairs of different contacts, the same ones every time. */
 function eachRandomPair(size: number, wanted: number, tell: (a: number, b: number) => void): void {

@@ -1,4 +1,4 @@
-import { shareMobile } from './compare'
+import { areCompatriots, shareMobile } from './compare'
 import { type Comparison, FIELD, LEVEL, levelOf, PAIR_FIELDS, PAIR_LEVELS, type PairField, UNKNOWN } from './fields'
 import type { Frequencies } from './frequencies'
 import { nameKeyAt, type PairTable, type Several } from './pairTable'
@@ -35,20 +35,19 @@ export function scaleOf(table: PairTable, weights: PairWeights, frequencies: Fre
     bits: bitsOf(weights.one, chances),
   }))
   const [two, colleagues, compatriots] = kinds as [Chances, Chances, Chances]
-  const isOneCountry = (a: number, b: number) => table.country[a] !== 0 && table.country[a] === table.country[b]
   const bitsAt = (comparison: Comparison, field: number, level: number, a: number, b: number): number => {
     const isOneCompany = levelOf(comparison, FIELD.company) === LEVEL.company.same
     const name = PAIR_FIELDS[field] as PairField
     const isBound = isOneCompany && COMPANY_BOUND.has(name)
-    const areCompatriots = field === FIELD.name && isOneCountry(a, b)
-    const { chances, bits } = isBound ? colleagues : areCompatriots ? compatriots : two
+    const isAtHome = field === FIELD.name && areCompatriots(table, a, b)
+    const { chances, bits } = isBound ? colleagues : isAtHome ? compatriots : two
     const isLikeName = field === FIELD.name && (level === LEVEL.name.like || level === LEVEL.name.slip)
     if (level !== 0 && !isLikeName) return bits[field]?.[level] as number
     // A company's line that only one name is known on is a line of the company's all the same.
     if (field === FIELD.number && isOneCompany && !shareMobile(table, a, b)) return bits[field]?.[OFFICE_LINE] as number
     const holders = isLikeName ? kinOf(table, a, b, frequencies) : holdersOf(field, table, a, b, frequencies)
     if (holders === 0) return bits[field]?.[level] as number
-    const size = areCompatriots ? frequencies.countries(table.country[a] as number) : frequencies.size
+    const size = isAtHome ? frequencies.countries(table.country[a] as number) : frequencies.size
     const chance = (Math.max(0, holders - 2) + IMAGINED * (chances[name][level] as number)) / (size + IMAGINED)
     return Math.log2((weights.one[name][level] as number) / chance)
   }
