@@ -47,10 +47,13 @@ const server = start('node', ['apps/server/dist/main.js'], {
   env: {
     DATABASE_URL: cluster.url('demo'),
     PORT: String(port),
-    SECRET: settings.secret,
+    SESSION_SECRET: settings.secret,
+    // A demo of before sealed with the secret of its sessions: what it sealed is opened, and sealed anew.
+    SEALING_SECRET: `${settings.sealing},${settings.secret}`,
     DEMO: '1',
     LATE_ANSWER_SECONDS: '20',
     ALLOW_PRIVATE_ADDRESSES: '1',
+    ALLOW_PLAIN_HTTP: '1',
     WEB_DIR: join(ROOT, 'apps/web/dist'),
     NODE_ENV: 'production',
   },
@@ -119,9 +122,12 @@ function isAlive(pid) {
 
 /** Keys and the secret are made once and stay, so that sessions and sealed keys go on working. */
 function readSettings() {
-  if (existsSync(SETTINGS) && !isFresh) return JSON.parse(readFileSync(SETTINGS, 'utf8'))
   const secret = () => randomBytes(24).toString('hex')
-  const made = { secret: secret(), keys: { pellow: secret(), tansy: secret(), brindle: secret() } }
+  const known = existsSync(SETTINGS) && !isFresh ? JSON.parse(readFileSync(SETTINGS, 'utf8')) : null
+  if (known?.sealing) return known
+  const made = known
+    ? { ...known, sealing: secret() }
+    : { secret: secret(), sealing: secret(), keys: { pellow: secret(), tansy: secret(), brindle: secret() } }
   writeFileSync(SETTINGS, JSON.stringify(made), { mode: 0o600 })
   return made
 }

@@ -29,7 +29,9 @@ const server = start('node', ['apps/server/dist/main.js'], {
   env: {
     DATABASE_URL: cluster.url('pictures'),
     PORT: String(await freePort()),
-    SECRET: 'pictures need a secret of forty characters',
+    SESSION_SECRET: 'pictures need a secret of forty characters',
+    SEALING_SECRET: 'and another one to seal the keys of providers',
+    ALLOW_PLAIN_HTTP: '1',
     DEMO: '1',
     ALLOW_PRIVATE_ADDRESSES: '1',
     LATE_ANSWER_SECONDS: '5',

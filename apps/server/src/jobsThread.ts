@@ -1,7 +1,7 @@
 import { parentPort } from 'node:worker_threads'
 import { readConfig } from './config'
+import { isLostConnection } from './db/errors'
 import { logError } from './http/problem'
-import { isLostConnection } from './jobs/runner'
 import { startJobs } from './start'
 
 // The queue's own housekeeping fails where nobody waits for it when the database goes away: it is tried again later.

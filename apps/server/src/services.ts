@@ -1,7 +1,8 @@
 import type { Pool } from 'pg'
 import type { Config } from './config'
 import type { Db } from './db/database'
-import type { People } from './people/auth'
+import type { CallLimits } from './http/callLimits'
+import type { People } from './people/people'
 
 /** What the rooms of the server share. No state: another process has the same. */
 export interface Services {
@@ -9,5 +10,6 @@ export interface Services {
   readonly pool: Pool
   readonly db: Db
   readonly people: People
+  readonly callLimits: CallLimits
   readonly now: () => number
 }

@@ -3,10 +3,14 @@ import { fileURLToPath } from 'node:url'
 import { serve as serveHttp } from '@hono/node-server'
 import { runMigrations } from 'graphile-worker'
 import type { Config } from './config'
-import { migrateDatabase, openDatabase } from './db/database'
+import { sealAgain } from './connections/sealAgain'
+import { indexLeftOut } from './contacts/indexLeftOut'
+import { migrateDatabase, NO_HURRY, openDatabase, type Patience } from './db/database'
 import { createApp } from './http/app'
+import { createCallLimits } from './http/callLimits'
+import { forgetOldKeys } from './http/idempotency'
 import { logError } from './http/problem'
-import { listenForJobs } from './jobs/events'
+import { listenForEvents } from './jobs/events'
 import { jobHandlers } from './jobs/handlers'
 import { startRunner } from './jobs/runner'
 import { createPeople } from './people/auth'
@@ -23,15 +27,30 @@ export interface Running {
 /** Folder of the migrations: beside the sources, and beside the bundle. */
 const MIGRATIONS = join(dirname(fileURLToPath(import.meta.url)), '..', 'migrations')
 
-export function openServices(config: Config, now: () => number = Date.now): Services & { close(): Promise<void> } {
-  const database = openDatabase(config.databaseUrl, { connections: 16 })
-  const people = createPeople(database.db, config)
-  return { config, pool: database.pool, db: database.db, people, now, close: database.close }
+/** Calls answer somebody who waits; jobs may take longer, but nothing waits without end. */
+function patienceOf({ limits }: Config, of: 'calls' | 'jobs'): Patience {
+  const statement = of === 'calls' ? limits.statementSeconds : limits.jobStatementSeconds
+  const connection = of === 'calls' ? limits.connectionSeconds : JOBS_CONNECTION
+  return { connection, statement, lock: limits.lockSeconds }
+}
+
+/** A job may keep its thread busy for seconds: that must not look like a database that does not answer. In seconds. */
+const JOBS_CONNECTION = 120
+
+export function openServices(
+  config: Config,
+  { of = 'calls', now = Date.now }: { of?: 'calls' | 'jobs'; now?: () => number } = {},
+): Services & { close(): Promise<void> } {
+  const { connections } = config.limits
+  const database = openDatabase(config.databaseUrl, { connections, patience: patienceOf(config, of) })
+  const { pool, db } = database
+  const people = createPeople(database, config)
+  return { config, pool, db, people, callLimits: createCallLimits(pool, config.limits), now, close: database.close }
 }
 
 /** Brings the schema and the queue up to date. */
 export async function prepareDatabase(config: Config): Promise<void> {
-  const database = openDatabase(config.databaseUrl, { connections: 2 })
+  const database = openDatabase(config.databaseUrl, { connections: 2, patience: NO_HURRY })
   try {
     await migrateDatabase(database, MIGRATIONS)
     await runMigrations({ pgPool: database.pool })
@@ -45,9 +64,9 @@ export async function startHttp(given: Config): Promise<Running> {
   const port = given.port
   const services = openServices(given)
   if (given.isDemo) await ensureDemoOperator(services)
-  const events = await listenForJobs(given.databaseUrl)
+  const events = await listenForEvents(given.databaseUrl)
   const app = createApp(services, events)
-  const server = serveHttp({ fetch: app.fetch, hostname: given.host, port })
+  const server = serveHttp({ fetch: app.fetch, hostname: given.host, port, serverOptions: HTTP_TIMES })
   await new Promise<void>((resolve, reject) => {
     server.once('listening', resolve)
     server.once('error', reject)
@@ -65,16 +84,31 @@ export async function startHttp(given: Config): Promise<Running> {
   }
 }
 
-/** How often entries of suppression lists are looked for that have expired, in milliseconds. */
-const EXPIRY_EVERY = 60_000
+/**
+ * Headers come at once, or not at all. A body has no time of its own here: an upload may take hours, and what it may
+ * not do is bounded where it is read (`http/body`, `bring/receiveContent`).
+ */
+const HTTP_TIMES = {
+  headersTimeout: 15_000,
+  requestTimeout: 0,
+  keepAliveTimeout: 10_000,
+  connectionsCheckingInterval: 5000,
+}
 
-/** Takes jobs from the queue until stopped, and lets go whom expired entries of suppression lists held. */
+/** How often is looked for what has to be done by itself, in milliseconds. */
+const TIDY_UP_EVERY = 60_000
+
+/** Takes jobs from the queue until stopped; expired entries of suppression lists let go, old keys of calls go. */
 export async function startJobs(config: Config): Promise<{ stop(): Promise<void> }> {
-  const services = openServices(config)
+  const services = openServices(config, { of: 'jobs' })
+  await sealAgain(services)
   const runner = await startRunner(services, jobHandlers)
-  const letGo = () => void letExpiredGo(services).catch((error: unknown) => logError('expiry', error))
-  letGo()
-  const clock = setInterval(letGo, EXPIRY_EVERY)
+  const tidyUp = () => {
+    for (const work of [letExpiredGo, forgetOldKeys, indexLeftOut])
+      void work(services).catch((error: unknown) => logError('tidying up', error))
+  }
+  tidyUp()
+  const clock = setInterval(tidyUp, TIDY_UP_EVERY)
   return {
     stop: async () => {
       clearInterval(clock)

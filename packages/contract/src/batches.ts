@@ -55,6 +55,8 @@ export const Batch = NewBatch.extend({
   /** Code of what went wrong, where the state is `failed`. */
   problem: z.string().nullable(),
   sha256: z.string().nullable(),
+  /** Bytes of the file that are here: an upload that broke off goes on behind them. */
+  received: z.number().int(),
   rows: z.number().int(),
   held: z.number().int(),
   withMobile: z.number().int(),

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { Id, Instant } from './words'
 
-export const JOB_KINDS = ['bring-in', 'take-back', 'tidy', 'pair', 'index', 'check', 'fill', 'edition'] as const
+export const JOB_KINDS = ['bring-in', 'take-back', 'tidy', 'pair', 'index', 'mark', 'check', 'fill', 'edition'] as const
 export const JobKind = z.enum(JOB_KINDS)
 export type JobKind = z.infer<typeof JobKind>
 export const JOB_STATES = [
@@ -30,6 +30,8 @@ export const Job = z.object({
   /** Code of what went wrong, or of what ended the work early. */
   problem: z.string().nullable(),
   result: z.record(z.string(), z.union([z.number(), z.string()])),
+  /** Name of who asked for it; null where the application did so by itself. */
+  startedBy: z.string().nullable(),
   createdAt: Instant,
   startedAt: Instant.nullable(),
   finishedAt: Instant.nullable(),

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { Role } from './words'
+import { Instant, Role } from './words'
 
 export const Me = z.object({ id: z.string(), name: z.string(), email: z.string(), role: Role })
 export type Me = z.infer<typeof Me>
@@ -25,6 +25,31 @@ export const NewPerson = z.object({
   password: Password,
   role: Role,
 })
+
+/** Somebody who may enter, as owners see it. */
+export const PersonLine = Me.extend({
+  addedAt: Instant,
+  /** When a session of theirs was last renewed; null where none is open. */
+  lastSeenAt: Instant.nullable(),
+  sessions: z.number().int(),
+})
+export type PersonLine = z.infer<typeof PersonLine>
+export const PersonChange = z.object({ role: Role })
+export const PasswordChange = z.object({ old: z.string().min(1).max(128), new: Password })
+
+/** A browser somebody is signed in with. */
+export const SessionLine = z.object({
+  id: z.string(),
+  personId: z.string(),
+  person: z.string(),
+  startedAt: Instant,
+  lastSeenAt: Instant,
+  address: z.string().nullable(),
+  agent: z.string().nullable(),
+  /** True for the one this call was made in. */
+  isThis: z.boolean(),
+})
+export type SessionLine = z.infer<typeof SessionLine>
 
 /** RFC 9457. `code` names the case for programs; `detail` is the sentence for people. */
 export const ProblemDetails = z.object({

@@ -39,6 +39,8 @@ export const Edition = z.object({
   leftOut: z.number().int(),
   bytes: z.number().int(),
   sha256: z.string().nullable(),
+  /** People in it who said no after it was made: it cannot be downloaded any more. */
+  suppressedSince: z.number().int(),
   createdAt: Instant,
 })
 export type Edition = z.infer<typeof Edition>

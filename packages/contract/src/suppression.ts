@@ -19,6 +19,8 @@ export const SuppressionEntry = z.object({
   kind: z.enum(SUPPRESSION_KEYS),
   /** Null where only the hash is kept. */
   key: z.string().nullable(),
+  /** True where only a part of the key is shown: viewers do not see it whole. */
+  isMasked: z.boolean(),
   reason: z.string(),
   /** The file it came with; null where it was added in another way. */
   source: z.string().nullable(),
@@ -50,6 +52,8 @@ export const SuppressionAdded = z.object({
   unreadTotal: z.number().int(),
   /** Contacts of all lists that are marked now and were not before. */
   marked: z.number().int(),
+  /** Contacts of lists that are being worked on: no file holds them any more, and their marks follow by themselves. */
+  waiting: z.number().int(),
 })
 export type SuppressionAdded = z.infer<typeof SuppressionAdded>
 
@@ -91,6 +95,7 @@ export const SuppressionRowsAdded = z.object({
   added: z.number().int(),
   known: z.number().int(),
   marked: z.number().int(),
+  waiting: z.number().int(),
   /** Rows that hold no key. */
   unread: z.array(z.number().int()),
 })

@@ -14,6 +14,7 @@ export const asBatch = (batch: BatchRow, sameFile: Batch['sameFile'] = []): Batc
   name: batch.name,
   fileName: batch.fileName,
   bytes: batch.bytes,
+  received: batch.received,
   format: batch.format as Batch['format'],
   sheet: batch.sheet,
   encoding: batch.encoding as Batch['encoding'],

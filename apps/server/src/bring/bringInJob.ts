@@ -6,12 +6,14 @@ import { type Db, transaction } from '../db/database'
 import { batches, batchPieces } from '../db/schema'
 import { type JobHandler, JobProblem, type StepOutcome } from '../jobs/runner'
 import { createJob, type JobRow, saveJob } from '../jobs/store'
-import { lockList } from '../lists/lock'
+import { withListLock } from '../lists/listLock'
 import { joinExactDuplicates } from '../pair/joinExactDuplicates'
 import { countContacts } from '../projection/cube'
+import { replaceContacts } from '../projection/refresh'
 import { type BatchRow, fileSettingsOf, settingsOf } from '../projection/rowCells'
 import { tidyingOf } from '../projection/tidying'
 import type { Services } from '../services'
+import { holdersByList, keysSince } from '../suppression/entryHolders'
 import { loadBytes, PIECE } from './pieces'
 import { type ProjectedRows, projectRows, storeProjected } from './projectRows'
 import { type ReadPiece, readPiece } from './readPiece'
@@ -127,13 +129,16 @@ async function storeHeld(client: PoolClient, batch: BatchRow, piece: ReadPiece):
 }
 
 async function finish(services: Services, job: JobRow, batch: BatchRow): Promise<StepOutcome> {
-  await transaction(services.pool, (tx) => saveJob(tx, job.id, { phase: 'joining' }))
-  await transaction(services.pool, async (tx, client) => {
-    await lockList(tx, batch.listId)
+  await saveJob(services.db, job.id, { phase: 'joining' })
+  const holding = { work: 'bring-in' as const, jobId: job.id, patience: 0 }
+  await withListLock(services, batch.listId, holding, async (tx, client) => {
     await tx.update(batches).set({ state: 'ready' }).where(eq(batches.id, batch.id))
     // Without fresh statistics the planner takes a just loaded table for an empty one, and loops for minutes.
     await client.query('analyze contacts, contact_numbers, contact_emails')
     const joined = await joinExactDuplicates(tx, client, { listId: batch.listId, added: { batchId: batch.id } })
+    // Entries that came while its rows were read were not asked about for those read before.
+    const heldSince = await holdersByList(tx, await keysSince(tx, batch.createdAt))
+    await replaceContacts(tx, client, heldSince.get(batch.listId) ?? [])
     await countContacts(tx, batch.listId)
     await tx.delete(batchPieces).where(eq(batchPieces.batchId, batch.id))
     await createJob(tx, {

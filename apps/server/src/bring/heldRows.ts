@@ -46,7 +46,8 @@ export function streamHeldRows(db: Db, batch: BatchRow): ReadableStream<Uint8Arr
   const encoder = new TextEncoder()
   let after = -1
   return new ReadableStream({
-    start: (controller) => controller.enqueue(encoder.encode(csvLine(['Held row', 'Reason', ...batch.headings]))),
+    start: (controller) =>
+      controller.enqueue(encoder.encode(csvLine(['Held row', 'Reason', ...batch.headings].map(harmlessCell)))),
     pull: async (controller) => {
       const page = await pageOfHeld(db, batch, after, SHOWN)
       for (const held of page)

@@ -1,9 +1,9 @@
 import { AS_THEY_STAND, type HeldReason, LONGEST_CELL, splitCells, writeRecord } from '@upper-field/core/table'
 import { and, eq, isNull, sql } from 'drizzle-orm'
 import { indexContacts } from '../contacts/indexJob'
-import { transaction } from '../db/database'
 import { batches, heldRows } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
+import { type Holding, withListLock } from '../lists/listLock'
 import { joinExactDuplicates } from '../pair/joinExactDuplicates'
 import { countContacts } from '../projection/cube'
 import { type BatchRow, dialectOf, settingsOf } from '../projection/rowCells'
@@ -13,12 +13,15 @@ import { heldRowsOf } from './heldRows'
 import { projectRows, storeProjected } from './projectRows'
 import type { ReadRow } from './readPiece'
 
+type Waiting = Pick<Holding, 'signal'>
+
 /** Lets one held row in with the cells a person has given it. The row as it stood stays beside it. */
 export async function letInMended(
   services: Services,
   batch: BatchRow,
   row: number,
   cells: readonly string[],
+  waiting: Waiting = {},
 ): Promise<void> {
   const [held] = await services.db
     .select({ row: heldRows.row })
@@ -29,11 +32,16 @@ export async function letInMended(
     throw new Problem(422, 'cells-off', `There must be ${batch.headings.length} cells, one for each column.`)
   if (cells.every((cell) => cell.trim() === ''))
     throw new Problem(422, 'blank-row', 'Every cell is blank: this row would be no contact.')
-  await letIn(services, batch, [{ row, cells }])
+  await letIn(services, batch, [{ row, cells }], waiting)
 }
 
 /** Lets the shown held rows of one reason in; missing cells are blank at the end. @returns how many were let in */
-export async function letInAsTheyStand(services: Services, batch: BatchRow, reason: HeldReason): Promise<number> {
+export async function letInAsTheyStand(
+  services: Services,
+  batch: BatchRow,
+  reason: HeldReason,
+  waiting: Waiting = {},
+): Promise<number> {
   if (!AS_THEY_STAND.includes(reason))
     throw new Problem(422, 'must-be-mended', 'These rows cannot be read as they stand: mend them one by one.')
   const found = (await heldRowsOf(services.db, batch)).filter((one) => one.reason === reason)
@@ -46,6 +54,7 @@ export async function letInAsTheyStand(services: Services, batch: BatchRow, reas
       const cells = splitCells(text, dialect.delimiter)
       return { row, cells: Array.from({ length: width }, (_, i) => cells[i] ?? '') }
     }),
+    waiting,
   )
   return found.length
 }
@@ -55,7 +64,12 @@ interface MendedCells {
   readonly cells: readonly string[]
 }
 
-async function letIn(services: Services, batch: BatchRow, mended: readonly MendedCells[]): Promise<void> {
+async function letIn(
+  services: Services,
+  batch: BatchRow,
+  mended: readonly MendedCells[],
+  waiting: Waiting,
+): Promise<void> {
   if (batch.state !== 'ready')
     throw new Problem(409, 'batch-not-ready', 'Rows can be let in once the batch has been read.')
   if (mended.length === 0) return
@@ -65,7 +79,7 @@ async function letIn(services: Services, batch: BatchRow, mended: readonly Mende
     return { row, text: writeRecord(plain, settings.dialect.delimiter), own: settings.tidier.tidy(plain) }
   })
   const projected = await projectRows(services, batch, rows)
-  await transaction(services.pool, async (tx, client) => {
+  await withListLock(services, batch.listId, { work: 'let-in', ...waiting }, async (tx, client) => {
     const { rows: marked } = await tx.execute(sql`
       update held_rows set let_in_at = now() where batch_id = ${batch.id} and let_in_at is null
         and row = any(${sql.param(rows.map(({ row }) => row))}::int[]) returning row`)

@@ -2,117 +2,168 @@ import { createHash } from 'node:crypto'
 import { FILE_PROBLEM_TEXT, type Format, judgeEncoding, recognise } from '@upper-field/core/table'
 import { isContainer } from '@upper-field/files'
 import { eq } from 'drizzle-orm'
-import { transaction } from '../db/database'
-import { batches, batchPieces } from '../db/schema'
+import { batchPieces } from '../db/schema'
+import { readWithin } from '../http/body'
 import { Problem } from '../http/problem'
 import { createJob } from '../jobs/store'
 import type { BatchRow } from '../projection/rowCells'
 import type { Services } from '../services'
-import { inPieces } from './pieces'
-import { tooLarge } from './tooLarge'
+import { inPieces, loadBytes, PIECE } from './pieces'
+import { endLease, renewLease, storePiece, takeLease, type UploadLease } from './uploadLease'
+
+export interface Sending {
+  /** Where in the file the body begins: 0, or where an earlier sending broke off. */
+  readonly offset?: number
+  /** The file is kept, and read once its job is told to go on. */
+  readonly waits?: boolean
+  readonly startedBy?: string
+}
+
+/** Files that arrive at this process now. */
+let underWay = 0
 
 /**
- * Streams a file into the database, piece by piece, and starts the job that reads it, or leaves it waiting. What
- * arrives incomplete, too large or as no table is thrown away whole; the batch says why.
+ * Streams a file into the database, piece by piece, and starts the job that reads it, or leaves it waiting. What is no
+ * table, too large or empty is thrown away whole; what breaks off keeps its whole pieces and goes on behind them when
+ * the rest is sent. No connection to the database is held while bytes are waited for.
  */
 export async function receiveContent(
   services: Services,
   batch: BatchRow,
   body: ReadableStream<Uint8Array>,
-  { waits = false }: { waits?: boolean } = {},
+  sending: Sending = {},
 ): Promise<void> {
-  const client = await services.pool.connect()
+  if (underWay >= services.config.limits.uploads)
+    throw new Problem(503, 'too-many-uploads', 'Too many files are arriving at once. Send this one in a moment.', {
+      retryAfter: 5,
+    })
+  underWay++
   try {
-    const { rows } = await client.query<{ mine: boolean }>(
-      'select pg_try_advisory_lock(hashtextextended($1, 7414)) as mine',
-      [batch.id],
-    )
-    if (!rows[0]?.mine) throw new Problem(409, 'upload-under-way', 'This file is being received already.')
-    try {
-      await receiveLocked(services, batch, body, waits)
-    } finally {
-      await client.query('select pg_advisory_unlock(hashtextextended($1, 7414))', [batch.id])
-    }
+    await receiveLeased(services, batch, body, sending)
   } finally {
-    client.release()
+    underWay--
   }
 }
 
-async function receiveLocked(
+async function receiveLeased(
   services: Services,
   batch: BatchRow,
   body: ReadableStream<Uint8Array>,
-  waits: boolean,
+  { offset = 0, waits = false, startedBy }: Sending,
 ): Promise<void> {
-  const { db, pool } = services
-  const [now] = await db
-    .select({ state: batches.state, jobId: batches.jobId })
-    .from(batches)
-    .where(eq(batches.id, batch.id))
-  // A batch whose reading failed has a job, and goes on with it: its file is here already.
-  if ((now?.state !== 'uploading' && now?.state !== 'failed') || now.jobId !== null)
-    throw new Problem(409, 'already-received', 'The file of this batch has been received already.')
-  await db.delete(batchPieces).where(eq(batchPieces.batchId, batch.id))
+  const lease = await startAt(services, await takeLease(services, batch.id), offset)
   try {
-    const { bytes, sha256, fingerprint } = await storePieces(services, batch, body)
-    await transaction(pool, async (tx) => {
-      const job = await createJob(
-        tx,
-        {
-          kind: 'bring-in',
-          listId: batch.listId,
-          unit: 'bytes',
-          total: bytes,
-          payload: { batchId: batch.id },
-        },
-        { isPaused: waits },
-      )
-      await tx
-        .update(batches)
-        .set({ state: 'queued', problem: null, bytes, sha256, fingerprint, jobId: job.id })
-        .where(eq(batches.id, batch.id))
+    await receivePieces(services, batch, lease, body)
+    const { sha256, fingerprint } = await digestsOf(services, batch)
+    const of = { kind: 'bring-in' as const, listId: batch.listId, unit: 'bytes' as const, total: batch.bytes }
+    const by = startedBy === undefined ? {} : { startedBy }
+    await endLease(services, lease, { state: 'queued', problem: null, sha256, fingerprint }, async (tx) => {
+      const job = await createJob(tx, { ...of, ...by, payload: { batchId: batch.id } }, { isPaused: waits })
+      return { jobId: job.id }
     })
   } catch (error) {
-    const problem =
-      error instanceof Problem
-        ? error
-        : new Problem(
-            400,
-            'upload-broken',
-            'The connection broke before the whole file had arrived. Nothing of it was kept: send it again.',
-            { cause: error },
-          )
-    await db.delete(batchPieces).where(eq(batchPieces.batchId, batch.id))
-    await db.update(batches).set({ state: 'failed', problem: problem.code }).where(eq(batches.id, batch.id))
-    throw problem
+    throw await giveBack(services, lease, error)
   }
 }
 
-async function storePieces(
+/** Where the next byte belongs. A sending from the start throws away what an earlier one left. */
+async function startAt(services: Services, lease: UploadLease, offset: number): Promise<UploadLease> {
+  if (offset === lease.received) return lease
+  if (offset === 0) {
+    await services.db.delete(batchPieces).where(eq(batchPieces.batchId, lease.batchId))
+    await endLease(services, lease, { received: 0 })
+    return startAt(services, await takeLease(services, lease.batchId), 0)
+  }
+  const where = lease.received.toLocaleString('en')
+  await endLease(services, lease, lease.received > 0 ? BROKEN : {})
+  throw new Problem(409, 'offset-off', `This file goes on at byte ${where}. Nothing was changed.`)
+}
+
+const BROKEN = { state: 'failed', problem: 'upload-broken' } as const
+
+/** What is wrong with the file itself: nothing of it is kept. */
+const THROWN_AWAY = new Set([400, 413, 415])
+
+/** Writes down how a sending ended that did not reach the end. @returns the problem to be told */
+async function giveBack(services: Services, lease: UploadLease, error: unknown): Promise<Problem> {
+  const isRefused = error instanceof Problem && THROWN_AWAY.has(error.status)
+  if (error instanceof Problem && error.code === 'upload-taken-over') return error
+  if (isRefused) {
+    await endLease(services, lease, { state: 'failed', problem: error.code, received: 0 }, async (tx) => {
+      await tx.delete(batchPieces).where(eq(batchPieces.batchId, lease.batchId))
+      return {}
+    })
+    return error
+  }
+  await endLease(services, lease, BROKEN)
+  return new Problem(
+    408,
+    'upload-broken',
+    'The connection broke before the whole file had arrived. What arrived is kept: send the rest, and it goes on there.',
+    { cause: error },
+  )
+}
+
+async function receivePieces(
   services: Services,
   batch: BatchRow,
+  lease: UploadLease,
   body: ReadableStream<Uint8Array>,
-): Promise<{ bytes: number; sha256: string; fingerprint: string }> {
-  const hash = createHash('sha256')
-  let received = 0
-  let first = ''
-  for await (const piece of inPieces(body as unknown as AsyncIterable<Uint8Array>)) {
+): Promise<void> {
+  let received = lease.received
+  let hasAny = received > 0
+  for await (const piece of inPieces(chunksOf(services, lease, body))) {
+    hasAny = true
     if (received === 0) refuseWhatIsOff(piece, batch)
-    if (received + piece.length > services.config.maxUploadBytes) throw tooLarge(services.config.maxUploadBytes)
-    await services.db.insert(batchPieces).values({ batchId: batch.id, offset: received, bytes: piece })
-    if (received === 0) first = createHash('sha256').update(piece).digest('hex')
-    hash.update(piece)
+    if (received + piece.length > batch.bytes) throw moreThanAnnounced()
+    // What fills no piece is at the end of the file, or of a sending that broke off: then it is sent again.
+    if (piece.length < PIECE && received + piece.length < batch.bytes) break
+    await storePiece(services, lease, received, piece)
     received += piece.length
   }
-  if (received === 0) throw new Problem(400, 'empty-file', 'The file is empty: it has no bytes.')
-  if (received !== batch.bytes) {
-    throw new Problem(
-      400,
-      'upload-broken',
-      `Only ${received.toLocaleString('en')} of ${batch.bytes.toLocaleString('en')} bytes arrived. Nothing of the file was kept: send it again.`,
-    )
+  if (!hasAny) throw new Problem(400, 'empty-file', 'The file is empty: it has no bytes.')
+  if (received !== batch.bytes) throw new Error('the body ended before the file did')
+}
+
+const moreThanAnnounced = (): Problem =>
+  new Problem(413, 'file-too-large', 'More bytes arrive than the file was announced with. Nothing was stored.')
+
+/** The chunks of a body as they come. The lease is kept alive by bytes alone; who sends none loses it. */
+async function* chunksOf(
+  services: Services,
+  lease: UploadLease,
+  body: ReadableStream<Uint8Array>,
+): AsyncGenerator<Uint8Array> {
+  const idle = services.config.limits.uploadIdleSeconds * 1000
+  const reader = body.getReader()
+  let renewedAt = Date.now()
+  try {
+    for (;;) {
+      const { done, value } = await readWithin(reader, idle)
+      if (done) return
+      yield value
+      if (Date.now() - renewedAt < idle / 4) continue
+      await renewLease(services, lease)
+      renewedAt = Date.now()
+    }
+  } finally {
+    await reader.cancel().catch(() => {})
   }
-  return { bytes: received, sha256: hash.digest('hex'), fingerprint: `${first}-${received}` }
+}
+
+/** SHA-256 of the whole file, and of its first piece with its size: read back from what is stored, as it may have come in parts. */
+async function digestsOf(
+  { db }: Services,
+  batch: BatchRow,
+): Promise<{ readonly sha256: string; readonly fingerprint: string }> {
+  const hash = createHash('sha256')
+  let first = ''
+  for (let offset = 0; offset < batch.bytes; offset += PIECE) {
+    const piece = await loadBytes(db, batch.id, 'file', offset, Math.min(offset + PIECE, batch.bytes))
+    if (offset === 0) first = createHash('sha256').update(piece).digest('hex')
+    hash.update(piece)
+  }
+  return { sha256: hash.digest('hex'), fingerprint: `${first}-${batch.bytes}` }
 }
 
 /** A file that is refused at first sight, or is another kind than was announced, is not received. */

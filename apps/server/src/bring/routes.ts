@@ -1,3 +1,4 @@
+import type { Me } from '@upper-field/contract'
 import { canBeReached } from '@upper-field/core/table'
 import { eq, sql } from 'drizzle-orm'
 import type { Hono } from 'hono'
@@ -40,7 +41,7 @@ export function bringRoutes(app: Hono, services: Services): void {
 
   serve(app, services, 'makeBatch', async ({ params, body }) => {
     const list = await findOpenList(db, params.listId)
-    if (body.bytes > config.maxUploadBytes) throw tooLarge(config.maxUploadBytes)
+    if (body.bytes > config.limits.maxUploadBytes) throw tooLarge(config.limits.maxUploadBytes)
     if (body.mapping.length !== body.headings.length)
       throw new Problem(422, 'mapping-off', 'There must be one field, or none, for each heading.')
     if (!canBeReached(body.mapping)) {
@@ -62,11 +63,14 @@ export function bringRoutes(app: Hono, services: Services): void {
     return asBatch(batch)
   })
 
-  serve(app, services, 'sendContent', async ({ params, query, c }) => {
+  serve(app, services, 'readBatch', async ({ params }) => asBatch(await findBatch(params.batchId)))
+
+  serve(app, services, 'sendContent', async ({ params, query, me, c }) => {
     const batch = await findBatch(params.batchId)
     const body = c.req.raw.body
     if (!body) throw new Problem(400, 'empty-file', 'The file is empty: it has no bytes.')
-    await receiveContent(services, batch, body, { waits: query.wait === 'yes' }).catch((error: unknown) => {
+    const sending = { offset: query.offset, waits: query.wait === 'yes', startedBy: me.name }
+    await receiveContent(services, batch, body, sending).catch((error: unknown) => {
       // The rest of a refused file is not read: the connection cannot be used again.
       c.header('connection', 'close')
       throw error
@@ -76,24 +80,28 @@ export function bringRoutes(app: Hono, services: Services): void {
 
   serve(app, services, 'readHeld', async ({ params }) => heldRowsOf(db, await findBatch(params.batchId)))
 
-  serve(app, services, 'mendHeld', async ({ params, body }) => {
+  serve(app, services, 'mendHeld', async ({ params, body, signal }) => {
     const batch = await findOpenBatch(params.batchId)
-    await letInMended(services, batch, params.row, body.cells)
+    await letInMended(services, batch, params.row, body.cells, { signal })
     return asBatch(await findBatch(batch.id))
   })
 
-  serve(app, services, 'letInHeld', async ({ params, body }) => {
+  serve(app, services, 'letInHeld', async ({ params, body, signal }) => {
     const batch = await findOpenBatch(params.batchId)
-    const letIn = await letInAsTheyStand(services, batch, body.reason)
+    const letIn = await letInAsTheyStand(services, batch, body.reason, { signal })
     return { letIn, stillHeld: (await findBatch(batch.id)).held }
   })
 
-  serve(app, services, 'takeBatchBack', async ({ params }) => turn(await findOpenBatch(params.batchId), 'ready'))
+  serve(app, services, 'takeBatchBack', async ({ params, me }) =>
+    turn(await findOpenBatch(params.batchId), 'ready', me),
+  )
 
-  serve(app, services, 'bringBatchBack', async ({ params }) => turn(await findOpenBatch(params.batchId), 'taken-back'))
+  serve(app, services, 'bringBatchBack', async ({ params, me }) =>
+    turn(await findOpenBatch(params.batchId), 'taken-back', me),
+  )
 
   /** Starts taking a batch back or bringing it back, once. Until the job is done the list is what it was. */
-  async function turn({ id, listId }: BatchRow, from: 'ready' | 'taken-back') {
+  async function turn({ id, listId }: BatchRow, from: 'ready' | 'taken-back', me: Me) {
     await transaction(services.pool, async (tx) => {
       const [batch] = await tx.select().from(batches).where(eq(batches.id, id)).for('update')
       const { rows: open } = await tx.execute(sql`
@@ -101,13 +109,20 @@ export function bringRoutes(app: Hono, services: Services): void {
       if (batch?.state !== from || open.length > 0)
         throw new Problem(409, 'batch-not-there', 'This batch is not in a state for that. Look at it again.')
       const payload = { batchId: id, isBack: from === 'taken-back' }
-      await createJob(tx, { kind: 'take-back', listId, unit: 'contacts', total: batch.rows, payload })
+      await createJob(tx, {
+        kind: 'take-back',
+        listId,
+        unit: 'contacts',
+        total: batch.rows,
+        payload,
+        startedBy: me.name,
+      })
     })
     return asBatch(await findBatch(id))
   }
 
-  serve(app, services, 'throwAway', async ({ params }) => {
-    await throwAway(services, await findOpenBatch(params.batchId))
+  serve(app, services, 'throwAway', async ({ params, signal }) => {
+    await throwAway(services, await findOpenBatch(params.batchId), signal)
     return {}
   })
 

@@ -1,10 +1,10 @@
 import { eq, sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
-import { type Db, transaction } from '../db/database'
+import type { Db } from '../db/database'
 import { batches } from '../db/schema'
 import { type JobHandler, JobProblem, type StepOutcome } from '../jobs/runner'
 import { saveJob } from '../jobs/store'
-import { lockList } from '../lists/lock'
+import { withListLock } from '../lists/listLock'
 import { joinExactDuplicates } from '../pair/joinExactDuplicates'
 import { pointToSurvivors } from '../pair/pointToSurvivors'
 import { countContacts } from '../projection/cube'
@@ -18,10 +18,10 @@ import type { BatchRow } from '../projection/rowCells'
 export const takeBackJob: JobHandler = {
   async step(services, job): Promise<StepOutcome> {
     const { batchId, isBack } = job.payload as { batchId: string; isBack: boolean }
-    await transaction(services.pool, async (tx, client) => {
+    const holding = { work: 'take-back' as const, jobId: job.id, patience: 0 }
+    await withListLock(services, job.listId, holding, async (tx, client) => {
       const [batch] = await tx.select().from(batches).where(eq(batches.id, batchId))
       if (!batch) throw new JobProblem('batch-gone')
-      await lockList(tx, batch.listId)
       const touched = isBack ? await bringBack(tx, batch) : await takeBack(tx, client, batch)
       await refreshContacts(tx, client, [...touched, ...(await sharers(tx, batch))])
       await countContacts(tx, batch.listId)

@@ -1,7 +1,7 @@
 import { eq, sql } from 'drizzle-orm'
-import { transaction } from '../db/database'
 import { batches, batchPieces, heldRows, rows } from '../db/schema'
 import { Problem } from '../http/problem'
+import { withListLock } from '../lists/listLock'
 import type { BatchRow } from '../projection/rowCells'
 import type { Services } from '../services'
 
@@ -9,8 +9,8 @@ import type { Services } from '../services'
 const NEVER_SHOWN = ['uploading', 'stopped', 'failed']
 
 /** Throws away a batch that was stopped or failed before it was shown. One that was shown is taken back instead. */
-export async function throwAway({ pool }: Services, batch: BatchRow): Promise<void> {
-  await transaction(pool, async (tx) => {
+export async function throwAway(services: Services, batch: BatchRow, signal?: AbortSignal): Promise<void> {
+  await withListLock(services, batch.listId, { work: 'take-back', ...(signal ? { signal } : {}) }, async (tx) => {
     const [found] = await tx
       .select({ state: batches.state })
       .from(batches)

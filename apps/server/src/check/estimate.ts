@@ -1,9 +1,9 @@
 import type { CheckEstimate } from '@upper-field/contract'
 import { FRESH_DAYS } from '@upper-field/core/check'
 import { REGISTER } from '@upper-field/core/fill'
-import { parseFilter } from '@upper-field/core/split'
 import { type SQL, sql } from 'drizzle-orm'
 import { chosenContacts } from '../contacts/page'
+import { readFilter } from '../contacts/readFilter'
 import type { Db } from '../db/database'
 
 /** Distinct valid numbers of the chosen contacts, and whether an answer is known or on its way. */
@@ -11,9 +11,10 @@ export function chosenNumbers(listId: string, filter: string): SQL {
   return sql`
     select distinct n.e164, coalesce(f.checked_at > now() - make_interval(days => ${FRESH_DAYS}), false)
       or exists (select 1 from line_checks l join jobs j on j.id = l.job_id
-                 where l.e164 = n.e164 and l.answered_at is null and j.state in ('queued', 'running', 'waiting')) as is_fresh
+                 where l.e164 = n.e164 and l.answered_at is null
+                   and (l.order_id is not null or j.state in ('queued', 'running', 'waiting', 'pausing', 'paused'))) as is_fresh
     from contact_numbers n
-    join (select id from contacts where ${chosenContacts(listId, parseFilter(filter).filter)}) c on c.id = n.contact_id
+    join (select id from contacts where ${chosenContacts(listId, readFilter(filter))}) c on c.id = n.contact_id
     left join numbers f on f.e164 = n.e164
     where n.is_valid`
 }

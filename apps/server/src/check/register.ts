@@ -2,7 +2,7 @@ import { LINE_STATUSES } from '@upper-field/core/check'
 import { REGISTER } from '@upper-field/core/fill'
 import { LINE_TYPES } from '@upper-field/core/phone'
 import { z } from 'zod'
-import { openConnection, type ProviderClient, sleep } from '../connections/client'
+import { openConnection } from '../connections/client'
 import type { Services } from '../services'
 
 export const RegisterAnswer = z.object({
@@ -16,7 +16,13 @@ export const RegisterAnswer = z.object({
 })
 export type RegisterAnswer = z.infer<typeof RegisterAnswer>
 
-const Bulk = z.object({ id: z.string(), state: z.enum(['working', 'ready']), answers: z.array(RegisterAnswer) })
+/** Answers are read one by one: an odd one among many concerns its own number alone. */
+const Order = z.object({ id: z.string().min(1), state: z.enum(['working', 'ready']), answers: z.array(z.unknown()) })
+
+/** What became of an order: the answers that can be read, once it is ready. */
+export type OrderState =
+  | { readonly status: 'working'; readonly id: string }
+  | { readonly status: 'ready'; readonly id: string; readonly answers: readonly RegisterAnswer[] }
 
 /** An answer of "unknown" tells nothing and costs nothing. */
 export const costOfRegister = (answer: RegisterAnswer): number =>
@@ -24,34 +30,25 @@ export const costOfRegister = (answer: RegisterAnswer): number =>
 
 export interface Register {
   askOne(number: string, idempotencyKey: string): Promise<RegisterAnswer>
-  /** Asks about many at once and waits until the register has them ready. */
-  askMany(numbers: readonly string[], idempotencyKey: string): Promise<readonly RegisterAnswer[]>
+  /** Orders answers about many numbers. The same key again gives the same order, which is paid once. */
+  order(numbers: readonly string[], idempotencyKey: string): Promise<OrderState>
+  /** Looks after an order. Throws a job problem where the register cannot be asked now. */
+  fetch(orderId: string): Promise<OrderState>
 }
-
-const LOOKS = 200
 
 export async function openRegister(services: Services): Promise<Register> {
   const client = await openConnection(services, REGISTER.id)
   return {
     askOne: (number, idempotencyKey) =>
       client.call(RegisterAnswer, { method: 'POST', path: '/pellow/v1/checks', body: { number }, idempotencyKey }),
-    askMany: async (numbers, idempotencyKey) => {
-      const bulk = await client.call(Bulk, {
-        method: 'POST',
-        path: '/pellow/v1/bulk',
-        body: { numbers },
-        idempotencyKey,
-      })
-      return waitFor(client, bulk)
-    },
+    order: async (numbers, idempotencyKey) =>
+      stateOf(await client.call(Order, { method: 'POST', path: '/pellow/v1/bulk', body: { numbers }, idempotencyKey })),
+    fetch: async (orderId) =>
+      stateOf(await client.call(Order, { method: 'GET', path: `/pellow/v1/bulk/${encodeURIComponent(orderId)}` })),
   }
 }
 
-async function waitFor(client: ProviderClient, bulk: z.infer<typeof Bulk>): Promise<readonly RegisterAnswer[]> {
-  let seen = bulk
-  for (let look = 0; seen.state !== 'ready' && look < LOOKS; look++) {
-    await sleep(150)
-    seen = await client.call(Bulk, { method: 'GET', path: `/pellow/v1/bulk/${encodeURIComponent(bulk.id)}` })
-  }
-  return seen.answers
+function stateOf({ id, state, answers }: z.infer<typeof Order>): OrderState {
+  if (state === 'working') return { status: 'working', id }
+  return { status: 'ready', id, answers: answers.flatMap((one) => RegisterAnswer.safeParse(one).data ?? []) }
 }

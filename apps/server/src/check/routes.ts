@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm'
 import type { Hono } from 'hono'
 import { transaction } from '../db/database'
+import { LOCKS } from '../db/locks'
 import { Problem } from '../http/problem'
 import { serve } from '../http/serve'
 import { asJob, createJob } from '../jobs/store'
@@ -14,11 +15,11 @@ export function checkRoutes(app: Hono, services: Services): void {
     return estimateCheck(services.db, params.listId, query.filter)
   })
 
-  serve(app, services, 'startCheck', async ({ params, body }) =>
+  serve(app, services, 'startCheck', async ({ params, body, me }) =>
     transaction(services.pool, async (tx) => {
       await findOpenList(tx, params.listId)
       // Two checks started at once must not both buy the same answer.
-      await tx.execute(sql`select pg_advisory_xact_lock(7417)`)
+      await tx.execute(sql`select pg_advisory_xact_lock(${LOCKS.checks})`)
       const estimate = await estimateCheck(tx, params.listId, body.filter)
       if (estimate.toAsk === 0)
         throw new Problem(409, 'nothing-to-ask', 'Every number chosen has a fresh answer. There is nothing to pay for.')
@@ -35,6 +36,7 @@ export function checkRoutes(app: Hono, services: Services): void {
         unit: 'numbers',
         total: estimate.toAsk,
         payload: { filter: body.filter },
+        startedBy: me.name,
       })
       await tx.execute(sql`
         insert into line_checks (job_id, e164)

@@ -1,12 +1,12 @@
 import type { Connection, SpendLine } from '@upper-field/contract'
 import { PROVIDERS, REGISTER } from '@upper-field/core/fill'
-import { sql } from 'drizzle-orm'
+import { eq, sql } from 'drizzle-orm'
 import type { Hono } from 'hono'
 import { connections } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { serve } from '../http/serve'
 import type { Services } from '../services'
-import { checkAddress } from './outgoing'
+import { checkAddress, OutgoingRefused } from './outgoing'
 import { seal } from './seal'
 
 const KNOWN = [
@@ -45,13 +45,14 @@ export function connectionRoutes(app: Hono, services: Services): void {
   serve(app, services, 'changeConnection', async ({ params, body }) => {
     const known = KNOWN.find(({ provider }) => provider === params.provider)
     if (!known) throw notFound('provider')
-    await checkAddress(body.baseUrl, config).catch((cause) => {
-      throw new Problem(422, 'address-refused', 'This address is not one that may be called from here.', { cause })
+    await checkAddress(body.baseUrl, config).catch((cause: unknown) => {
+      throw new Problem(422, 'address-refused', whyRefused(cause), { cause })
     })
+    await keyStaysWithItsAddress(db, known.provider, body)
     const changed = {
       baseUrl: body.baseUrl,
       changedAt: new Date(services.now()),
-      ...(body.key ? { sealedKey: seal(body.key, config.secret) } : {}),
+      ...(body.key ? { sealedKey: seal(body.key, config.sealingSecrets[0]) } : {}),
     }
     const [kept] = await db
       .insert(connections)
@@ -81,4 +82,30 @@ export function connectionRoutes(app: Hono, services: Services): void {
       }),
     )
   })
+}
+
+const REFUSED: Record<OutgoingRefused['reason'], string> = {
+  scheme: 'An address begins with https://.',
+  'plain-http': 'Keys are sent over https only. Addresses with http:// must be allowed in the settings.',
+  'private-address': 'This address lies inside a private network. Such addresses must be allowed in the settings.',
+  'no-such-name': 'There is no such name on the internet.',
+}
+
+const whyRefused = (cause: unknown): string =>
+  `${cause instanceof OutgoingRefused ? REFUSED[cause.reason] : 'This is no address.'} Nothing was changed.`
+
+/** A key was given for one address: whoever changes that must know the key, or could have it sent to themselves. */
+async function keyStaysWithItsAddress(
+  db: Services['db'],
+  provider: string,
+  { baseUrl, key }: { readonly baseUrl: string; readonly key?: string | undefined },
+): Promise<void> {
+  if (key) return
+  const [kept] = await db.select().from(connections).where(eq(connections.provider, provider))
+  if (kept?.sealedKey && new URL(kept.baseUrl).origin !== new URL(baseUrl).origin)
+    throw new Problem(
+      422,
+      'key-needed',
+      'The key belongs to the address it was given for. Give it again together with the new address.',
+    )
 }

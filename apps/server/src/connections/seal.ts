@@ -17,3 +17,18 @@ export function unseal(sealed: string, secret: string): string {
   decipher.setAuthTag(all.subarray(12, 28))
   return Buffer.concat([decipher.update(all.subarray(28)), decipher.final()]).toString('utf8')
 }
+
+/** What was sealed with one of these secrets: the text, and which secret it was. Null where none opens it. */
+export function unsealWithAny(
+  sealed: string,
+  secrets: readonly string[],
+): { readonly text: string; readonly secret: string } | null {
+  for (const secret of secrets) {
+    try {
+      return { text: unseal(sealed, secret), secret }
+    } catch {
+      // Sealed with another: the next is tried.
+    }
+  }
+  return null
+}

@@ -20,22 +20,27 @@ export const READY = sql`exists (select 1 from batches b where b.id = contacts.b
 export const REACHABLE = '((is_readable and not is_dead) or is_filled)'
 
 /** What each riser of the terrace counts, as a condition on contacts and on their cube alike. */
-const FELL: Record<string, string> = {
-  'nothing-readable': 'not is_readable',
-  joined: 'is_readable and is_joined',
-  'out-of-service': 'is_readable and not is_joined and is_dead',
-  filled: 'not is_joined and is_filled',
-  suppressed: `not is_joined and ${REACHABLE} and lane_reason = 'suppressed'`,
-  parked: `not is_joined and ${REACHABLE} and lane = 'parked' and lane_reason <> 'suppressed'`,
-  'not-sent': `not is_joined and ${REACHABLE} and lane <> 'parked' and not is_sent`,
-}
+export const FELL: ReadonlyMap<string, string> = new Map(
+  Object.entries({
+    'nothing-readable': 'not is_readable',
+    joined: 'is_readable and is_joined',
+    'out-of-service': 'is_readable and not is_joined and is_dead',
+    filled: 'not is_joined and is_filled',
+    suppressed: `not is_joined and ${REACHABLE} and lane_reason = 'suppressed'`,
+    parked: `not is_joined and ${REACHABLE} and lane = 'parked' and lane_reason <> 'suppressed'`,
+    'not-sent': `not is_joined and ${REACHABLE} and lane <> 'parked' and not is_sent`,
+  }),
+)
 
-const IS: Record<string, string> = {
-  joined: 'has_joined',
-  shared: 'is_shared',
-  'no-mobile': 'wants_mobile',
-  checked: "known_from = 'register'",
-}
+/** What can be asked of a contact with `is:`. */
+export const IS: ReadonlyMap<string, string> = new Map(
+  Object.entries({
+    joined: 'has_joined',
+    shared: 'is_shared',
+    'no-mobile': 'wants_mobile',
+    checked: "known_from = 'register'",
+  }),
+)
 
 /** Names of the same facts in the table itself, where the cube has a column of its own. */
 const inTable = (condition: string): string =>
@@ -58,7 +63,7 @@ export function pileConditions({ piles }: Filter, place: 'table' | 'cube'): SQL[
       continue
     }
     if (field === 'in' || field === 'notin') continue
-    const named = values.map((value) => (field === 'fell' ? FELL : IS)[value] ?? 'false')
+    const named = values.map((value) => (field === 'fell' ? FELL : IS).get(value) ?? 'false')
     conditions.push(raw(`(${named.map((one) => `(${one})`).join(' or ')})`))
   }
   return conditions

@@ -1,9 +1,10 @@
 import type { ContactLine, ContactPage } from '@upper-field/contract'
-import { type Filter, parseFilter } from '@upper-field/core/split'
+import type { Filter } from '@upper-field/core/split'
 import { type SQL, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
-import { Problem } from '../http/problem'
+import { CURSOR, readCursor } from '../http/cursor'
 import { elsewhereConditions, isInCube, pileConditions, READY, wordConditions } from './conditions'
+import { readFilter } from './readFilter'
 
 /** Counting of a free search stops here; more are told as `1,000+`. */
 const CAP = 1000
@@ -31,8 +32,8 @@ export interface PageInput {
 
 /** One page of contacts in the order of their rows, by key: as quick at the end of a list as at its start. */
 export async function pageOfContacts(db: Db, { listId, filter: text, cursor, limit }: PageInput): Promise<ContactPage> {
-  const { filter } = parseFilter(text)
-  const after = readCursor(cursor)
+  const filter = readFilter(text)
+  const [after = 0] = readCursor(cursor, [CURSOR.id]) ?? []
   const { rows } = await db.execute<ContactRecord>(
     sql`select * from contacts where ${chosenContacts(listId, filter)} and id > ${after} order by id limit ${limit + 1}`,
   )
@@ -40,12 +41,6 @@ export async function pageOfContacts(db: Db, { listId, filter: text, cursor, lim
   const last = page.at(-1)
   const { total, isCapped } = await countChosen(db, listId, filter)
   return { contacts: page.map(asLine), next: rows.length > limit && last ? String(last.id) : null, total, isCapped }
-}
-
-function readCursor(cursor: string | undefined): number {
-  const after = cursor === undefined ? 0 : Number(cursor)
-  if (!Number.isSafeInteger(after)) throw new Problem(422, 'bad-cursor', 'This cursor was not made by this list.')
-  return after
 }
 
 async function countChosen(db: Db, listId: string, filter: Filter): Promise<{ total: number; isCapped: boolean }> {

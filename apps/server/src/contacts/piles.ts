@@ -1,9 +1,10 @@
 import type { Piles } from '@upper-field/contract'
-import { type Filter, type FilterField, parseFilter } from '@upper-field/core/split'
+import type { Filter, FilterField } from '@upper-field/core/split'
 import { type SQL, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { CUBE_DIMENSIONS } from '../projection/cube'
 import { elsewhereConditions, pileConditions, READY } from './conditions'
+import { readFilter } from './readFilter'
 
 const FIELDS = [
   ['batch', 'batch_id'],
@@ -24,7 +25,7 @@ const FIELDS = [
  * is chosen.
  */
 export async function countPiles(db: Db, listId: string, text: string): Promise<Piles> {
-  const { filter } = parseFilter(text)
+  const filter = readFilter(text)
   const source = sourceOf(listId, filter)
   const piles: Record<string, Record<string, number>> = {}
   for (const [field, expression] of FIELDS) {

@@ -14,9 +14,15 @@ export function contactRoutes(app: Hono, services: Services): void {
     return countPiles(db, params.listId, query.filter)
   })
 
-  serve(app, services, 'readContacts', async ({ params, query }) =>
-    pageOfContacts(db, { listId: params.listId, filter: query.filter, cursor: query.cursor, limit: query.limit }),
-  )
+  serve(app, services, 'readContacts', async ({ params, query, me }) => {
+    const { filter, cursor, limit } = query
+    const page = await pageOfContacts(db, { listId: params.listId, filter, cursor, limit })
+    await services.callLimits.read(me.id, page.contacts.length)
+    return page
+  })
 
-  serve(app, services, 'readStory', async ({ params }) => storyOf(db, params.contactId))
+  serve(app, services, 'readStory', async ({ params, me }) => {
+    await services.callLimits.read(me.id, 1)
+    return storyOf(db, params.contactId)
+  })
 }

@@ -1,6 +1,8 @@
+import { AsyncLocalStorage } from 'node:async_hooks'
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres'
 import { migrate } from 'drizzle-orm/node-postgres/migrator'
 import { Pool, type PoolClient } from 'pg'
+import { LOCKS } from './locks'
 import * as schema from './schema'
 
 export type Db = NodePgDatabase<typeof schema>
@@ -11,13 +13,43 @@ export interface Database {
   close(): Promise<void>
 }
 
-export function openDatabase(url: string, { connections = 10 }: { connections?: number } = {}): Database {
-  const pool = new Pool({ connectionString: url, max: connections })
+/** How long is waited on a connection before it is given up, in seconds. Zero waits without end. */
+export interface Patience {
+  /** For a free connection. */
+  readonly connection: number
+  readonly statement: number
+  readonly lock: number
+}
+
+/** For what has the database to itself: migrations, tests. */
+export const NO_HURRY: Patience = { connection: 60, statement: 0, lock: 0 }
+
+/** A transaction that does nothing for so long holds others up, in seconds. */
+const IDLE_IN_TRANSACTION = 600
+
+export function openDatabase(
+  url: string,
+  { connections = 10, patience = NO_HURRY }: { connections?: number; patience?: Patience } = {},
+): Database {
+  const pool = new Pool({
+    connectionString: url,
+    max: connections,
+    connectionTimeoutMillis: patience.connection * 1000,
+    statement_timeout: patience.statement * 1000,
+    lock_timeout: patience.lock * 1000,
+    idle_in_transaction_session_timeout: IDLE_IN_TRANSACTION * 1000,
+  })
   // A connection that breaks while idle must not bring the process down: the next query opens another.
   pool.on('error', () => {})
   pool.on('connect', (client) => client.on('error', () => {}))
   return { pool, db: drizzle(pool, { schema }), close: () => pool.end() }
 }
+
+type BeforeCommit = (client: PoolClient) => Promise<void>
+const beforeCommit = new AsyncLocalStorage<BeforeCommit>()
+
+/** Runs `work`; every transaction in it ends with `last`, in the transaction itself. */
+export const withLastWord = <T>(last: BeforeCommit, work: () => Promise<T>): Promise<T> => beforeCommit.run(last, work)
 
 /** Runs `work` in one transaction on one connection, with Drizzle on top of it for typed queries. */
 export async function transaction<T>(pool: Pool, work: (tx: Db, client: PoolClient) => Promise<T>): Promise<T> {
@@ -26,6 +58,7 @@ export async function transaction<T>(pool: Pool, work: (tx: Db, client: PoolClie
   try {
     await client.query('begin')
     const result = await work(drizzle(client, { schema }), client)
+    await beforeCommit.getStore()?.(client)
     await client.query('commit')
     return result
   } catch (error) {
@@ -42,9 +75,9 @@ export async function transaction<T>(pool: Pool, work: (tx: Db, client: PoolClie
 export async function migrateDatabase({ pool }: Database, folder: string): Promise<void> {
   const client = await pool.connect()
   try {
-    await client.query('select pg_advisory_lock(7411)')
+    await client.query('select pg_advisory_lock($1)', [LOCKS.migration])
     await migrate(drizzle(client), { migrationsFolder: folder })
-    await client.query('select pg_advisory_unlock(7411)')
+    await client.query('select pg_advisory_unlock($1)', [LOCKS.migration])
   } finally {
     client.release()
   }

@@ -53,7 +53,7 @@ export async function askProvider(
 export async function reportAccepted(services: Services, provider: ProviderTerms, attemptId: string): Promise<void> {
   if (provider.charge.per !== 'accepted') return
   const client = await openConnection(services, provider.id)
-  await client.call(z.object({}), {
+  await client.call(z.unknown(), {
     method: 'POST',
     path: `/${provider.id}/v1/accepted`,
     body: { reference: attemptId },
@@ -66,12 +66,14 @@ const signatureOf = (secret: string, attemptId: string): string =>
 
 function callbackUrl(config: Config, attemptId: string): string {
   const base = config.publicUrl ?? `http://${config.host}:${config.port}`
-  return `${base}/api/v1/callbacks/${attemptId}/${signatureOf(config.secret, attemptId)}`
+  return `${base}/api/v1/callbacks/${attemptId}/${signatureOf(config.sessionSecrets[0], attemptId)}`
 }
 
-/** Only whom we told the address can answer for an attempt. */
-export function isSignature(secret: string, attemptId: string, signature: string): boolean {
-  const expected = Buffer.from(signatureOf(secret, attemptId))
+/** Only whom we told the address can answer for an attempt; addresses told under an earlier secret go on working. */
+export function isSignature(secrets: readonly string[], attemptId: string, signature: string): boolean {
   const given = Buffer.from(signature)
-  return given.length === expected.length && timingSafeEqual(given, expected)
+  return secrets.some((secret) => {
+    const expected = Buffer.from(signatureOf(secret, attemptId))
+    return given.length === expected.length && timingSafeEqual(given, expected)
+  })
 }

@@ -1,12 +1,14 @@
 import { findProvider, mostCost, nextAct } from '@upper-field/core/fill'
 import { and, eq, sql } from 'drizzle-orm'
+import { answerProblemOf } from '../connections/client'
 import { transaction } from '../db/database'
 import { attempts, fillRuns } from '../db/schema'
 import { type JobHandler, JobProblem, type StepOutcome } from '../jobs/runner'
 import { type JobRow, saveJob } from '../jobs/store'
+import { withListLock } from '../lists/listLock'
 import { countContacts } from '../projection/cube'
 import type { Services } from '../services'
-import { askProvider } from './askProvider'
+import { askProvider, type Candidates } from './askProvider'
 import { reserve } from './budget'
 import { type AttemptRow, endAttempt, settleAnswer } from './settleAttempt'
 import { askableBy, providersOf, readWanting, type WantingContact } from './wanting'
@@ -33,10 +35,11 @@ export const fillJob: JobHandler = {
     return report(services, job, run, moves)
   },
 
-  async ended({ pool }, job) {
-    await transaction(pool, (tx) => countContacts(tx, job.listId))
-  },
+  ended: (services, job) => recount(services, job),
 }
+
+const recount = (services: Services, job: JobRow): Promise<void> =>
+  withListLock(services, job.listId, { work: 'fill', jobId: job.id }, (tx) => countContacts(tx, job.listId))
 
 /** Answers that have come, and attempts whose answer is overdue or was cut off by a crash. */
 async function settleWaiting(services: Services, run: Run): Promise<void> {
@@ -54,11 +57,10 @@ async function settleWaiting(services: Services, run: Run): Promise<void> {
   )
   await inParallel(waiting, async (attempt) => {
     const contact = contacts.get(attempt.contactId)
-    if (!contact) return endAttempt(services, attempt, 'failed')
-    if (attempt.answer)
-      return settleAnswer(services, attempt, attempt.answer, { checksLines: run.checksLines, country: contact.country })
+    if (!contact) return endAttempt(services, attempt, { state: 'failed', reason: 'contact-gone' })
+    if (attempt.answer) return settleOrFail(services, run, contact, attempt, attempt.answer)
     if (attempt.deadline === null) return ask(services, run, contact, attempt)
-    if (attempt.deadline.getTime() < services.now()) return endAttempt(services, attempt, 'late')
+    if (attempt.deadline.getTime() < services.now()) return endLate(services, attempt)
   })
 }
 
@@ -131,23 +133,49 @@ async function openAttempt(
 
 async function ask(services: Services, run: Run, contact: WantingContact, attempt: AttemptRow): Promise<void> {
   const provider = findProvider(attempt.provider)
-  if (!provider) return endAttempt(services, attempt, 'failed')
+  if (!provider) return endAttempt(services, attempt, { state: 'failed', reason: 'provider-gone' })
   try {
     const asked = await askProvider(services, provider, contact, attempt.id)
     if (asked.status === 'answered') {
-      return await settleAnswer(services, attempt, asked.candidates, {
-        checksLines: run.checksLines,
-        country: contact.country,
-      })
+      return await settleOrFail(services, run, contact, attempt, asked.candidates)
     }
-    const deadline = new Date(services.now() + services.config.lateAnswerSeconds * 1000)
+    const deadline = new Date(services.now() + services.config.limits.lateAnswerSeconds * 1000)
     await services.db.update(attempts).set({ deadline }).where(eq(attempts.id, attempt.id))
     await setSearch(services, run, contact, 'waiting')
   } catch (error) {
-    if (!(error instanceof JobProblem) || error.code !== 'provider-failed') throw error
-    await endAttempt(services, attempt, 'failed')
+    await failAlone(services, attempt, error)
   }
 }
+
+/** Judges an answer; where the register gives an odd one about a candidate, this attempt fails and no other. */
+async function settleOrFail(
+  services: Services,
+  { checksLines }: Run,
+  { country }: WantingContact,
+  attempt: AttemptRow,
+  answer: Candidates,
+): Promise<void> {
+  try {
+    await settleAnswer(services, attempt, answer, { checksLines, country })
+  } catch (error) {
+    await failAlone(services, attempt, error)
+  }
+}
+
+/** One odd answer is one failed attempt, with its reason. Whatever concerns the whole run is thrown on. */
+async function failAlone(services: Services, attempt: AttemptRow, error: unknown): Promise<void> {
+  const reason = answerProblemOf(error)
+  if (reason === null) throw error
+  await endAttempt(services, attempt, { state: 'failed', reason })
+}
+
+/** An answer that never came; where something came that could not be read, it has failed. */
+const endLate = (services: Services, attempt: AttemptRow): Promise<void> =>
+  endAttempt(
+    services,
+    attempt,
+    attempt.reason ? { state: 'failed', reason: attempt.reason } : { state: 'late', reason: null },
+  )
 
 async function report(services: Services, job: JobRow, run: Run, moves: number): Promise<StepOutcome> {
   const { rows } = await services.db.execute<Record<string, string>>(sql`
@@ -158,14 +186,12 @@ async function report(services: Services, job: JobRow, run: Run, moves: number):
   const [now] = await services.db.select().from(fillRuns).where(eq(fillRuns.jobId, run.jobId))
   const result = { found: n('found'), waiting: n('waiting'), leftByBudget: n('budget'), spent: now?.spent ?? 0 }
   const isDone = n('open') === 0 && n('waiting') === 0
-  await transaction(services.pool, async (tx) => {
-    if (isDone) await countContacts(tx, job.listId)
-    await saveJob(tx, job.id, {
-      phase: 'asking',
-      done: n('all') - n('open') - n('waiting'),
-      result,
-      problem: n('budget') > 0 ? 'budget-reached' : null,
-    })
+  if (isDone) await recount(services, job)
+  await saveJob(services.db, job.id, {
+    phase: 'asking',
+    done: n('all') - n('open') - n('waiting'),
+    result,
+    problem: n('budget') > 0 ? 'budget-reached' : null,
   })
   if (isDone) return { next: 'done' }
   return n('open') > 0 && moves > 0 ? { next: 'step' } : { next: 'later', seconds: LOOK }

@@ -1,13 +1,16 @@
 import type { FillResult } from '@upper-field/contract'
-import { eq, sql } from 'drizzle-orm'
+import { and, eq, sql } from 'drizzle-orm'
 import type { Hono } from 'hono'
 import { z } from 'zod'
 import { type Db, transaction } from '../db/database'
+import { LOCKS } from '../db/locks'
 import { attempts, fillRuns } from '../db/schema'
+import { readBody } from '../http/body'
 import { notFound, Problem } from '../http/problem'
-import { serve } from '../http/serve'
+import { check, parseJson, serve } from '../http/serve'
 import { asJob, createJob, enqueue } from '../jobs/store'
 import { findList, findOpenList } from '../lists/routes'
+import { withoutNul } from '../nul'
 import type { Services } from '../services'
 import { Candidates, isSignature } from './askProvider'
 import { estimateFill, providersOf, WANTING } from './wanting'
@@ -22,10 +25,10 @@ export function fillRoutes(app: Hono, services: Services): void {
     return estimateFill(db, params.listId, query.order.split(',').filter(Boolean), query.checksLines === 'yes')
   })
 
-  serve(app, services, 'startFill', async ({ params, body }) =>
+  serve(app, services, 'startFill', async ({ params, body, me }) =>
     transaction(services.pool, async (tx) => {
       await findOpenList(tx, params.listId)
-      await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${params.listId}::text, 7418))`)
+      await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${params.listId}::text, ${LOCKS.fills}))`)
       await refuseSecondRun(tx, params.listId)
       providersOf(body.order)
       const { wanting } = await estimateFill(tx, params.listId, body.order, body.checksLines)
@@ -36,6 +39,7 @@ export function fillRoutes(app: Hono, services: Services): void {
         unit: 'contacts',
         total: wanting,
         payload: {},
+        startedBy: me.name,
       })
       await tx.insert(fillRuns).values({
         jobId: job.id,
@@ -56,9 +60,18 @@ export function fillRoutes(app: Hono, services: Services): void {
   /** Where a provider brings a late answer. It may come twice or too late: only the first in time counts. */
   app.post('/api/v1/callbacks/:attemptId/:signature', async (c) => {
     const { attemptId, signature } = c.req.param()
-    if (!z.uuid().safeParse(attemptId).success || !isSignature(services.config.secret, attemptId, signature))
+    if (!z.uuid().safeParse(attemptId).success || !isSignature(services.config.sessionSecrets, attemptId, signature))
       throw notFound('attempt')
-    const { candidates } = Callback.parse(await c.req.json())
+    const { bodyBytes, bodySeconds } = services.config.limits
+    const text = withoutNul(await readBody(c, { bytes: bodyBytes, seconds: bodySeconds }))
+    const candidates = await candidatesIn(text).catch(async (error: unknown) => {
+      // Told where the attempt ends: the provider did answer, but nothing that can be read.
+      await db
+        .update(attempts)
+        .set({ reason: 'odd-answer' })
+        .where(and(eq(attempts.id, attemptId), eq(attempts.state, 'waiting')))
+      throw error
+    })
     await transaction(services.pool, async (tx) => {
       const [attempt] = await tx.select().from(attempts).where(eq(attempts.id, attemptId)).for('update')
       if (attempt?.state !== 'waiting' || attempt.answer) return
@@ -71,6 +84,8 @@ export function fillRoutes(app: Hono, services: Services): void {
     return c.json({})
   })
 }
+
+const candidatesIn = async (text: string): Promise<Candidates> => check(Callback, parseJson(text)).candidates
 
 async function refuseSecondRun(tx: Db, listId: string): Promise<void> {
   const { rows } = await tx.execute(sql`

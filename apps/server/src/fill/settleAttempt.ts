@@ -2,10 +2,12 @@ import { needsCheck } from '@upper-field/core/check'
 import { type CandidateJudgement, costOfAnswer, findProvider, judgeCandidate } from '@upper-field/core/fill'
 import { readPhoneCell } from '@upper-field/core/phone'
 import { eq, sql } from 'drizzle-orm'
-import { costOfRegister, openRegister, type RegisterAnswer } from '../check/register'
+import { openRegister, type RegisterAnswer } from '../check/register'
 import { holdersOf, storeAnswers } from '../check/storeAnswers'
+import { answerProblemOf } from '../connections/client'
 import { type Db, transaction } from '../db/database'
 import { attempts, candidates, charges, fills } from '../db/schema'
+import { withListLock } from '../lists/listLock'
 import { factsOfNumbers } from '../projection/facts'
 import { refreshContacts } from '../projection/refresh'
 import type { Services } from '../services'
@@ -20,7 +22,13 @@ interface Judged {
   readonly judgement:
     | CandidateJudgement
     | { readonly outcome: 'set-aside'; readonly reason: 'later-than-first'; readonly e164: string | null }
-  readonly bought: RegisterAnswer | null
+  readonly bought: Bought | null
+}
+
+interface Bought {
+  readonly answer: RegisterAnswer
+  /** The key it was asked about under. */
+  readonly question: string
 }
 
 /**
@@ -40,21 +48,28 @@ export async function settleAnswer(
   const acceptedNumber = accepted?.judgement.e164 ?? null
   if (acceptedNumber) await reportAccepted(services, provider, attempt.id)
   const at = new Date(services.now())
-  await transaction(services.pool, async (tx, client) => {
+  const holding = { work: 'fill' as const, jobId: attempt.jobId }
+  await withListLock(services, attempt.listId, holding, async (tx, client) => {
     const [open] = await tx.select().from(attempts).where(eq(attempts.id, attempt.id)).for('update')
     if (open?.state !== 'waiting') return
     const bought = judged.flatMap((one) => one.bought ?? [])
-    await storeAnswers(tx, bought, {
-      listId: attempt.listId,
-      jobId: attempt.jobId,
-      contactId: attempt.contactId,
-      reason: 'line check of a candidate',
-      at,
-    })
+    let spent = 0
+    for (const { answer, question } of bought) {
+      const stored = await storeAnswers(tx, [answer], {
+        listId: attempt.listId,
+        jobId: attempt.jobId,
+        contactId: attempt.contactId,
+        attemptId: attempt.id,
+        reason: 'line check of a candidate',
+        questionOf: () => question,
+        at,
+      })
+      spent += stored.spent
+    }
     if (judged.length > 0) await tx.insert(candidates).values(judged.map(asCandidate(attempt.id)))
     const cost = costOfAnswer(provider, { candidates: answer.length, accepted: acceptedNumber !== null })
     if (cost > 0) {
-      await tx
+      const charged = await tx
         .insert(charges)
         .values({
           listId: attempt.listId,
@@ -62,13 +77,16 @@ export async function settleAnswer(
           provider: provider.id,
           subject: String(attempt.contactId),
           contactId: attempt.contactId,
+          attemptId: attempt.id,
+          question: attempt.id,
           amount: cost,
           reason: `per ${provider.charge.per}`,
           at,
         })
         .onConflictDoNothing()
+        .returning({ id: charges.id })
+      if (charged.length > 0) spent += cost
     }
-    const spent = cost + bought.reduce((sum, one) => sum + costOfRegister(one), 0)
     await settleReserve(tx, attempt.jobId, { reserved: attempt.reserved, spent })
     const state = acceptedNumber ? 'accepted' : judged.length > 0 ? 'set-aside' : 'nothing'
     await tx
@@ -101,14 +119,18 @@ const asCandidate = (attemptId: string) => (one: Judged, position: number) => ({
 })
 
 /** Ends an attempt that brought no answer and gives back what was set aside for it. */
-export async function endAttempt(services: Services, attempt: AttemptRow, state: 'failed' | 'late'): Promise<void> {
+export async function endAttempt(
+  services: Services,
+  attempt: AttemptRow,
+  { state, reason }: { readonly state: 'failed' | 'late'; readonly reason: string | null },
+): Promise<void> {
   await transaction(services.pool, async (tx) => {
     const [open] = await tx.select().from(attempts).where(eq(attempts.id, attempt.id)).for('update')
     if (open?.state !== 'waiting') return
     await settleReserve(tx, attempt.jobId, { reserved: attempt.reserved, spent: 0 })
     await tx
       .update(attempts)
-      .set({ state, reserved: 0, answeredAt: new Date(services.now()) })
+      .set({ state, reason, reserved: 0, answeredAt: new Date(services.now()) })
       .where(eq(attempts.id, attempt.id))
     await setSearch(tx, attempt, 'open')
   })
@@ -145,7 +167,19 @@ async function judgeAll(
       judged.push({ raw: number, score, judgement: first, bought: null })
       continue
     }
-    const checked = await checkLine(services, e164, attempt.id)
+    const checked = await checkLine(services, e164, attempt.askedAt).catch((error: unknown) => {
+      if (answerProblemOf(error) === null) throw error
+      return null
+    })
+    if (checked === null) {
+      judged.push({
+        raw: number,
+        score,
+        judgement: { outcome: 'set-aside', reason: 'not-checked', e164 },
+        bought: null,
+      })
+      continue
+    }
     judged.push({
       raw: number,
       score,
@@ -163,13 +197,20 @@ async function knownNumbers(db: Db, contactId: number): Promise<string[]> {
   return rows.map(({ e164 }) => e164)
 }
 
-/** The register's word on a number: what is known and fresh, else asked for. */
-async function checkLine(services: Services, e164: string, attemptId: string) {
+/**
+ * The register's word on a number: what is known and fresh, else asked for. Whoever asks while the same is known of a
+ * number asks the same question, in this fill or another: the register answers it once and is paid once.
+ */
+async function checkLine(services: Services, e164: string, askedAt: Date) {
   const facts = (await factsOfNumbers(services.db, [e164])).get(e164)
   if (facts?.lineType && !needsCheck(facts, services.now())) {
     return { line: { lineType: facts.lineType, isOutOfService: facts.status === 'out-of-service' }, bought: null }
   }
   const register = await openRegister(services)
-  const answer = await register.askOne(e164, `${attemptId}:${e164}`)
-  return { line: { lineType: answer.lineType, isOutOfService: answer.status === 'out-of-service' }, bought: answer }
+  const question = `line:${e164}:${facts?.checkedAt ?? 'never'}:${askedAt.toISOString().slice(0, 10)}`
+  const answer = await register.askOne(e164, question)
+  return {
+    line: { lineType: answer.lineType, isOutOfService: answer.status === 'out-of-service' },
+    bought: { answer, question },
+  }
 }

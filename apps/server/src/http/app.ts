@@ -1,6 +1,5 @@
-import { getConnInfo } from '@hono/node-server/conninfo'
 import { openApiDocument } from '@upper-field/contract'
-import { Hono } from 'hono'
+import { type Context, Hono } from 'hono'
 import { csrf } from 'hono/csrf'
 import { secureHeaders } from 'hono/secure-headers'
 import { bringRoutes } from '../bring/routes'
@@ -8,21 +7,22 @@ import { checkRoutes } from '../check/routes'
 import { connectionRoutes } from '../connections/routes'
 import { contactRoutes } from '../contacts/routes'
 import { fillRoutes } from '../fill/routes'
-import type { JobEvents } from '../jobs/events'
+import type { ServerEvents } from '../jobs/events'
 import { jobRoutes } from '../jobs/routes'
 import { listRoutes } from '../lists/routes'
 import { pairRoutes } from '../pair/routes'
-import { CLIENT_HEADER } from '../people/auth'
 import { peopleRoutes } from '../people/routes'
 import { sendRoutes } from '../send/routes'
 import type { Services } from '../services'
 import { suppressionRoutes } from '../suppression/routes'
 import { tidyRoutes } from '../tidy/routes'
+import { authRoutes } from './authRoutes'
+import { onlyOurHost } from './host'
 import { notFound, renderProblem } from './problem'
 import { webRoutes } from './web'
 
 /** The whole application behind one port: API, sign-in, web client. */
-export function createApp(services: Services, events: JobEvents): Hono {
+export function createApp(services: Services, events: ServerEvents): Hono {
   const app = new Hono()
   app.onError(renderProblem)
   app.use(
@@ -32,16 +32,22 @@ export function createApp(services: Services, events: JobEvents): Hono {
         styleSrc: ["'self'", "'unsafe-inline'"],
         imgSrc: ["'self'", 'data:'],
         workerSrc: ["'self'", 'blob:'],
+        objectSrc: ["'none'"],
+        baseUri: ["'none'"],
+        formAction: ["'self'"],
         frameAncestors: ["'none'"],
       },
     }),
   )
-  app.use('/api/*', async (c, next) => (c.req.path.startsWith('/api/v1/callbacks/') ? next() : csrf()(c, next)))
-  app.on(['GET', 'POST'], '/api/auth/*', (c) => {
-    const request = new Request(c.req.raw)
-    request.headers.set(CLIENT_HEADER, getConnInfo(c).remote.address ?? 'unknown')
-    return services.people.handler(request)
+  app.use(onlyOurHost(services.config))
+  app.use('/api/*', async (c, next) => {
+    await next()
+    // Nothing of what is told here is to lie in a cache, on the way or on a disk.
+    c.header('cache-control', 'no-store')
   })
+  const fromOurPages = csrf(originOf(services.config))
+  app.use('/api/*', (c, next) => (c.req.path.startsWith('/api/v1/callbacks/') ? next() : fromOurPages(c, next)))
+  authRoutes(app, services)
   peopleRoutes(app, services)
   listRoutes(app, services)
   contactRoutes(app, services)
@@ -60,4 +66,10 @@ export function createApp(services: Services, events: JobEvents): Hono {
   })
   webRoutes(app, services.config.webDir)
   return app
+}
+
+/** Our pages have the call's own origin, or the public one behind a proxy that ends encryption. */
+function originOf({ publicUrl }: Services['config']) {
+  const ours = publicUrl === null ? null : new URL(publicUrl).origin
+  return { origin: (origin: string, c: Context) => origin === ours || origin === new URL(c.req.url).origin }
 }

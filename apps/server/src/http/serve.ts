@@ -9,7 +9,10 @@ import {
 } from '@upper-field/contract'
 import type { Context, Hono } from 'hono'
 import type { z } from 'zod'
+import { holdsNul, withoutNul } from '../nul'
+import type { SignedIn } from '../people/people'
 import type { Services } from '../services'
+import { readBody } from './body'
 import { answerOnce } from './idempotency'
 import { Problem } from './problem'
 
@@ -24,7 +27,11 @@ export interface Call<N extends EndpointName> {
   readonly body: ParsedBody<N>
   /** Who calls; the endpoint's role has been checked. */
   readonly me: Me
+  /** The session it is called in; empty where none is needed. */
+  readonly sessionId: string
   readonly c: Context
+  /** Aborted when the caller has gone. */
+  readonly signal: AbortSignal
 }
 
 type Answer<N extends EndpointName> = ResponseOf<N> | Response
@@ -40,26 +47,31 @@ export function serve<N extends EndpointName>(
   const endpoint: Endpoint = endpoints[name]
   const path = `/api/v1${endpoint.path.replace(/\{(\w+)\}/g, ':$1')}`
   app.on(endpoint.method.toUpperCase(), path, async (c) => {
-    const me = await permit(services, endpoint.role, c)
+    const { me, sessionId } = await permit(services, endpoint.role, c)
     const call = {
-      params: check(endpoint.params, c.req.param()),
-      query: check(endpoint.query, c.req.query()),
-      body: await bodyOf(endpoint, c),
+      params: check(endpoint.params, plain(c.req.param())),
+      query: check(endpoint.query, plain(c.req.query())),
+      body: await bodyOf(services, endpoint, c),
       me,
+      sessionId,
       c,
+      signal: c.req.raw.signal,
     } as unknown as Call<N>
     const answer = async () => handler(call)
     const key = c.req.header('idempotency-key')
     const result =
-      endpoint.isIdempotent && key ? await answerOnce(services, { me, key, call: name }, answer) : await answer()
+      endpoint.isIdempotent && key
+        ? await answerOnce(services, { me, key, call: name, asked: [call.params, call.query, call.body] }, answer)
+        : await answer()
     return result instanceof Response ? result : c.json(result as object)
   })
 }
 
-async function permit(services: Services, role: Role | null, c: Context): Promise<Me> {
-  if (role === null) return { id: '', name: '', email: '', role: 'viewer' }
-  const me = await services.people.whoIs(c.req.raw.headers)
-  if (!me) throw new Problem(401, 'not-signed-in', 'Sign in first.')
+async function permit(services: Services, role: Role | null, c: Context): Promise<SignedIn> {
+  if (role === null) return { me: { id: '', name: '', email: '', role: 'viewer' }, sessionId: '' }
+  const found = await services.people.whoIs(c.req.raw.headers)
+  if (!found) throw new Problem(401, 'not-signed-in', 'Sign in first.')
+  const { me } = found
   if (RANK[me.role] < RANK[role]) {
     throw new Problem(
       403,
@@ -67,18 +79,36 @@ async function permit(services: Services, role: Role | null, c: Context): Promis
       `Your role is ${me.role}; this needs ${role === 'owner' ? 'an owner' : `an ${role}`}.`,
     )
   }
-  return me
+  return found
 }
 
-async function bodyOf(endpoint: Endpoint, c: Context): Promise<unknown> {
+async function bodyOf({ config }: Services, endpoint: Endpoint, c: Context): Promise<unknown> {
   if (endpoint.body === null || endpoint.body === 'file') return undefined
-  const json = await c.req.json().catch(() => {
-    throw new Problem(400, 'not-json', 'The call has no readable JSON in it.')
-  })
-  return check(endpoint.body, json)
+  const { rowsBodyBytes, bodyBytes, bodySeconds } = config.limits
+  const bytes = endpoint.sendsRows ? rowsBodyBytes : bodyBytes
+  const text = await readBody(c, { bytes, seconds: bodySeconds })
+  // Cells of files may hold NUL as padding, which is nothing; anywhere else it is a slip or an attack.
+  return check(endpoint.body, parseJson(endpoint.sendsRows ? withoutNul(text) : text))
 }
 
-function check(schema: z.ZodType, value: unknown): unknown {
+function plain(given: Record<string, string>): Record<string, string> {
+  if (Object.values(given).some((value) => value.includes('\0')))
+    throw new Problem(422, 'not-valid', 'NUL cannot be part of a value. Nothing was changed.')
+  return given
+}
+
+/** Throws a problem where a text is no JSON, or holds NUL, which the database has no place for. */
+export function parseJson(text: string): unknown {
+  if (holdsNul(text)) throw new Problem(422, 'not-valid', 'NUL cannot be part of a value. Nothing was changed.')
+  try {
+    return JSON.parse(text)
+  } catch {
+    throw new Problem(400, 'not-json', 'The call has no readable JSON in it.')
+  }
+}
+
+/** Holds what came with a call against its shape. Throws a problem that names what is off. */
+export function check<T>(schema: z.ZodType<T>, value: unknown): T {
   const parsed = schema.safeParse(value)
   if (parsed.success) return parsed.data
   const issues = parsed.error.issues.slice(0, 5).map((issue) => `${issue.path.join('.') || 'call'}: ${issue.message}`)

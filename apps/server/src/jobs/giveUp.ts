@@ -1,5 +1,7 @@
 import type { PoolClient } from 'pg'
-import { type Db, transaction } from '../db/database'
+import type { Db } from '../db/database'
+import { ListBusy, type ListWork } from '../lists/listBusy'
+import { withListLock } from '../lists/listLock'
 import type { Services } from '../services'
 import type { StepOutcome } from './runner'
 import { findJob, type JobRow, saveJob } from './store'
@@ -10,33 +12,66 @@ class GivenUp extends Error {}
 /** Tells how far the work has come, and in what phase it is; throws where it is to be given up. */
 export type OnPage = (done: number, phase?: string) => Promise<void>
 
+/** Work on a whole list, as one step of a job. */
+export interface WholeList<Early> {
+  readonly phase: string
+  /** What can be worked out before the list is held, while others go on changing it. */
+  readonly early?: (onPage: OnPage) => Promise<Early>
+  /** Changes the list, which is held. @returns what the job has to tell in the end, by name */
+  readonly work: (
+    tx: Db,
+    client: PoolClient,
+    onPage: OnPage,
+    early: Early | null,
+  ) => Promise<{ total: number; result: JobRow['result'] }>
+}
+
+/** How long is waited for the list when something was worked out already, in milliseconds. */
+const PATIENCE = 600_000
+/** How often is looked, while the list is waited for, whether somebody wants to stop, in milliseconds. */
+const LOOK = 1000
+
 /**
- * Work on a whole list in one transaction: told page by page as it goes, given up whole when somebody stops it or lets
- * it rest. Until it is committed, the list is what it was.
- * @param work returns what the job has to tell in the end, by name
+ * Work on a whole list in one transaction that has the list for itself: told page by page as it goes, given up whole
+ * when somebody stops it or lets it rest. Until it is committed, the list is what it was.
  */
-export async function inOneGo(
+export async function inOneGo<Early>(
   services: Services,
   job: JobRow,
-  phase: string,
-  work: (tx: Db, client: PoolClient, onPage: OnPage) => Promise<{ total: number; result: JobRow['result'] }>,
+  { phase, early, work }: WholeList<Early>,
 ): Promise<StepOutcome> {
   const tell: OnPage = async (done, now = phase) => {
     await saveJob(services.db, job.id, { phase: now, done: Math.min(done, job.total ?? done) })
     const { state } = await findJob(services.db, job.id)
     if (state !== 'running') throw new GivenUp()
   }
+  const giveUp = new AbortController()
+  const isWanted = () =>
+    findJob(services.db, job.id)
+      .then(({ state }) => state === 'running' || giveUp.abort())
+      .catch(() => {})
+  const clock = setInterval(() => void isWanted(), LOOK)
   try {
-    await transaction(services.pool, async (tx, client) => {
-      const { total, result } = await work(tx, client, tell)
+    const found = early ? await early(tell) : null
+    const holding = {
+      work: job.kind as ListWork,
+      jobId: job.id,
+      patience: early ? PATIENCE : 0,
+      signal: giveUp.signal,
+    }
+    await withListLock(services, job.listId, holding, async (tx, client) => {
+      const { total, result } = await work(tx, client, tell, found)
       // Until it is committed, it can be given up.
       await tell(total)
       await saveJob(tx, job.id, { phase: 'done', done: total, result })
     })
     return { next: 'done' }
   } catch (error) {
-    if (!(error instanceof GivenUp)) throw error
+    const isGivenUp = error instanceof GivenUp || (error instanceof ListBusy && giveUp.signal.aborted)
+    if (!isGivenUp) throw error
     await saveJob(services.db, job.id, { phase: 'waiting', done: 0 })
     return { next: 'step' }
+  } finally {
+    clearInterval(clock)
   }
 }

@@ -5,6 +5,7 @@ import { indexJob } from '../contacts/indexJob'
 import { fillJob } from '../fill/fillJob'
 import { pairJob } from '../pair/pairJob'
 import { editionJob } from '../send/editionJob'
+import { markJob } from '../suppression/markLater'
 import { tidyJob } from '../tidy/tidyJob'
 import type { JobHandlers } from './runner'
 
@@ -15,6 +16,7 @@ export const jobHandlers: JobHandlers = {
   index: indexJob,
   check: checkJob,
   fill: fillJob,
+  mark: markJob,
   edition: editionJob,
   tidy: tidyJob,
   pair: pairJob,

@@ -2,8 +2,11 @@ import type { JobKind } from '@upper-field/contract'
 import { inArray } from 'drizzle-orm'
 import { Logger, parseCronItems, type Runner, run } from 'graphile-worker'
 import type { PoolClient } from 'pg'
+import { isGivenWay, isLostConnection } from '../db/errors'
+import { LOCKS } from '../db/locks'
 import { jobs } from '../db/schema'
 import { logError } from '../http/problem'
+import { ListBusy } from '../lists/listBusy'
 import type { Services } from '../services'
 import { enqueue, findJob, type JobRow, saveJob, saveJobIf } from './store'
 
@@ -16,14 +19,22 @@ export type StepOutcome =
 /** Work of one kind, in steps that can be repeated safely: each saves its progress in its own transaction. */
 export interface JobHandler {
   step(services: Services, job: JobRow): Promise<StepOutcome>
+  /**
+   * Called where the job is to stop: what is left to be done first, so that nothing that was paid is lost. Null where it
+   * may stop at once.
+   */
+  mayStop?(services: Services, job: JobRow): Promise<StepOutcome | null>
   /** Called once when the job was stopped or has failed. */
   ended?(services: Services, job: JobRow, state: 'stopped' | 'failed', problem: string | null): Promise<void>
 }
 
 /** An expected end before the work is done; the code is shown to people. */
 export class JobProblem extends Error {
-  constructor(readonly code: string) {
-    super(code)
+  constructor(
+    readonly code: string,
+    options?: ErrorOptions,
+  ) {
+    super(code, options)
   }
 }
 
@@ -31,6 +42,9 @@ export type JobHandlers = Readonly<Record<JobKind, JobHandler>>
 
 /** How often jobs are looked for whose runner died, in milliseconds. */
 const SWEEP = 3000
+
+/** How long a job waits before it looks again whether its list is free, in seconds. */
+const BUSY = 1
 
 /** How long is waited before the queue is asked again after the database went away, in milliseconds. */
 const PATIENCE = 1000
@@ -97,14 +111,14 @@ async function sweep({ db, pool }: Services): Promise<void> {
 
 async function tryLock(client: PoolClient, jobId: string): Promise<boolean> {
   const { rows } = await client.query<{ locked: boolean }>(
-    'select pg_try_advisory_lock(hashtextextended($1, 7412)) as locked',
-    [jobId],
+    'select pg_try_advisory_lock(hashtextextended($1, $2)) as locked',
+    [jobId, LOCKS.job],
   )
   return rows[0]?.locked ?? false
 }
 
 const unlock = (client: PoolClient, jobId: string) =>
-  client.query('select pg_advisory_unlock(hashtextextended($1, 7412))', [jobId])
+  client.query('select pg_advisory_unlock(hashtextextended($1, $2))', [jobId, LOCKS.job])
 
 async function workOn(services: Services, handlers: JobHandlers, jobId: string): Promise<void> {
   const client = await services.pool.connect()
@@ -140,24 +154,34 @@ async function runSteps(services: Services, handlers: JobHandlers, jobId: string
   }
   for (;;) {
     const job = await findJob(services.db, jobId)
-    if (job.state === 'stopping') return end(services, handler, job, 'stopped', null)
     if (job.state === 'pausing') return saveJob(services.db, jobId, { state: 'paused' })
     try {
+      if (job.state === 'stopping') {
+        const left = (await handler.mayStop?.(services, job)) ?? null
+        if (left === null) return await end(services, handler, job, 'stopped', null)
+        if (left.next === 'later') return await enqueue(services.db, jobId, { inSeconds: left.seconds })
+        continue
+      }
       const outcome = await handler.step(services, job)
       if (job.cutOffs > 0) await saveJob(services.db, jobId, { cutOffs: 0 })
       if (outcome.next === 'done')
         return saveJob(services.db, jobId, { state: 'done', finishedAt: new Date(services.now()) })
       if (outcome.next === 'later') return rest(services, jobId, outcome.seconds)
     } catch (error) {
-      if (isLostConnection(error)) throw error
+      if (isLostConnection(error)) {
+        // Not a crash of its own making: it is not counted as one.
+        await saveJobIf(services.db, jobId, ['running'], { state: 'waiting' }).catch(() => {})
+        throw error
+      }
+      if (error instanceof ListBusy || isGivenWay(error)) return rest(services, jobId, BUSY, 'list-busy')
       if (!(error instanceof JobProblem)) logError(`job ${job.kind}`, error)
       return end(services, handler, job, 'failed', error instanceof JobProblem ? error.code : 'unexpected')
     }
   }
 }
 
-async function rest(services: Services, jobId: string, seconds: number): Promise<void> {
-  await saveJobIf(services.db, jobId, ['running'], { state: 'waiting' })
+async function rest(services: Services, jobId: string, seconds: number, phase?: string): Promise<void> {
+  await saveJobIf(services.db, jobId, ['running'], { state: 'waiting', ...(phase ? { phase } : {}) })
   await enqueue(services.db, jobId, { inSeconds: seconds })
 }
 
@@ -170,15 +194,6 @@ async function end(
 ): Promise<void> {
   await handler.ended?.(services, job, state, problem)
   await saveJob(services.db, job.id, { state, problem, finishedAt: new Date(services.now()) })
-}
-
-/** The database went away: the queue tries again, and the step is repeated. */
-export function isLostConnection(error: unknown): boolean {
-  const code = (error as { code?: string })?.code ?? (error as { cause?: { code?: string } })?.cause?.code ?? ''
-  return (
-    /^(?:08|57P0|ECONN|EPIPE)/.test(code) ||
-    /Connection terminated|timeout exceeded when trying/.test(String((error as Error)?.message))
-  )
 }
 
 /** A step that never comes to an end, because it ends the process, is not tried for ever. */

@@ -15,6 +15,8 @@ export interface NewJob {
   readonly unit: 'bytes' | 'numbers' | 'contacts'
   readonly total: number | null
   readonly payload: Record<string, unknown>
+  /** Name of who asked for it. */
+  readonly startedBy?: string
 }
 
 /**
@@ -118,6 +120,7 @@ export const asJob = (row: JobRow): Job => ({
   unit: row.unit as Job['unit'],
   problem: row.problem,
   result: row.result,
+  startedBy: row.startedBy,
   createdAt: row.createdAt.toISOString(),
   startedAt: row.startedAt?.toISOString() ?? null,
   finishedAt: row.finishedAt?.toISOString() ?? null,

@@ -1,7 +1,7 @@
 import type { List } from '@upper-field/contract'
 import { desc, eq, isNotNull, isNull, sql } from 'drizzle-orm'
 import type { Hono } from 'hono'
-import type { Db } from '../db/database'
+import { type Db, transaction } from '../db/database'
 import { lists } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { serve } from '../http/serve'
@@ -19,7 +19,7 @@ export function listRoutes(app: Hono, services: Services): void {
   })
 
   serve(app, services, 'makeList', async ({ body }) => {
-    const [made] = await db.insert(lists).values({ name: body.name }).returning()
+    const [made] = await transaction(services.pool, (tx) => tx.insert(lists).values({ name: body.name }).returning())
     return one(await describe(db, made ? [made] : []))
   })
 

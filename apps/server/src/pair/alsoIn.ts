@@ -1,13 +1,13 @@
 import type { AlsoIn } from '@upper-field/contract'
-import { parseFilter } from '@upper-field/core/split'
 import { sql } from 'drizzle-orm'
 import { chosenContacts } from '../contacts/page'
+import { readFilter } from '../contacts/readFilter'
 import type { Db } from '../db/database'
 import { matchesElsewhere } from './elsewhere'
 
 /** How many of the contacts that a filter chooses are in each other open list too, whichever of those the filter names. */
 export async function alsoIn(db: Db, listId: string, text: string): Promise<AlsoIn[]> {
-  const { filter } = parseFilter(text)
+  const filter = readFilter(text)
   const { in: _, ...piles } = filter.piles
   const chosen = sql`c.id in (select id from contacts where joined_into is null and ${chosenContacts(listId, { ...filter, piles })})`
   const { rows } = await db.execute<{ id: string; name: string; contacts: string }>(sql`

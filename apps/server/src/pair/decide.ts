@@ -5,7 +5,6 @@ import type { PoolClient } from 'pg'
 import type { Db } from '../db/database'
 import { joins, pairDecisions, valueChoices } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
-import { lockList } from '../lists/lock'
 import { countContacts } from '../projection/cube'
 import { rowThatGives } from '../projection/loadPages'
 import { pointToSurvivors } from './pointToSurvivors'
@@ -31,7 +30,27 @@ export interface Decision {
   readonly chosen?: Partial<Record<SurvivorPart, number>>
 }
 
-/** Decides a pair, or all that look like it, as one decision that can be taken back whole. */
+const pairGone = (): Problem =>
+  new Problem(409, 'pair-gone', 'This pair was looked for anew, or is one person by now. Nothing was changed.')
+
+/** The list of a pair. Throws a problem where there is no such pair any more. */
+export async function listOfPair(db: Db, pairId: number): Promise<string> {
+  const { rows } = await db.execute<{ list_id: string }>(sql`select list_id from pairs where id = ${pairId}`)
+  if (!rows[0]) throw pairGone()
+  return rows[0].list_id
+}
+
+/** The list of a decision. */
+export async function listOfDecision(db: Db, decisionId: number): Promise<string> {
+  const [known] = await db
+    .select({ listId: pairDecisions.listId })
+    .from(pairDecisions)
+    .where(eq(pairDecisions.id, decisionId))
+  if (!known) throw notFound('decision')
+  return known.listId
+}
+
+/** Decides a pair, or all that look like it, as one decision that can be taken back whole. Its list is held. */
 export async function decide(
   tx: Db,
   client: PoolClient,
@@ -41,9 +60,7 @@ export async function decide(
     sql`select list_id, pattern, decision_id from pairs where id = ${pairId}`,
   )
   const [pair] = asked
-  if (!pair)
-    throw new Problem(409, 'pair-gone', 'This pair was looked for anew, or is one person by now. Nothing was changed.')
-  await lockList(tx, pair.list_id)
+  if (!pair) throw pairGone()
   const which = alike
     ? sql`p.list_id = ${pair.list_id} and p.pattern = ${pair.pattern}`
     : decision === 'join'
@@ -117,11 +134,8 @@ async function joinPairs(
   await countContacts(tx, listId)
 }
 
-/** Takes a decision back: its pairs wait again, its joins are as if they had never been made. */
+/** Takes a decision back, while its list is held: its pairs wait again, its joins are as if they had never been made. */
 export async function takeDecisionBack(tx: Db, client: PoolClient, decisionId: number): Promise<Decided> {
-  const [known] = await tx.select().from(pairDecisions).where(eq(pairDecisions.id, decisionId))
-  if (!known) throw notFound('decision')
-  await lockList(tx, known.listId)
   const [decision] = await tx.select().from(pairDecisions).where(eq(pairDecisions.id, decisionId)).for('update')
   if (!decision || decision.undoneAt)
     throw new Problem(409, 'taken-back-already', 'This decision was taken back already.')
@@ -140,7 +154,7 @@ export async function takeDecisionBack(tx: Db, client: PoolClient, decisionId: n
   await tx.update(pairDecisions).set({ undoneAt: new Date() }).where(eq(pairDecisions.id, decisionId))
   if (all.length > 0) {
     await refreshWithSharers(tx, client, all)
-    await countContacts(tx, known.listId)
+    await countContacts(tx, decision.listId)
   }
   return asDecided(decision)
 }

@@ -2,13 +2,14 @@ import type { Thresholds } from '@upper-field/contract'
 import { createPairing, DEFAULT_THRESHOLDS, type Paired, type Survivorship } from '@upper-field/core/pair'
 import { eq, sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
-import type { Db } from '../db/database'
+import { type Db, transaction } from '../db/database'
 import { lists, pairStates } from '../db/schema'
 import { inOneGo, type OnPage } from '../jobs/giveUp'
 import type { JobHandler } from '../jobs/runner'
-import { lockList } from '../lists/lock'
+import { versionOf } from '../lists/listLock'
 import { countContacts } from '../projection/cube'
 import { refreshSurvivors } from '../projection/refresh'
+import type { Services } from '../services'
 import { keptApart, pairOf } from './keptApart'
 import { standingContacts } from './standingContacts'
 import { type Found, storeGroups, storePairs } from './storePaired'
@@ -21,19 +22,42 @@ export const pairJob: JobHandler = {
       survivorship?: Survivorship
     }
     if (survivorship)
-      return inOneGo(services, job, 'joining', (tx, client) => surviveAnew(tx, client, job.listId, survivorship))
-    return inOneGo(services, job, 'comparing', async (tx, client, onPage) => {
-      await lockList(tx, job.listId)
-      const found = await findPairs(tx, job.listId, thresholds, onPage)
-      await onPage(found.ids.length, 'joining')
-      const joined = await storeGroups(tx, client, found)
-      const toDecide = await storePairs(tx, client, found)
-      await storeState(tx, found, thresholds, new Date(services.now()))
-      await countContacts(tx, job.listId)
-      return { total: found.ids.length, result: { joined, toDecide } }
+      return inOneGo(services, job, {
+        phase: 'joining',
+        work: (tx, client) => surviveAnew(tx, client, job.listId, survivorship),
+      })
+    return inOneGo<Compared>(services, job, {
+      phase: 'comparing',
+      early: (onPage) => compareEarly(services, job.listId, thresholds, onPage),
+      work: async (tx, client, onPage, early) => {
+        const isAsItWas = early !== null && early.version === (await versionOf(tx, job.listId))
+        const found = isAsItWas ? early.found : await findPairs(tx, job.listId, thresholds, onPage)
+        await onPage(found.ids.length, 'joining')
+        const joined = await storeGroups(tx, client, found)
+        const toDecide = await storePairs(tx, client, found)
+        await storeState(tx, found, thresholds, new Date(services.now()))
+        await countContacts(tx, job.listId)
+        return { total: found.ids.length, result: { joined, toDecide } }
+      },
     })
   },
 }
+
+interface Compared {
+  readonly found: Found
+  /** What the list was when it was read. */
+  readonly version: number
+}
+
+/**
+ * Reads and compares, which takes longest, in a picture of the list as it was, and lets others change the list
+ * meanwhile. Where they did, it is done once more while the list is held.
+ */
+const compareEarly = ({ pool }: Services, listId: string, thresholds: Thresholds, onPage: OnPage): Promise<Compared> =>
+  transaction(pool, async (tx, client) => {
+    await client.query('set transaction isolation level repeatable read, read only')
+    return { version: await versionOf(tx, listId), found: await findPairs(tx, listId, thresholds, onPage) }
+  })
 
 async function findPairs(tx: Db, listId: string, thresholds: Thresholds, onPage: OnPage): Promise<Found> {
   const pairing = createPairing()
@@ -85,7 +109,6 @@ function groupsByLine(paired: Paired, { join, decide }: Thresholds): { from: num
 
 /** Puts every contact that is made of several rows together anew, by other rules. */
 async function surviveAnew(tx: Db, client: PoolClient, listId: string, survivorship: Survivorship) {
-  await lockList(tx, listId)
   await tx.update(lists).set({ survivorship }).where(eq(lists.id, listId))
   const { rows } = await tx.execute<{ id: string }>(
     sql`select id from contacts where list_id = ${listId} and joined > 0 order by id`,

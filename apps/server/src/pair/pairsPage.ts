@@ -1,6 +1,7 @@
 import type { PairItem, PairPage, PairSide } from '@upper-field/contract'
 import { sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
+import { CURSOR, readCursor } from '../http/cursor'
 
 const PAGE = 20
 
@@ -17,11 +18,11 @@ interface PairRow extends Record<string, unknown> {
 
 /** Pairs left to a person, likeliest first, by key set: a score and an id are where the page before ended. */
 export async function pageOfPairs(db: Db, listId: string, cursor: string | undefined): Promise<PairPage> {
-  const [score = '1e9', id = '0'] = cursor?.split('/') ?? []
+  const [score = 1e9, id = 0] = readCursor(cursor, [CURSOR.number, CURSOR.id]) ?? []
   const { rows } = await db.execute<PairRow>(sql`
     select p.*, (select count(*) from pairs o where o.list_id = p.list_id and o.pattern = p.pattern and o.decision_id is null) as alike
     from pairs p where p.list_id = ${listId} and p.decision_id is null
-      and (p.score < ${Number(score) || 0}::real or (p.score = ${Number(score) || 0}::real and p.id > ${Number(id) || 0}))
+      and (p.score < ${score}::real or (p.score = ${score}::real and p.id > ${id}))
     order by p.score desc, p.id limit ${PAGE + 1}`)
   const shown = rows.slice(0, PAGE)
   const others = await othersOf(

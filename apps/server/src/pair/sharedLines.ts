@@ -2,8 +2,10 @@ import type { SharedLine, SharedLines } from '@upper-field/contract'
 import { kindOfSharedLine } from '@upper-field/core/pair'
 import type { LineType } from '@upper-field/core/phone'
 import { sql } from 'drizzle-orm'
+import type { z } from 'zod'
 import type { Db } from '../db/database'
 import { groupBy } from '../db/groupBy'
+import { CURSOR, readCursor } from '../http/cursor'
 
 const PAGE = 50
 /** So many holders are named; the rest is counted. */
@@ -11,7 +13,7 @@ const MOST_NAMED = 8
 
 /** Numbers that several people of a list hold, most holders first, by key set: holders and number of the last one. */
 export async function sharedLines(db: Db, listId: string, cursor: string | undefined): Promise<SharedLines> {
-  const [holders = '1000000000', after = ''] = cursor?.split('/') ?? []
+  const [holders = 1e9, after = ''] = readCursor<z.ZodType<number | string>>(cursor, [CURSOR.id, CURSOR.e164]) ?? []
   const { rows } = await db.execute<{ e164: string; line_type: LineType; holders: string; total: string }>(sql`
     with lines as (
       select n.e164, min(n.line_type) as line_type, count(distinct c.id) as holders
@@ -19,7 +21,7 @@ export async function sharedLines(db: Db, listId: string, cursor: string | undef
       join batches b on b.id = c.batch_id and b.state = 'ready'
       where n.list_id = ${listId} and n.is_valid group by n.e164 having count(distinct c.id) > 1)
     select *, (select count(*) from lines) as total from lines
-    where holders < ${Number(holders) || 0} or (holders = ${Number(holders) || 0} and e164 > ${after})
+    where holders < ${holders} or (holders = ${holders} and e164 > ${after})
     order by holders desc, e164 limit ${PAGE + 1}`)
   const shown = rows.slice(0, PAGE)
   const last = shown.at(-1)

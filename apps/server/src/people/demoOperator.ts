@@ -10,5 +10,5 @@ export const demoPassword = (secret: string): string =>
 
 export async function ensureDemoOperator({ people, config }: Pick<Services, 'people' | 'config'>): Promise<void> {
   if (await people.findByEmail(DEMO_OPERATOR.email)) return
-  await people.add({ ...DEMO_OPERATOR, password: demoPassword(config.secret) })
+  await people.add({ ...DEMO_OPERATOR, password: demoPassword(config.sessionSecrets[0]) })
 }

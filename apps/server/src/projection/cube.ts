@@ -8,12 +8,10 @@ export const CUBE_DIMENSIONS = sql.raw(
 )
 
 /**
- * Counts a list's contacts anew, in the transaction that changed them. Sieve and terrace read these counts: from
+ * Counts a list's contacts anew, in the transaction that changed them and holds the list. Sieve and terrace read these counts: from
  * the table itself they would take seconds on a large list.
  */
 export async function countContacts(tx: Db, listId: string): Promise<void> {
-  // Two changes of one list at once would both count without the other's.
-  await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${listId}::text, 7413))`)
   await tx.execute(sql`delete from contact_cube where list_id = ${listId}`)
   await tx.execute(sql`
     insert into contact_cube (list_id, batch_id, country, verdict, line_type, line_status, known_from, lane, lane_reason,

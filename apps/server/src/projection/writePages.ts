@@ -18,7 +18,7 @@ export async function writeContacts(
   await client.query(
     'create temp table if not exists refreshed (like contacts including defaults) on commit delete rows',
   )
-  await client.query('delete from refreshed')
+  await client.query('truncate refreshed')
   await copyContacts(client, 'refreshed', lines)
   const sets = CONTACT_COLUMNS.filter((column) => column !== 'id').map((column) => `${column} = r.${column}`)
   // The planner knows nothing of a table just filled: told the ids, it does not read the large one whole.
@@ -42,7 +42,7 @@ export async function writePlacements(client: PoolClient, lines: readonly Contac
   await client.query(
     'create temp table if not exists replaced (id bigint, is_shared boolean, lane text, lane_reason text) on commit delete rows',
   )
-  await client.query('delete from replaced')
+  await client.query('truncate replaced')
   const places = PLACEMENT.map((column) => CONTACT_COLUMNS.indexOf(column))
   await copyInto(
     client,

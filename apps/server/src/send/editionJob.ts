@@ -7,6 +7,7 @@ import { type Db, transaction } from '../db/database'
 import { editionPieces, editions } from '../db/schema'
 import { type JobHandler, JobProblem, type StepOutcome } from '../jobs/runner'
 import { type JobRow, saveJob } from '../jobs/store'
+import { withListLock } from '../lists/listLock'
 import { countContacts } from '../projection/cube'
 import type { Services } from '../services'
 import { sha256Hex } from '../sha256'
@@ -102,7 +103,8 @@ function cellsFor(edition: EditionRow, member: SendableContact, extras: Extras):
 async function finish(services: Services, job: JobRow, edition: EditionRow): Promise<StepOutcome> {
   const hash = createHash('sha256')
   for await (const piece of piecesOf(services.db, edition.id)) hash.update(piece)
-  await transaction(services.pool, async (tx) => {
+  const holding = { work: 'send' as const, jobId: job.id }
+  await withListLock(services, edition.listId, holding, async (tx) => {
     await tx
       .update(editions)
       .set({ state: 'ready', sha256: hash.digest('hex') })

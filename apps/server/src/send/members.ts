@@ -1,8 +1,8 @@
 import { suppressibleKeys } from '@upper-field/core/pair'
 import type { AudienceMember } from '@upper-field/core/send'
-import { parseFilter } from '@upper-field/core/split'
 import { sql } from 'drizzle-orm'
 import { type ContactRecord, chosenContacts } from '../contacts/page'
+import { readFilter } from '../contacts/readFilter'
 import type { Db } from '../db/database'
 import { groupBy } from '../db/groupBy'
 import { suppressionTest } from '../suppression/matches'
@@ -30,7 +30,7 @@ export interface MembersPage {
  */
 export async function pageOfMembers(db: Db, listId: string, filter: string, after: number): Promise<MembersPage> {
   const { rows } = await db.execute<ContactRecord>(sql`
-    select * from contacts where ${chosenContacts(listId, parseFilter(filter).filter)} and lane <> 'parked' and id > ${after}
+    select * from contacts where ${chosenContacts(listId, readFilter(filter))} and lane <> 'parked' and id > ${after}
     order by id limit ${SEND_PAGE}`)
   const ids = rows.map(({ id }) => id)
   const numbers = await readNumbers(db, ids)

@@ -1,9 +1,9 @@
 import type { Edition } from '@upper-field/contract'
 import { fileNameFor } from '@upper-field/core/send'
-import { parseFilter } from '@upper-field/core/split'
 import { desc, eq, sql } from 'drizzle-orm'
 import type { Hono } from 'hono'
 import { chosenContacts } from '../contacts/page'
+import { readFilter } from '../contacts/readFilter'
 import { transaction } from '../db/database'
 import { editions } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
@@ -13,6 +13,7 @@ import { findList } from '../lists/routes'
 import type { Services } from '../services'
 import { piecesOf } from './editionJob'
 import { runPreflight } from './preflight'
+import { suppressedSince } from './suppressedSince'
 
 export function sendRoutes(app: Hono, services: Services): void {
   const { db } = services
@@ -23,19 +24,21 @@ export function sendRoutes(app: Hono, services: Services): void {
   })
 
   serve(app, services, 'readEditions', async ({ params }) =>
-    (await db.select().from(editions).where(eq(editions.listId, params.listId)).orderBy(desc(editions.createdAt))).map(
-      asEdition,
+    Promise.all(
+      (
+        await db.select().from(editions).where(eq(editions.listId, params.listId)).orderBy(desc(editions.createdAt))
+      ).map(async (edition) => asEdition(edition, edition.state === 'ready' ? await suppressedSince(db, edition) : 0)),
     ),
   )
 
-  serve(app, services, 'makeEdition', async ({ params, body }) => {
+  serve(app, services, 'makeEdition', async ({ params, body, me }) => {
     const list = await findList(db, params.listId)
     if ((body.destination === 'people') !== (body.form === 'people')) {
       throw new Problem(422, 'form-off', 'A file for people has the form "people", an audience "hashed" or "plain".')
     }
     return transaction(services.pool, async (tx) => {
       const { rows } = await tx.execute<{ n: string }>(sql`
-        select count(*) as n from contacts where ${chosenContacts(list.id, parseFilter(body.filter).filter)} and lane <> 'parked'`)
+        select count(*) as n from contacts where ${chosenContacts(list.id, readFilter(body.filter))} and lane <> 'parked'`)
       const chosen = Number(rows[0]?.n ?? 0)
       if (chosen === 0)
         throw new Problem(409, 'nobody-chosen', 'Nobody is chosen who may be sent: parked contacts are left out.')
@@ -46,6 +49,7 @@ export function sendRoutes(app: Hono, services: Services): void {
         unit: 'contacts',
         total: chosen,
         payload: { editionId },
+        startedBy: me.name,
       })
       const purpose = body.form === 'people' ? 'contacts' : `${body.destination} ${body.form}`
       const [made] = await tx
@@ -71,6 +75,13 @@ export function sendRoutes(app: Hono, services: Services): void {
     if (edition.state === 'withdrawn')
       throw new Problem(410, 'withdrawn', 'This file held a person who asked to be forgotten. Make it anew.')
     if (edition.state !== 'ready') throw new Problem(409, 'not-ready', 'This file is not ready yet.')
+    const suppressed = await suppressedSince(db, edition)
+    if (suppressed > 0)
+      throw new Problem(
+        410,
+        'suppressed-since',
+        `${suppressed.toLocaleString('en')} in this file said no after it was made. It is kept back: make it again, without them.`,
+      )
     const pieces = piecesOf(db, edition.id)
     const body = new ReadableStream<Uint8Array>({
       pull: async (controller) => {
@@ -90,7 +101,7 @@ export function sendRoutes(app: Hono, services: Services): void {
   })
 }
 
-const asEdition = (edition: typeof editions.$inferSelect): Edition => ({
+const asEdition = (edition: typeof editions.$inferSelect, suppressed = 0): Edition => ({
   id: edition.id,
   jobId: edition.jobId,
   destination: edition.destination,
@@ -102,5 +113,6 @@ const asEdition = (edition: typeof editions.$inferSelect): Edition => ({
   leftOut: edition.leftOut,
   bytes: edition.bytes,
   sha256: edition.sha256,
+  suppressedSince: suppressed,
   createdAt: edition.createdAt.toISOString(),
 })

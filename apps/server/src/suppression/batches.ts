@@ -6,7 +6,8 @@ import type { Db } from '../db/database'
 import { suppressionBatches } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { addKeys } from './entries'
-import { type EntryKey, placeAnew } from './placeAnew'
+import type { EntryKey } from './entryHolders'
+import { placeAnew } from './placeAnew'
 
 /** Files of a suppression list, newest first. */
 export const batchesOf = (db: Db, suppressionListId: string): Promise<SuppressionBatch[]> =>
@@ -63,13 +64,13 @@ export async function addRows(
     who: batch.addedBy,
     batchId,
   }
-  const { added, marked } = await addKeys(tx, client, facts, keys)
+  const { added, marked, waiting } = await addKeys(tx, client, facts, keys)
   const unread = read.flatMap((one) => (one.keys.length === 0 ? one.row : []))
   await tx
     .update(suppressionBatches)
     .set({ rows: batch.rows + rows.length, unread: batch.unread + unread.length })
     .where(eq(suppressionBatches.id, batchId))
-  return { added, known: keys.length - added, marked, unread }
+  return { added, known: keys.length - added, marked, waiting, unread }
 }
 
 /** Takes a file back whole: its entries are gone, and whom nothing else holds is let go. */

@@ -31,9 +31,10 @@ export async function addEntries(tx: Db, client: PoolClient, entries: NewEntries
   const read = filled.map((line) => ({ ...line, key: suppressionKey(line.text, entries.country) }))
   const unread = read.filter(({ key }) => key === null)
   const keys = read.flatMap(({ key }) => key ?? [])
-  const { added, marked } = await addKeys(tx, client, entries, keys)
+  const { added, marked, waiting } = await addKeys(tx, client, entries, keys)
   return {
     added,
+    waiting,
     known: keys.length - added,
     unread: unread.slice(0, MOST_UNREAD_SHOWN).map(({ line, text }) => ({ line, text: text.slice(0, 80) })),
     unreadTotal: unread.length,
@@ -44,14 +45,14 @@ export async function addEntries(tx: Db, client: PoolClient, entries: NewEntries
 /**
  * Adds keys to a list; one that has expired is set anew. What a file holds is written down although the list knows it, so that another file can be taken
  * back and leaves it.
- * @returns how many keys were new to the list, and how many contacts they marked
+ * @returns how many keys were new to the list, how many contacts they marked, and how many are marked later
  */
 export async function addKeys(
   tx: Db,
   client: PoolClient,
   { suppressionListId, reason, asHashes, expiresAt, who, batchId = null }: EntryFacts,
   keys: readonly SuppressionKey[],
-): Promise<{ added: number; marked: number }> {
+): Promise<{ added: number; marked: number; waiting: number }> {
   const byHash = new Map(
     keys.map(({ kind, key }) => {
       const hash = kind === 'hash' ? key : sha256Hex(key)
@@ -74,19 +75,11 @@ export async function addKeys(
         expires_at = excluded.expires_at, is_let_go = false
       where suppression_entries.expires_at <= now()
     returning hash`)
-  const before = await countMarked(tx)
-  await placeAnew(
+  const { marked, waiting } = await placeAnew(
     tx,
     client,
     stored.flatMap(({ hash }) => byHash.get(hash) ?? []),
   )
   const added = stored.filter(({ hash }) => !isKnown.has(hash)).length
-  return { added, marked: (await countMarked(tx)) - before }
-}
-
-async function countMarked(tx: Db): Promise<number> {
-  const { rows } = await tx.execute<{ n: string }>(
-    sql`select count(*) as n from contacts where lane_reason = 'suppressed' and joined_into is null`,
-  )
-  return Number(rows[0]?.n ?? 0)
+  return { added, marked, waiting }
 }

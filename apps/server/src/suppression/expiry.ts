@@ -1,7 +1,8 @@
 import { sql } from 'drizzle-orm'
 import { transaction } from '../db/database'
 import type { Services } from '../services'
-import { type EntryKey, placeAnew } from './placeAnew'
+import type { EntryKey } from './entryHolders'
+import { placeAnew } from './placeAnew'
 
 const PAGE = 1000
 

@@ -4,8 +4,7 @@ import { sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import type { Db } from '../db/database'
 import { suppressionLists } from '../db/schema'
-import { notFound } from '../http/problem'
-import { lockList } from '../lists/lock'
+import { notFound, Problem } from '../http/problem'
 import { joinAgain } from '../pair/joinAgain'
 import { sharersOf } from '../pair/sharers'
 import { countContacts } from '../projection/cube'
@@ -32,14 +31,29 @@ export async function readForgetting(tx: Db, contactId: number): Promise<Forgett
   return (await findPerson(tx, contactId)).told
 }
 
+/** The lists a person stands in: they are held while the person is erased. */
+export const listsOfPerson = async (db: Db, contactId: number): Promise<readonly string[]> =>
+  (await findPerson(db, contactId)).listIds
+
+interface Wish {
+  readonly contactId: number
+  readonly who: string
+  /** Lists that are held. */
+  readonly held: readonly string[]
+}
+
 /**
  * Erases a person from every list: the text of their rows, all values, edits, joins, what providers gave and what the
  * register said. The rows keep their place, so that every count stays right. Their keys are kept as hashes alone.
  */
-export async function forgetPerson(tx: Db, client: PoolClient, contactId: number, who: string): Promise<Forgetting> {
-  const { listIds: expected } = await findPerson(tx, contactId)
-  for (const listId of expected) await lockList(tx, listId)
+export async function forgetPerson(tx: Db, client: PoolClient, { contactId, who, held }: Wish): Promise<Forgetting> {
   const person = await findPerson(tx, contactId)
+  if (person.listIds.some((id) => !held.includes(id)))
+    throw new Problem(
+      409,
+      'elsewhere-too',
+      'This person has just come into another list. Nothing was erased; try again.',
+    )
   const sharers = await sharersOf(tx, person.ids)
   await eraseFacts(tx, person)
   await eraseRows(tx, person, who)

@@ -1,66 +1,61 @@
-import type { SuppressionKey } from '@upper-field/core/pair'
-import { type SQL, sql } from 'drizzle-orm'
+import { sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import type { Db } from '../db/database'
-import { lockList } from '../lists/lock'
+import { tryListLock } from '../lists/listLock'
 import { countContacts } from '../projection/cube'
 import { replaceContacts } from '../projection/refresh'
+import { type EntryKey, holdersByList } from './entryHolders'
+import { markLater } from './markLater'
 
-/** A key of an entry: its hash, and the key itself where it is known. */
-export interface EntryKey {
-  readonly kind: SuppressionKey['kind']
-  readonly hash: string
-  readonly key: string | null
+/** What became of the contacts that hold the keys of some entries. */
+export interface Placed {
+  /** How many more are marked as suppressed than before; fewer where this is below zero. */
+  readonly marked: number
+  /** Contacts of lists that are being worked on: a job marks them as soon as their list is free. */
+  readonly waiting: number
 }
 
-/** Decides anew where contacts belong that hold one of these keys, in every list. */
-export async function placeAnew(tx: Db, client: PoolClient, keys: readonly EntryKey[]): Promise<void> {
-  if (keys.length === 0) return
-  const { rows } = await tx.execute<{ id: string; list_id: string }>(sql`
-    with hit as (${sql.join(holdersOf(keys), sql` union `)})
-    select distinct c.id, c.list_id from contacts h join hit on hit.id = h.id
-    join contacts c on c.id in (h.id, h.joined_into) order by c.id`)
-  const listIds = [...new Set(rows.map((row) => row.list_id))].sort()
-  for (const listId of listIds) await lockList(tx, listId)
-  await replaceContacts(
-    tx,
-    client,
-    rows.map(({ id }) => Number(id)),
-  )
-  for (const listId of listIds) await countContacts(tx, listId)
+/**
+ * Decides anew where contacts belong that hold one of these keys, in every list. No list is waited for: one that is
+ * being worked on gets a job, in the same transaction. Entries hold at every exit from their commit on, marked or not.
+ */
+export async function placeAnew(tx: Db, client: PoolClient, keys: readonly EntryKey[]): Promise<Placed> {
+  const found = await holdersByList(tx, keys)
+  const listIds = [...found.keys()].sort()
+  const held: string[] = []
+  for (const listId of listIds) if (await tryListLock(tx, listId)) held.push(listId)
+  // Until a list was held, its contacts may have changed.
+  const current = held.length > 0 ? await holdersByList(tx, keys) : found
+  let marked = 0
+  let waiting = 0
+  for (const listId of listIds) {
+    const ids = (held.includes(listId) ? current : found).get(listId) ?? []
+    if (held.includes(listId)) marked += await placeContacts(tx, client, listId, ids)
+    else {
+      waiting += ids.length
+      await markLater(tx, listId, ids)
+    }
+  }
+  return { marked, waiting }
 }
 
-/** Queries of contacts: by the key itself where it is known, since what is known by its hash alone is looked for everywhere. */
-function holdersOf(keys: readonly EntryKey[]): SQL[] {
-  const known = (kind: EntryKey['kind']) =>
-    keys.flatMap((one) => (one.kind === kind && one.key !== null ? one.key : []))
-  const [numbers, emails, domains] = [known('number'), known('email'), known('domain')]
-  const hashes = keys.flatMap(({ key, hash }) => (key === null ? hash : []))
-  return [
-    ...(numbers.length > 0
-      ? [sql`select contact_id as id from contact_numbers where e164 = any(${sql.param(numbers)}::text[])`]
-      : []),
-    ...(emails.length > 0
-      ? [sql`select contact_id as id from contact_emails where address = any(${sql.param(emails)}::text[])`]
-      : []),
-    ...(domains.length > 0 ? [atDomains(domains, (text) => text)] : []),
-    ...(hashes.length > 0 ? [withHashes(hashes), atDomains(hashes, hashOf)] : []),
-  ]
+/** Decides anew where contacts of a list belong that is held. @returns how many more are marked than before */
+export async function placeContacts(
+  tx: Db,
+  client: PoolClient,
+  listId: string,
+  ids: readonly number[],
+): Promise<number> {
+  if (ids.length === 0) return 0
+  const before = await countMarked(tx, ids)
+  await replaceContacts(tx, client, ids)
+  await countContacts(tx, listId)
+  return (await countMarked(tx, ids)) - before
 }
 
-const hashOf = (text: SQL): SQL => sql`encode(sha256(convert_to(${text}, 'UTF8')), 'hex')`
-
-function withHashes(hashes: readonly string[]): SQL {
-  const wanted = sql`(select unnest(${sql.param(hashes)}::text[]))`
-  return sql`select contact_id as id from contact_numbers where ${hashOf(sql`e164`)} in ${wanted}
-    union select contact_id from contact_emails where ${hashOf(sql`address`)} in ${wanted}`
-}
-
-/** Contacts whose site, or the host of an address of theirs, is one of these domains or stands below it. */
-function atDomains(wanted: readonly string[], formOf: (text: SQL) => SQL): SQL {
-  const isAt = (host: SQL) => sql`exists (
-    select 1 from generate_series(1, array_length(string_to_array(${host}, '.'), 1) - 1) as s (i)
-    where ${formOf(sql`array_to_string((string_to_array(${host}, '.'))[s.i:], '.')`)} in (select unnest(${sql.param(wanted)}::text[])))`
-  return sql`select contact_id as id from contact_emails where ${isAt(sql`split_part(address, '@', 2)`)}
-    union select id from contacts where domain <> '' and ${isAt(sql`domain`)}`
+async function countMarked(tx: Db, ids: readonly number[]): Promise<number> {
+  const { rows } = await tx.execute<{ n: string }>(sql`
+    select count(*) as n from contacts
+    where lane_reason = 'suppressed' and joined_into is null and id = any(${sql.param([...ids])}::bigint[])`)
+  return Number(rows[0]?.n ?? 0)
 }

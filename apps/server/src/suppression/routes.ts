@@ -2,15 +2,19 @@ import type { SuppressionList, SuppressionPage } from '@upper-field/contract'
 import { suppressionKey } from '@upper-field/core/pair'
 import { eq, sql } from 'drizzle-orm'
 import type { Hono } from 'hono'
+import type { z } from 'zod'
 import { type Db, transaction } from '../db/database'
 import { suppressionBatches, suppressionEntries, suppressionLists } from '../db/schema'
+import { CURSOR, readCursor } from '../http/cursor'
 import { notFound, Problem } from '../http/problem'
 import { serve } from '../http/serve'
+import { withListLock } from '../lists/listLock'
 import type { Services } from '../services'
 import { addRows, batchesOf, findBatch, takeBatchBack } from './batches'
 import { addEntries, addKeys } from './entries'
-import { forgetPerson, readForgetting } from './forget'
-import { type EntryKey, placeAnew } from './placeAnew'
+import type { EntryKey } from './entryHolders'
+import { forgetPerson, listsOfPerson, readForgetting } from './forget'
+import { placeAnew } from './placeAnew'
 
 const PAGE = 100
 
@@ -19,13 +23,17 @@ export function suppressionRoutes(app: Hono, services: Services): void {
 
   serve(app, services, 'readSuppressionLists', () => describeLists(db))
   serve(app, services, 'makeSuppressionList', async ({ body }) => {
-    const [made] = await db.insert(suppressionLists).values(body).onConflictDoNothing().returning()
+    const [made] = await transaction(pool, (tx) =>
+      tx.insert(suppressionLists).values(body).onConflictDoNothing().returning(),
+    )
     if (!made) throw new Problem(409, 'name-taken', `There is a suppression list “${body.name}” already.`)
     return one(await describeLists(db, made.id))
   })
-  serve(app, services, 'readSuppressionEntries', ({ params, query }) =>
-    pageOfEntries(db, params.suppressionListId, query.cursor),
-  )
+  serve(app, services, 'readSuppressionEntries', async ({ params, query, me }) => {
+    const page = await pageOfEntries(db, params.suppressionListId, query.cursor)
+    await services.callLimits.read(me.id, page.entries.length)
+    return me.role === 'viewer' ? { ...page, entries: page.entries.map(masked) } : page
+  })
   serve(app, services, 'addSuppressionEntries', ({ params, body, me }) =>
     transaction(pool, async (tx, client) => {
       one(await describeLists(tx, params.suppressionListId))
@@ -59,9 +67,12 @@ export function suppressionRoutes(app: Hono, services: Services): void {
     transaction(pool, (tx, client) => takeBatchBack(tx, client, params.suppressionBatchId, new Date(services.now()))),
   )
   serve(app, services, 'readForgetting', ({ params }) => readForgetting(db, params.contactId))
-  serve(app, services, 'forgetPerson', ({ params, me }) =>
-    transaction(pool, (tx, client) => forgetPerson(tx, client, params.contactId, me.name)),
-  )
+  serve(app, services, 'forgetPerson', async ({ params, me, signal }) => {
+    const listIds = await listsOfPerson(db, params.contactId)
+    return withListLock(services, listIds, { work: 'forget', signal }, (tx, client) =>
+      forgetPerson(tx, client, { contactId: params.contactId, who: me.name, held: listIds }),
+    )
+  })
   serve(app, services, 'suppressContact', ({ params, body, me }) =>
     transaction(pool, async (tx, client) => {
       one(await describeLists(tx, body.suppressionListId))
@@ -69,8 +80,8 @@ export function suppressionRoutes(app: Hono, services: Services): void {
       if (keys.length === 0)
         throw new Problem(422, 'nothing-to-suppress', 'This contact has no number and no e-mail to keep it by.')
       const facts = { ...body, asHashes: false, expiresAt: null, who: me.name }
-      const { added, marked } = await addKeys(tx, client, facts, keys)
-      return { added, known: keys.length - added, unread: [], unreadTotal: 0, marked }
+      const { added, marked, waiting } = await addKeys(tx, client, facts, keys)
+      return { added, known: keys.length - added, unread: [], unreadTotal: 0, marked, waiting }
     }),
   )
 }
@@ -103,7 +114,7 @@ function one(lists: readonly SuppressionList[]): SuppressionList {
 }
 
 async function pageOfEntries(db: Db, listId: string, cursor: string | undefined): Promise<SuppressionPage> {
-  const [at = null, id = null] = cursor?.split('/') ?? []
+  const [at = null, id = null] = readCursor<z.ZodType<string>>(cursor, [CURSOR.instant, CURSOR.uuid]) ?? []
   const { rows } = await db.execute<Record<string, string | null>>(sql`
     select e.*, e.added_at::text as at, b.name as source
     from suppression_entries e left join suppression_batches b on b.id = e.batch_id where e.suppression_list_id = ${listId}
@@ -116,6 +127,7 @@ async function pageOfEntries(db: Db, listId: string, cursor: string | undefined)
       id: row.id ?? '',
       kind: row.kind as SuppressionPage['entries'][number]['kind'],
       key: row.key ?? null,
+      isMasked: false,
       reason: row.reason ?? '',
       source: row.source ?? null,
       addedBy: row.added_by ?? '',
@@ -124,4 +136,14 @@ async function pageOfEntries(db: Db, listId: string, cursor: string | undefined)
     })),
     next: rows.length > PAGE && last ? `${last.at}/${last.id}` : null,
   }
+}
+
+/** Whoever only looks need not know whom nobody may contact: enough of the key is left to tell entries apart. */
+const masked = (entry: SuppressionPage['entries'][number]): SuppressionPage['entries'][number] =>
+  entry.key === null ? entry : { ...entry, key: maskedKey(entry.key), isMasked: true }
+
+const maskedKey = (key: string): string => {
+  const [name = '', host] = key.split('@')
+  if (host !== undefined) return `${name.slice(0, 1)}…@${host.slice(0, 1)}…`
+  return `${key.slice(0, 3)}…${key.slice(-2)}`
 }

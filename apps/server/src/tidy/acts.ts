@@ -1,8 +1,8 @@
 import type { Act } from '@upper-field/contract'
-import { parseFilter } from '@upper-field/core/split'
 import type { ChangeCode, Routine } from '@upper-field/core/tidy'
 import { and, eq, isNull, sql } from 'drizzle-orm'
 import { chosenContacts } from '../contacts/page'
+import { readFilter } from '../contacts/readFilter'
 import type { Db } from '../db/database'
 import { isOneOf } from '../db/isOneOf'
 import { acts, contacts, edits, leftOut, lists } from '../db/schema'
@@ -126,7 +126,7 @@ async function storeBulkEdit(
   madeBy: string,
 ): Promise<MadeAct> {
   const actId = await newAct(tx, listId, madeBy, { kind: 'bulk-edit', contacts: 0, detail: `${column}: ${value}` })
-  const { filter } = parseFilter(text)
+  const filter = readFilter(text)
   const isPicked = contactIds ? sql`and ${isOneOf(contacts.id, contactIds)}` : sql``
   const { rows } = await tx.execute<{ id: string }>(sql`
     insert into edits (act_id, contact_id, column_name, value)

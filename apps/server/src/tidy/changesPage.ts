@@ -2,6 +2,7 @@ import type { ChangedPage } from '@upper-field/contract'
 import type { ChangeCode } from '@upper-field/core/tidy'
 import { sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
+import { CURSOR, readCursor } from '../http/cursor'
 import { tidiedContacts } from './tidiedContacts'
 
 const PAGE = 60
@@ -11,7 +12,7 @@ export async function pageOfChanges(
   db: Db,
   { listId, code, cursor }: { listId: string; code: ChangeCode; cursor: string | undefined },
 ): Promise<ChangedPage> {
-  const after = Number(cursor ?? 0) || 0
+  const [after = 0] = readCursor(cursor, [CURSOR.id]) ?? []
   const found = await tidiedContacts(
     db,
     listId,

@@ -2,6 +2,7 @@ import type { HandItem, HandPage } from '@upper-field/contract'
 import { fieldOf } from '@upper-field/core/tidy'
 import { sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
+import { CURSOR, readCursor } from '../http/cursor'
 import { type TidiedContact, tidiedContacts } from './tidiedContacts'
 
 const PAGE = 40
@@ -10,7 +11,7 @@ const MOST_ALIKE = 5000
 
 /** Cells that need a person, the most promising first. */
 export async function pageOfHand(db: Db, listId: string, cursor: string | undefined): Promise<HandPage> {
-  const [rank = 9, after = 0] = (cursor ?? '9.0').split('.').map(Number)
+  const [rank = 9, after = 0] = readCursor(cursor, [CURSOR.id, CURSOR.id]) ?? []
   const found = await tidiedContacts(
     db,
     listId,
@@ -19,7 +20,7 @@ export async function pageOfHand(db: Db, listId: string, cursor: string | undefi
   const last = found.at(-1)
   return {
     items: found.flatMap(itemsOf),
-    next: found.length === PAGE && last ? `${last.tidied.hand[0]?.rank ?? 1}.${last.id}` : null,
+    next: found.length === PAGE && last ? `${last.tidied.hand[0]?.rank ?? 1}/${last.id}` : null,
     total: await totalOf(db, listId),
   }
 }

@@ -6,6 +6,7 @@ import { routines } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { serve } from '../http/serve'
 import { asJob, createJob } from '../jobs/store'
+import { withListLock } from '../lists/listLock'
 import { findList, findOpenList } from '../lists/routes'
 import type { Services } from '../services'
 import { asAct, findAct, findActToTakeBack, type TidyChange } from './acts'
@@ -47,25 +48,25 @@ export function tidyRoutes(app: Hono, services: Services): void {
     return inJob(services, act.listId, { kind: 'take-back', actId: act.id }, me)
   })
 
-  serve(app, services, 'makeEdits', async ({ params, body, me }) => {
+  serve(app, services, 'makeEdits', async ({ params, body, ...caller }) => {
     await mustHave(
       services,
       params.listId,
       body.edits.map(({ column }) => column),
     )
-    return atOnce(services, params.listId, { kind: 'edit', edits: body.edits }, me)
+    return atOnce(services, params.listId, { kind: 'edit', edits: body.edits }, caller)
   })
-  serve(app, services, 'leaveOut', ({ params, body, me }) =>
+  serve(app, services, 'leaveOut', ({ params, body, ...caller }) =>
     atOnce(
       services,
       params.listId,
       { kind: 'leave-out', code: body.code, batchId: null, contactId: body.contactId },
-      me,
+      caller,
     ),
   )
-  serve(app, services, 'fixAlike', async ({ params, body, me }) => {
+  serve(app, services, 'fixAlike', async ({ params, body, ...caller }) => {
     const edits = await alikeFixes(db, params.listId, body)
-    if (body.apply && edits.length > 0) await atOnce(services, params.listId, { kind: 'edit', edits }, me)
+    if (body.apply && edits.length > 0) await atOnce(services, params.listId, { kind: 'edit', edits }, caller)
     return { cells: edits.length }
   })
 
@@ -102,27 +103,32 @@ async function inJob(services: Services, listId: string, change: TidyChange, me:
     const { rows } = await tx.execute<{ n: string }>(sql`select count(*) as n from contacts where list_id = ${listId}`)
     const payload = { change, madeBy: me.name }
     return asJob(
-      await createJob(tx, { kind: 'tidy', listId, unit: 'contacts', total: Number(rows[0]?.n ?? 0), payload }),
+      await createJob(tx, {
+        kind: 'tidy',
+        listId,
+        unit: 'contacts',
+        total: Number(rows[0]?.n ?? 0),
+        payload,
+        startedBy: me.name,
+      }),
     )
   })
 }
 
 /** A change of some contacts, made while its caller waits. */
-async function atOnce(services: Services, listId: string, change: TidyChange, me: Me): Promise<Act> {
+async function atOnce(services: Services, listId: string, change: TidyChange, { me, signal }: Caller): Promise<Act> {
   await findOpenList(services.db, listId)
-  return transaction(services.pool, async (tx, client) => {
-    await tx.execute(sql`set local lock_timeout = '8s'`)
-    const { actId } = await makeChange(tx, client, listId, change, me.name).catch((error: unknown) => {
-      throw isLockTimeout(error)
-        ? new Problem(409, 'list-busy', 'The whole list is being worked on. Try again when that has ended.')
-        : error
-    })
+  return withListLock(services, listId, { work: 'edit', signal }, async (tx, client) => {
+    const { actId } = await makeChange(tx, client, listId, change, me.name)
     return asAct(await findAct(tx, actId))
   })
 }
 
-const isLockTimeout = (error: unknown): boolean =>
-  ((error as { code?: string }).code ?? (error as { cause?: { code?: string } }).cause?.code) === '55P03'
+/** Who asks for a change, and whether they still wait for it. */
+interface Caller {
+  readonly me: Me
+  readonly signal: AbortSignal
+}
 
 async function mustHave(services: Services, listId: string, columns: readonly string[]): Promise<void> {
   const known = await columnsOf(services.db, listId)

@@ -4,7 +4,6 @@ import type { PoolClient } from 'pg'
 import { indexAnew } from '../contacts/indexAnew'
 import type { Db } from '../db/database'
 import { batches } from '../db/schema'
-import { lockList } from '../lists/lock'
 import { joinAgain } from '../pair/joinAgain'
 import { countContacts } from '../projection/cube'
 import { refreshValues } from '../projection/refresh'
@@ -22,7 +21,7 @@ export interface TidyProgress {
 }
 
 /**
- * Makes a change and projects what it touches, in one transaction: a list shows the old state or the new one, never
+ * Makes a change and projects what it touches, in one transaction that has the list for itself: a list shows the old state or the new one, never
  * a mixture, whatever happens on the way.
  * @returns the act, and how many contacts came out otherwise
  */
@@ -34,7 +33,6 @@ export async function makeChange(
   madeBy: string,
   { onPage = async () => {} }: TidyProgress = {},
 ): Promise<{ readonly actId: string; readonly contacts: number }> {
-  await lockList(tx, listId)
   const before = await tidyingOf(tx, listId)
   const { actId, touched } = await storeChange(tx, listId, change, madeBy)
   const { keys, values } =

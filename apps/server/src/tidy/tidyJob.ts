@@ -6,9 +6,12 @@ import { makeChange } from './tidyAgain'
 /** A change of the whole list: the old state is shown until the new one is whole. */
 export const tidyJob: JobHandler = {
   step: (services, job) =>
-    inOneGo(services, job, 'tidying', async (tx, client, onPage) => {
-      const { change, madeBy } = job.payload as { change: TidyChange; madeBy: string }
-      const { actId, contacts } = await makeChange(tx, client, job.listId, change, madeBy, { onPage })
-      return { total: job.total ?? contacts, result: { contacts, actId } }
+    inOneGo(services, job, {
+      phase: 'tidying',
+      work: async (tx, client, onPage) => {
+        const { change, madeBy } = job.payload as { change: TidyChange; madeBy: string }
+        const { actId, contacts } = await makeChange(tx, client, job.listId, change, madeBy, { onPage })
+        return { total: job.total ?? contacts, result: { contacts, actId } }
+      },
     }),
 }

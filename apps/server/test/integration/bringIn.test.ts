@@ -78,7 +78,7 @@ describe('files that do not arrive whole', () => {
     expect((await send(batch.id, new TextEncoder().encode(whole))).problem.code).toBe('already-received')
   })
 
-  it('cut off in mid-air: nothing kept, the server goes on', async () => {
+  it('cut off in mid-air: whole pieces are kept, nothing is shown, the server goes on', async () => {
     const batch = await announce({ bytes: 2_000_000 })
     const breaker = new AbortController()
     const body = new ReadableStream<Uint8Array>({
@@ -90,7 +90,10 @@ describe('files that do not arrive whole', () => {
     for (let i = 0; i < 50 && (await batchOf(batch.id))?.state !== 'failed'; i++)
       await new Promise((resolve) => setTimeout(resolve, 100))
     expect(await batchOf(batch.id)).toMatchObject({ state: 'failed', problem: 'upload-broken' })
-    expect(await server.sql('select 1 from batch_pieces where batch_id = $1', [batch.id])).toEqual([])
+    expect(await batchOf(batch.id)).toMatchObject({ received: 1 << 20, rows: 0 })
+    const kept = await server.sql('select byte_offset, length(bytes) from batch_pieces where batch_id = $1', [batch.id])
+    expect(kept).toEqual([{ byte_offset: '0', length: 1 << 20 }])
+    expect(await contactsOf(batch.id)).toEqual([])
   })
 
   it('sent twice at once: one is taken, the other told so', async () => {

@@ -8,7 +8,7 @@ import { Client } from 'pg'
 import { announce } from '../../../../scripts/bringIn'
 import { dropDatabase, ensureDatabase, freePort, startCluster } from '../../../../scripts/postgres.mjs'
 import { setupCode } from '../../src/people/setupCode'
-import { freshDatabase, newBatch, newList, OWNER, SECRET, signedIn } from './harness'
+import { freshDatabase, newBatch, newList, OWNER, SEALING_SECRET, SECRET, signedIn } from './harness'
 
 const MAIN = join(process.cwd(), 'apps/server/dist/main.js')
 const ROWS = 40_000
@@ -20,7 +20,14 @@ afterAll(() => {
 /** The built application as a process of its own, as it runs outside tests. */
 async function startProcess(databaseUrl: string, port: number): Promise<ChildProcess> {
   const child = spawn('node', [MAIN], {
-    env: { ...process.env, DATABASE_URL: databaseUrl, PORT: String(port), SECRET, NODE_OPTIONS: '' },
+    env: {
+      ...process.env,
+      DATABASE_URL: databaseUrl,
+      PORT: String(port),
+      SESSION_SECRET: SECRET,
+      SEALING_SECRET,
+      NODE_OPTIONS: '',
+    },
     stdio: ['ignore', 'pipe', 'inherit'],
   })
   running.push(child)

@@ -5,7 +5,7 @@ import { isUnderWay } from '@upper-field/contract'
 import type { StandIns } from '@upper-field/standins'
 import { createWorld } from '@upper-field/standins/world'
 import { untilEnded } from '../../../../scripts/bringIn'
-import { bringText, connectStandIns, newList, SECRET, startTestServer, type TestServer } from './harness'
+import { bringText, connectStandIns, KEYS, newList, SECRET, startTestServer, type TestServer } from './harness'
 
 const WORLD = { seed: 'fill', people: 80 }
 const world = createWorld(WORLD.seed, WORLD)
@@ -63,11 +63,17 @@ describe('a fill', () => {
     await new Promise((resolve) => silent.once('listening', resolve))
     const address = silent.address()
     const silentUrl = `http://127.0.0.1:${typeof address === 'object' ? address?.port : 0}`
-    await server.api.call('changeConnection', { params: { provider: 'brindle' }, body: { baseUrl: silentUrl } })
+    await server.api.call('changeConnection', {
+      params: { provider: 'brindle' },
+      body: { baseUrl: silentUrl, key: 'any' },
+    })
     const listId = await listOf(world.people.slice(10, 20))
     const job = await fill(listId, ['brindle', 'tansy'], 20_000_000)
     const ended = await untilEnded(server.api, listId, job.id)
-    await server.api.call('changeConnection', { params: { provider: 'brindle' }, body: { baseUrl: standIns.url } })
+    await server.api.call('changeConnection', {
+      params: { provider: 'brindle' },
+      body: { baseUrl: standIns.url, key: KEYS.brindle },
+    })
     silent.closeAllConnections()
     silent.close()
     expect(ended.state).toBe('done')

@@ -14,6 +14,7 @@ export const OWNER = {
 }
 export const KEYS = { pellow: 'key-pellow', tansy: 'key-tansy', brindle: 'key-brindle' }
 export const SECRET = 'integration tests need forty characters!'
+export const SEALING_SECRET = 'and another one of as many for the keys!'
 
 export interface TestServer extends Running {
   readonly url: string
@@ -39,7 +40,9 @@ export async function configFor(databaseUrl: string, more: Record<string, string
   return readConfig({
     DATABASE_URL: databaseUrl,
     PORT: String(port),
-    SECRET,
+    SESSION_SECRET: SECRET,
+    SEALING_SECRET,
+    ALLOW_PLAIN_HTTP: '1',
     ALLOW_PRIVATE_ADDRESSES: '1',
     LATE_ANSWER_SECONDS: '3',
     ...more,

@@ -55,7 +55,7 @@ describe('a suppression file', () => {
       { numbers: ['soon'], emails: ['nobody'] },
       { domains: ['rival.example'] },
     ])
-    expect(added).toEqual({ added: 3, known: 0, marked: 2, unread: [3] })
+    expect(added).toEqual({ added: 3, known: 0, marked: 2, waiting: 0, unread: [3] })
     expect(await suppressed()).toEqual(['Maren Oldershaw', 'Tom Garside'])
     const [batch] = await api.call('readSuppressionBatches', { params: { suppressionListId: register } })
     expect(batch).toMatchObject({ name: 'register.csv', rows: 3, unread: 1, entries: 3, takenBackAt: null })

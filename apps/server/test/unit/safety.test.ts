@@ -31,23 +31,30 @@ describe('outgoing addresses', () => {
     'http://localhost',
     'file:///etc/passwd',
   ])('refuses %s', async (url) => {
-    await expect(checkAddress(url, { allowsPrivateAddresses: false })).rejects.toThrow()
+    await expect(checkAddress(url, { allowsPrivateAddresses: false, allowsPlainHttp: true })).rejects.toThrow()
   })
   it('takes a public one, and a private one where settings allow it', async () => {
-    await expect(checkAddress('https://93.184.216.34', { allowsPrivateAddresses: false })).resolves.toBeUndefined()
-    await expect(checkAddress('http://127.0.0.1:1', { allowsPrivateAddresses: true })).resolves.toBeUndefined()
+    await expect(
+      checkAddress('https://93.184.216.34', { allowsPrivateAddresses: false, allowsPlainHttp: true }),
+    ).resolves.toBeUndefined()
+    await expect(
+      checkAddress('http://127.0.0.1:1', { allowsPrivateAddresses: true, allowsPlainHttp: true }),
+    ).resolves.toBeUndefined()
   })
 })
 
 describe('settings', () => {
   it('name what is missing', () => expect(() => readConfig({})).toThrow(/DATABASE_URL/))
-  it('refuse a short secret', () => expect(() => readConfig({ DATABASE_URL: 'x', SECRET: 'short' })).toThrow(/SECRET/))
+  it('refuse a short secret', () =>
+    expect(() => readConfig({ DATABASE_URL: 'x', SESSION_SECRET: 'short', SEALING_SECRET: SECRET })).toThrow(
+      /SESSION_SECRET/,
+    ))
   it('listen on loopback and are no demo unless told so', () => {
-    expect(readConfig({ DATABASE_URL: 'x', SECRET })).toMatchObject({
+    expect(readConfig({ DATABASE_URL: 'x', SESSION_SECRET: SECRET, SEALING_SECRET: 't'.repeat(40) })).toMatchObject({
       host: '127.0.0.1',
       isDemo: false,
       allowsPrivateAddresses: false,
-      maxUploadBytes: 1_073_741_824,
+      limits: { maxUploadBytes: 1_073_741_824 },
     })
   })
 })

@@ -249,6 +249,7 @@ export const CANDIDATE: Record<string, string> = {
   'out-of-service': 'out of service',
   'already-known': 'known already',
   'later-than-first': 'not needed any more',
+  'not-checked': 'the line register gave no answer that can be read',
 }
 
 export const PROVIDER: Record<string, string> = {

@@ -14,11 +14,19 @@ export const bringEndpoints = {
     response: Batch,
     role: 'operator',
     isIdempotent: true,
+    sendsRows: true,
   }),
+  readBatch: endpoint('get', '/batches/{batchId}', 'One batch', { params: OfBatch, response: Batch }),
   sendContent: endpoint('put', '/batches/{batchId}/content', 'Stream the file itself', {
     params: OfBatch,
-    /** `wait=yes`: the file is kept, and read once its job is told to go on. */
-    query: z.object({ wait: z.enum(['yes', 'no']).default('no') }),
+    /**
+     * `wait=yes`: the file is kept, and read once its job is told to go on. `offset`: where in the file the body begins,
+     * for one that broke off: `received` of its batch.
+     */
+    query: z.object({
+      wait: z.enum(['yes', 'no']).default('no'),
+      offset: z.coerce.number().int().nonnegative().default(0),
+    }),
     body: 'file',
     response: Batch,
     role: 'operator',
@@ -38,6 +46,7 @@ export const bringEndpoints = {
     body: MendedRow,
     response: Batch,
     role: 'operator',
+    sendsRows: true,
   }),
   letInHeld: endpoint('post', '/batches/{batchId}/held', 'Let held rows of one reason in as they stand', {
     params: OfBatch,

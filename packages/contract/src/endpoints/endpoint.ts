@@ -15,6 +15,8 @@ export interface Endpoint {
   readonly role: Role | null
   /** True where an Idempotency-Key header is kept: calls that spend or create. */
   readonly isIdempotent: boolean
+  /** True where the body holds rows or lines: it may be larger than others. */
+  readonly sendsRows: boolean
 }
 
 export function endpoint<
@@ -26,7 +28,15 @@ export function endpoint<
   method: Endpoint['method'],
   path: string,
   summary: string,
-  shape: { params?: P; query?: Q; body?: B; response: R; role?: Role | null; isIdempotent?: boolean },
+  shape: {
+    params?: P
+    query?: Q
+    body?: B
+    response: R
+    role?: Role | null
+    isIdempotent?: boolean
+    sendsRows?: boolean
+  },
 ) {
   return {
     method,
@@ -38,9 +48,12 @@ export function endpoint<
     response: shape.response,
     role: shape.role === undefined ? ('viewer' as Role) : shape.role,
     isIdempotent: shape.isIdempotent ?? false,
+    sendsRows: shape.sendsRows ?? false,
   }
 }
 
+/** The number of a line in the database, as it stands in an address. */
+export const RowId = z.coerce.number().int().positive().max(Number.MAX_SAFE_INTEGER)
 export const OfList = z.object({ listId: Id })
 export const OfBatch = z.object({ batchId: Id })
 export const OfJob = z.object({ jobId: Id })

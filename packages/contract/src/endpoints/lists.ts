@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { ContactPage, ContactStory } from '../contacts'
 import { List, ListChange, NewList, Piles } from '../lists'
-import { ByFilter, endpoint, nothing, OfList } from './endpoint'
+import { ByFilter, endpoint, nothing, OfList, RowId } from './endpoint'
 
 /** Lists, their contacts, and what is told of them. */
 export const listsEndpoints = {
@@ -36,11 +36,11 @@ export const listsEndpoints = {
     response: ContactPage,
   }),
   readStory: endpoint('get', '/contacts/{contactId}', 'One contact with its story', {
-    params: z.object({ contactId: z.coerce.number().int() }),
+    params: z.object({ contactId: RowId }),
     response: ContactStory,
   }),
   takeApart: endpoint('delete', '/joins/{joinId}', 'Undo one join', {
-    params: z.object({ joinId: z.coerce.number().int() }),
+    params: z.object({ joinId: RowId }),
     response: nothing,
     role: 'operator',
   }),

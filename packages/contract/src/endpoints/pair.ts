@@ -11,7 +11,7 @@ import {
   Survivorship,
   Thresholds,
 } from '../pair'
-import { ByFilter, endpoint, OfList } from './endpoint'
+import { ByFilter, endpoint, OfList, RowId } from './endpoint'
 
 /** Who is one person: what is joined by itself, and what a person decides. */
 export const pairEndpoints = {
@@ -51,7 +51,7 @@ export const pairEndpoints = {
     response: z.array(AlsoIn),
   }),
   decidePair: endpoint('post', '/pairs/{pairId}/decision', 'Join two contacts, or keep them apart', {
-    params: z.object({ pairId: z.coerce.number().int() }),
+    params: z.object({ pairId: RowId }),
     body: PairDecision,
     response: Decided,
     role: 'operator',
@@ -61,7 +61,7 @@ export const pairEndpoints = {
     response: z.array(Decided),
   }),
   takeDecisionBack: endpoint('post', '/pair-decisions/{decisionId}/take-back', 'Take a decision back, whole', {
-    params: z.object({ decisionId: z.coerce.number().int() }),
+    params: z.object({ decisionId: RowId }),
     response: Decided,
     role: 'operator',
   }),

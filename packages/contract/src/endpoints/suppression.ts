@@ -12,7 +12,7 @@ import {
   SuppressionRowsAdded,
 } from '../suppression'
 import { Id } from '../words'
-import { endpoint, nothing } from './endpoint'
+import { endpoint, nothing, RowId } from './endpoint'
 
 const OfSuppressionList = z.object({ suppressionListId: Id })
 const OfSuppressionBatch = z.object({ suppressionBatchId: Id })
@@ -39,6 +39,7 @@ export const suppressionEndpoints = {
     response: SuppressionAdded,
     role: 'operator',
     isIdempotent: true,
+    sendsRows: true,
   }),
   readSuppressionBatches: endpoint('get', '/suppression-lists/{suppressionListId}/batches', 'Files, newest first', {
     params: OfSuppressionList,
@@ -57,6 +58,7 @@ export const suppressionEndpoints = {
     response: SuppressionRowsAdded,
     role: 'operator',
     isIdempotent: true,
+    sendsRows: true,
   }),
   takeSuppressionBack: endpoint('post', '/suppression-batches/{suppressionBatchId}/take-back', 'Take a file back', {
     params: OfSuppressionBatch,
@@ -70,18 +72,18 @@ export const suppressionEndpoints = {
     role: 'operator',
   }),
   suppressContact: endpoint('post', '/contacts/{contactId}/suppress', 'Put a contact on a suppression list', {
-    params: z.object({ contactId: z.coerce.number().int() }),
+    params: z.object({ contactId: RowId }),
     body: z.object({ suppressionListId: Id, reason: z.string().trim().max(200).default('') }),
     response: SuppressionAdded,
     role: 'operator',
   }),
   readForgetting: endpoint('get', '/contacts/{contactId}/forgetting', 'What forgetting a person would erase', {
-    params: z.object({ contactId: z.coerce.number().int() }),
+    params: z.object({ contactId: RowId }),
     response: Forgetting,
     role: 'operator',
   }),
   forgetPerson: endpoint('post', '/contacts/{contactId}/forgetting', 'Erase a person from all lists, for good', {
-    params: z.object({ contactId: z.coerce.number().int() }),
+    params: z.object({ contactId: RowId }),
     response: Forgetting,
     role: 'operator',
     isIdempotent: true,

@@ -56,6 +56,7 @@ export const tidyEndpoints = {
     response: Act,
     role: 'operator',
     isIdempotent: true,
+    sendsRows: true,
   }),
   makeBulkEdit: endpoint('post', '/lists/{listId}/bulk-edits', 'Give one value to all chosen contacts', {
     params: OfList,
@@ -63,6 +64,7 @@ export const tidyEndpoints = {
     response: Job,
     role: 'operator',
     isIdempotent: true,
+    sendsRows: true,
   }),
   leaveOut: endpoint('post', '/lists/{listId}/left-out', 'Leave a repair out for one contact', {
     params: OfList,

@@ -33,6 +33,8 @@ export const SET_ASIDE_REASONS = [
   'out-of-service',
   'already-known',
   'later-than-first',
+  /** The line register gave no answer about it that can be read. */
+  'not-checked',
 ] as const
 export type SetAsideReason = (typeof SET_ASIDE_REASONS)[number]
 

@@ -1,3 +1,4 @@
+import { harmlessCell } from '../table'
 import type { ColumnSource, Destination } from './destinations'
 
 /** What is sent about one person, before it is brought into the destination's form. */
@@ -40,7 +41,9 @@ export function prepareMember(
   const cells = destination.columns.flatMap(({ source, repeats, isHashed }) =>
     Array.from({ length: repeats }, (_, i) => {
       const value = values[source][i] ?? ''
-      return value !== '' && isHashed && hash ? hash(value) : value
+      if (value !== '' && isHashed && hash) return hash(value)
+      // A plain file is opened by people too. Numbers in E.164 stay as the network compares them: they compute nothing.
+      return harmlessCell(value)
     }),
   )
   return { status: 'ready', cells, mends: fromNumber ? ['country-from-number'] : [] }

@@ -36,6 +36,17 @@ describe('an audience for Brassbell', () => {
     })
   })
 
+  it.each(['=2+5', '+cmd|x', '-1+1', '@sum(a1)', '\t=1', '\r=1'])(
+    'makes %j harmless in every plain cell but a number, which stays as it is compared',
+    (odd) => {
+      const all = { ...maren, givenName: odd, familyName: odd, postalCode: odd, emails: [`${odd}@x.example`] }
+      const prepared = prepareMember(all, BRASSBELL, { hash: null })
+      const cells = prepared.status === 'ready' ? prepared.cells : []
+      expect(cells).toHaveLength(10)
+      expect(cells.filter((cell) => /^[=+\-@\t\r]/.test(cell))).toEqual(['+447911204481'])
+    },
+  )
+
   it('hashes the normal forms as lower-case hex, and nothing that is blank', () => {
     const prepared = prepareMember(maren, BRASSBELL, { hash })
     const cells = prepared.status === 'ready' ? prepared.cells : []

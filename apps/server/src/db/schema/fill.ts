@@ -49,6 +49,8 @@ export const attempts = pgTable(
     contactId: bigint('contact_id', { mode: 'number' }).notNull(),
     provider: text('provider').notNull(),
     state: text('state').notNull(),
+    /** Why it failed: a code. */
+    reason: text('reason'),
     /** Candidates as they came, kept until they are judged. */
     answer: jsonb('answer').$type<{ number: string; score: number }[]>(),
     reserved: bigint('reserved', { mode: 'number' }).notNull(),

@@ -11,7 +11,7 @@ export {
   tidyCounts,
 } from './contacts'
 export { attempts, candidates, connections, fillRuns, fillSearches, fills } from './fill'
-export { charges, idempotencyKeys, jobs, lineChecks } from './jobs'
+export { callLimits, charges, idempotencyKeys, jobs, lineChecks } from './jobs'
 export { batches, batchPieces, heldRows, layouts, lists, rows } from './lists'
 export { pairDecisions, pairStates, pairs, valueChoices } from './pair'
 export { editionMembers, editionPieces, editions } from './send'

@@ -1,4 +1,15 @@
-import { bigint, index, integer, jsonb, pgTable, primaryKey, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
+import {
+  bigint,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  uniqueIndex,
+  uuid,
+  varchar,
+} from 'drizzle-orm/pg-core'
 import { id, instant } from './columns'
 import { ofList } from './lists'
 
@@ -15,11 +26,13 @@ export const jobs = pgTable(
     unit: text('unit').notNull(),
     problem: text('problem'),
     payload: jsonb('payload').$type<Record<string, unknown>>().notNull(),
-    /** Where to go on after a crash; written in the transaction of the step it belongs to. */
     /** How often it was cut off since its last step that came to an end. */
     cutOffs: integer('cut_offs').notNull().default(0),
+    /** Where to go on after a crash; written in the transaction of the step it belongs to. */
     cursor: jsonb('cursor').$type<Record<string, unknown>>().notNull().default({}),
     result: jsonb('result').$type<Record<string, number | string>>().notNull().default({}),
+    /** Name of who asked for it; null where the application did so by itself. */
+    startedBy: text('started_by'),
     createdAt: instant('created_at').notNull().defaultNow(),
     startedAt: instant('started_at'),
     finishedAt: instant('finished_at'),
@@ -27,7 +40,10 @@ export const jobs = pgTable(
   (t) => [index('jobs_list').on(t.listId, t.createdAt)],
 )
 
-/** Append-only. One subject is charged once in a job, however often the job is repeated. */
+/**
+ * Append-only. One question to a provider is charged once: the key under which it was asked is unique, here as in the
+ * provider's own books, however often it is repeated and for however many contacts the answer serves.
+ */
 export const charges = pgTable(
   'charges',
   {
@@ -38,11 +54,19 @@ export const charges = pgTable(
     /** The number asked about, or the contact. */
     subject: text('subject').notNull(),
     contactId: bigint('contact_id', { mode: 'number' }),
+    /** The attempt of a fill that it was for. */
+    attemptId: uuid('attempt_id'),
+    /** The idempotency key of the asking; for one of many in a call, with its subject. */
+    question: text('question').notNull(),
     amount: bigint('amount', { mode: 'number' }).notNull(),
     reason: text('reason').notNull(),
     at: instant('at').notNull().defaultNow(),
   },
-  (t) => [uniqueIndex('charges_once').on(t.jobId, t.provider, t.subject), index('charges_list').on(t.listId)],
+  (t) => [
+    uniqueIndex('charges_once').on(t.provider, t.question),
+    index('charges_list').on(t.listId),
+    index('charges_job').on(t.jobId),
+  ],
 )
 
 /** Numbers a check job asks about, and the register's answers. */
@@ -55,6 +79,9 @@ export const lineChecks = pgTable(
     status: text('status'),
     carrier: text('carrier'),
     cost: bigint('cost', { mode: 'number' }),
+    /** The order at the register that holds the question: what is bought is fetched, however late it is ready. */
+    orderId: text('order_id'),
+    orderedAt: instant('ordered_at'),
     answeredAt: instant('answered_at'),
   },
   (t) => [primaryKey({ columns: [t.jobId, t.e164] }), index('line_checks_e164').on(t.e164)],
@@ -67,8 +94,21 @@ export const idempotencyKeys = pgTable(
     personId: text('person_id').notNull(),
     key: text('key').notNull(),
     call: text('call').notNull(),
+    /** SHA-256 of what was asked: the same key does not stand for another call. */
+    request: text('request').notNull().default(''),
+    /** Held by whoever carries the call out. */
+    token: uuid('token'),
+    /** Set in the transaction of the effect: from then on the call is never carried out again. */
+    carriedOutAt: instant('carried_out_at'),
     answer: jsonb('answer'),
     at: instant('at').notNull().defaultNow(),
   },
-  (t) => [primaryKey({ columns: [t.personId, t.key] })],
+  (t) => [primaryKey({ columns: [t.personId, t.key] }), index('idempotency_keys_at').on(t.at)],
 )
+
+/** How often somebody has called of late, in the shape that the library for it asks for. */
+export const callLimits = pgTable('call_limits', {
+  key: varchar('key', { length: 255 }).primaryKey(),
+  points: integer('points').notNull().default(0),
+  expire: bigint('expire', { mode: 'number' }),
+})

@@ -14,6 +14,8 @@ export const lists = pgTable('lists', {
   routineName: text('routine_name'),
   /** Whose values come first where several rows are one person; null for the first row's. */
   survivorship: jsonb('survivorship').$type<Survivorship>(),
+  /** Grows with every change of its contacts: what was worked out beside the list is held against it. */
+  version: bigint('version', { mode: 'number' }).notNull().default(0),
 })
 
 /** The list that a line belongs to. */
@@ -53,14 +55,19 @@ export const batches = pgTable(
     sha256: text('sha256'),
     /** Digest of the first megabyte, with the size: known before the whole file is here. */
     fingerprint: text('fingerprint'),
-    /** Size of the plain text that the file was unpacked into; null before, and where it needs no unpacking. */
     /** True once its contacts stand in the index of the search; until then the search looks at them one by one. */
     isIndexed: boolean('is_indexed').notNull().default(false),
+    /** Size of the plain text that the file was unpacked into; null before, and where it needs no unpacking. */
     tableBytes: bigint('table_bytes', { mode: 'number' }),
     rows: integer('rows').notNull().default(0),
     held: integer('held').notNull().default(0),
     withMobile: integer('with_mobile').notNull().default(0),
     jobId: uuid('job_id'),
+    /** Bytes of the file that are stored in whole pieces: an upload that broke off goes on behind them. */
+    received: bigint('received', { mode: 'number' }).notNull().default(0),
+    /** Whoever sends the file now holds this; it is theirs until the time beside it, which grows as bytes come. */
+    uploadLease: uuid('upload_lease'),
+    uploadLeaseUntil: instant('upload_lease_until'),
     createdAt: instant('created_at').notNull().defaultNow(),
   },
   (t) => [index('batches_list').on(t.listId, t.createdAt), index('batches_fingerprint').on(t.fingerprint)],

@@ -60,6 +60,7 @@ export const suppressionEntries = pgTable(
     // A key stands once for each file that holds it, and once beside all files.
     unique('suppression_entries_once').on(t.suppressionListId, t.hash, t.batchId).nullsNotDistinct(),
     index('suppression_entries_hash').on(t.hash),
+    index('suppression_entries_added').on(t.addedAt),
     index('suppression_entries_batch').on(t.batchId),
     index('suppression_entries_expiry').on(t.expiresAt).where(sql`expires_at is not null and not is_let_go`),
   ],

@@ -1,0 +1,23 @@
+import { sql } from 'drizzle-orm'
+import { transaction } from '../db/database'
+import { createJob } from '../jobs/store'
+import type { Services } from '../services'
+
+/**
+ * Finds batches that are shown, are not in the index of the search and have no job that puts them there, because it
+ * failed or was stopped: each gets a job anew. Until then the search looks through them one by one, which is slow.
+ * @returns how many there were
+ */
+export async function indexLeftOut({ pool }: Pick<Services, 'pool'>): Promise<number> {
+  return transaction(pool, async (tx) => {
+    const { rows } = await tx.execute<{ id: string; list_id: string; contacts: number }>(sql`
+      select b.id, b.list_id, b.rows - b.held as contacts from batches b
+      where b.state = 'ready' and not b.is_indexed and not exists (
+        select 1 from jobs j where j.kind = 'index' and j.payload->>'batchId' = b.id::text
+          and j.state not in ('done', 'stopped', 'failed'))
+      for update of b skip locked`)
+    for (const { id, list_id: listId, contacts } of rows)
+      await createJob(tx, { kind: 'index', listId, unit: 'contacts', total: contacts, payload: { batchId: id } })
+    return rows.length
+  })
+}

@@ -1,0 +1,32 @@
+import { type Filter, parseFilter } from '@upper-field/core/split'
+import { Problem } from '../http/problem'
+import { searchTerms } from '../projection/searchText'
+import { FELL, IS } from './conditions'
+
+/** More words than this nobody types; each one costs a look through the whole list. */
+const MOST_WORDS = 12
+/** Values of one field; a list has no more countries, batches or lanes that somebody would choose one by one. */
+const MOST_VALUES = 200
+
+/** A typed filter. Throws a problem where it asks for what does not exist, or for more than is answered. */
+export function readFilter(text: string): Filter {
+  const { filter } = parseFilter(text)
+  if (searchTerms(filter.words).length > MOST_WORDS)
+    throw new Problem(422, 'too-many-words', `At most ${MOST_WORDS} words are searched for at once.`)
+  for (const [field, values] of Object.entries(filter.piles))
+    if (values.length > MOST_VALUES)
+      throw new Problem(422, 'too-many-values', `At most ${MOST_VALUES} values of “${field}” can be chosen at once.`)
+  mustBeKnown('fell', filter.piles.fell, FELL)
+  mustBeKnown('is', filter.piles.is, IS)
+  return filter
+}
+
+function mustBeKnown(field: string, values: readonly string[] = [], known: ReadonlyMap<string, string>): void {
+  const unknown = values.find((value) => !known.has(value))
+  if (unknown !== undefined)
+    throw new Problem(
+      422,
+      'unknown-value',
+      `There is no “${field}:${unknown.slice(0, 60)}”. It can be ${[...known.keys()].join(', ')}.`,
+    )
+}

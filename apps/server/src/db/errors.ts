@@ -1,0 +1,30 @@
+/** An error and what it came from, outermost first: libraries wrap what the driver says. */
+function* causesOf(error: unknown): Generator<{ readonly code?: unknown; readonly message?: unknown }> {
+  for (let at = error, depth = 0; at !== null && typeof at === 'object' && depth < 10; depth++) {
+    yield at
+    at = (at as { cause?: unknown }).cause
+  }
+}
+
+const hasCode = (error: unknown, pattern: RegExp): boolean =>
+  [...causesOf(error)].some(({ code }) => typeof code === 'string' && pattern.test(code))
+
+const LOST_CODES = /^(?:08|57P0|53300|ECONN|EPIPE|ETIMEDOUT|EHOSTUNREACH|ENOTFOUND|EAI_AGAIN)/
+const LOST_WORDS =
+  /Connection terminated|connection error and is not queryable|Client was closed|timeout exceeded when trying to connect|Connection ended/
+
+/** The database went away, or has no connection left: what was tried can be tried again. */
+export const isLostConnection = (error: unknown): boolean =>
+  hasCode(error, LOST_CODES) || [...causesOf(error)].some(({ message }) => LOST_WORDS.test(String(message)))
+
+/** PostgreSQL chose this transaction to give way to another: the same again may go through (SQLSTATE class 40). */
+export const isGivenWay = (error: unknown): boolean => hasCode(error, /^40(?:001|P01)$/)
+
+/** A lock was waited for as long as is allowed (SQLSTATE 55P03). */
+export const isLockTimeout = (error: unknown): boolean => hasCode(error, /^55P03$/)
+
+/** A statement took longer than is allowed (SQLSTATE 57014). */
+export const isStatementTimeout = (error: unknown): boolean => hasCode(error, /^57014$/)
+
+/** A value that PostgreSQL cannot hold or read (SQLSTATE class 22): it came with the call. */
+export const isUnreadableValue = (error: unknown): boolean => hasCode(error, /^22(?:001|003|007|008|021|P02|P05)$/)

@@ -1,0 +1,15 @@
+/** Advisory locks of PostgreSQL, by what they guard: the second half of the key, beside the id of the thing. */
+export const LOCKS = {
+  /** One process migrates at a time. A key of its own, without an id. */
+  migration: 7411,
+  /** Who works on a job holds it, so that a job nobody holds is known to be cut off. */
+  job: 7412,
+  /** Who changes the contacts of a list. */
+  list: 7416,
+  /** Two checks must not buy the same answer. A key of its own, without an id. */
+  checks: 7417,
+  /** Two fills of one list must not begin at once. */
+  fills: 7418,
+  /** The first owner is made once. A key of its own, without an id. */
+  firstOwner: 7419,
+} as const

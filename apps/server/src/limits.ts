@@ -1,0 +1,51 @@
+/** One bound of the application: what it bounds, in which unit, and what holds where nothing is set. */
+export interface Limit {
+  /** Name of the setting in the environment. */
+  readonly setting: string
+  readonly usual: number
+  readonly unit: 'bytes' | 'seconds' | 'hours' | 'MB' | 'calls a minute' | 'rows an hour' | 'at a time'
+  /** What it keeps from happening; stands in `docs/security.md` word for word. */
+  readonly bounds: string
+}
+
+const limit = (setting: string, usual: number, unit: Limit['unit'], bounds: string): Limit => ({
+  setting,
+  usual,
+  unit,
+  bounds,
+})
+
+/** Every limit and time-out of the server. Each can be set in the environment. */
+export const LIMITS = {
+  maxUploadBytes: limit('MAX_UPLOAD_BYTES', 1_073_741_824, 'bytes', 'A file that is brought in.'),
+  uploads: limit('MAX_UPLOADS', 100, 'at a time', 'Files that arrive at one process at the same time.'),
+  uploadIdleSeconds: limit('UPLOAD_IDLE_SECONDS', 60, 'seconds', 'How long an upload may send nothing.'),
+  bodyBytes: limit('MAX_BODY_BYTES', 1_000_000, 'bytes', 'The body of a call.'),
+  rowsBodyBytes: limit('MAX_ROWS_BODY_BYTES', 16_000_000, 'bytes', 'The body of a call that sends rows or lines.'),
+  bodySeconds: limit('BODY_SECONDS', 30, 'seconds', 'How long the body of a call may take to arrive.'),
+  connections: limit('DATABASE_CONNECTIONS', 16, 'at a time', 'Connections to the database of one thread.'),
+  connectionSeconds: limit('CONNECTION_SECONDS', 5, 'seconds', 'How long a call waits for a connection.'),
+  statementSeconds: limit('STATEMENT_SECONDS', 60, 'seconds', 'One statement of a call.'),
+  jobStatementSeconds: limit('JOB_STATEMENT_SECONDS', 3600, 'seconds', 'One statement of a job.'),
+  lockSeconds: limit('LOCK_SECONDS', 8, 'seconds', 'How long a call waits for a list that is being worked on.'),
+  unpackMegabytes: limit('UNPACK_MEMORY_MB', 512, 'MB', 'Memory for opening a workbook that can only be read whole.'),
+  tableBytes: limit('MAX_TABLE_BYTES', 4_294_967_296, 'bytes', 'The table that a workbook, cards or JSON unpack to.'),
+  answerBytes: limit('MAX_ANSWER_BYTES', 4_000_000, 'bytes', 'The answer of a provider.'),
+  answerSeconds: limit('ANSWER_SECONDS', 15, 'seconds', 'How long a provider may take to answer one call.'),
+  lateAnswerSeconds: limit('LATE_ANSWER_SECONDS', 120, 'seconds', 'How long an answer by callback is waited for.'),
+  signIns: limit('SIGN_INS_PER_MINUTE', 8, 'calls a minute', 'Attempts to sign in from one address.'),
+  setUps: limit('SET_UPS_PER_MINUTE', 5, 'calls a minute', 'Attempts to make the first owner from one address.'),
+  readRows: limit('READ_ROWS_PER_HOUR', 200_000, 'rows an hour', 'Contacts and suppression entries one person reads.'),
+  idempotencyHours: limit('IDEMPOTENCY_HOURS', 24, 'hours', 'How long the answer to an Idempotency-Key is kept.'),
+  underWaySeconds: limit(
+    'UNDER_WAY_SECONDS',
+    120,
+    'seconds',
+    'After so long a keyed call without an answer was cut off.',
+  ),
+} as const satisfies Record<string, Limit>
+
+export type LimitName = keyof typeof LIMITS
+export type Limits = Readonly<Record<LimitName, number>>
+
+export const LIMIT_NAMES = Object.keys(LIMITS) as LimitName[]

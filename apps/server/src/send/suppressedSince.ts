@@ -1,0 +1,21 @@
+import { sql } from 'drizzle-orm'
+import type { Db } from '../db/database'
+import { idsOfHolders, keysSince } from '../suppression/entryHolders'
+
+/**
+ * How many people in a prepared file are on a suppression list by entries that came after it was begun. The file may
+ * not leave then, whatever their marks say by now.
+ */
+export async function suppressedSince(
+  db: Db,
+  { id, createdAt }: { readonly id: string; readonly createdAt: Date },
+): Promise<number> {
+  const keys = await keysSince(db, createdAt)
+  if (keys.length === 0) return 0
+  const { rows } = await db.execute<{ n: string }>(sql`
+    with hit as (${idsOfHolders(keys)})
+    select count(distinct m.contact_id) as n from edition_members m
+    where m.edition_id = ${id} and m.contact_id in (
+      select coalesce(c.joined_into, c.id) from contacts c join hit on hit.id = c.id union select id from hit)`)
+  return Number(rows[0]?.n ?? 0)
+}

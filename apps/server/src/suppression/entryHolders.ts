@@ -1,0 +1,66 @@
+import type { SuppressionKey } from '@upper-field/core/pair'
+import { type SQL, sql } from 'drizzle-orm'
+import type { Db } from '../db/database'
+import { groupBy } from '../db/groupBy'
+
+/** A key of an entry: its hash, and the key itself where it is known. */
+export interface EntryKey {
+  readonly kind: SuppressionKey['kind']
+  readonly hash: string
+  readonly key: string | null
+}
+
+/** Contacts that hold one of these keys, and those they are joined to, by list. */
+export async function holdersByList(tx: Db, keys: readonly EntryKey[]): Promise<Map<string, number[]>> {
+  if (keys.length === 0) return new Map()
+  const { rows } = await tx.execute<{ id: string; list_id: string }>(sql`
+    with hit as (${idsOfHolders(keys)})
+    select distinct c.id, c.list_id from contacts h join hit on hit.id = h.id
+    join contacts c on c.id in (h.id, h.joined_into) order by c.id`)
+  const byList = groupBy(rows, (row) => row.list_id)
+  return new Map([...byList].map(([listId, found]) => [listId, found.map(({ id }) => Number(id))]))
+}
+
+/** Entries that came since a moment and have not expired. */
+export async function keysSince(tx: Db, since: Date): Promise<EntryKey[]> {
+  const { rows } = await tx.execute<EntryKey & Record<string, unknown>>(sql`
+    select distinct kind, hash, key from suppression_entries
+    where added_at >= ${since.toISOString()} and (expires_at is null or expires_at > now())`)
+  return rows
+}
+
+/** A query of ids: by the key itself where it is known, since what is known by its hash alone is looked for everywhere. */
+export function idsOfHolders(keys: readonly EntryKey[]): SQL {
+  const known = (kind: EntryKey['kind']) =>
+    keys.flatMap((one) => (one.kind === kind && one.key !== null ? one.key : []))
+  const [numbers, emails, domains] = [known('number'), known('email'), known('domain')]
+  const hashes = keys.flatMap(({ key, hash }) => (key === null ? hash : []))
+  const parts = [
+    ...(numbers.length > 0
+      ? [sql`select contact_id as id from contact_numbers where e164 = any(${sql.param(numbers)}::text[])`]
+      : []),
+    ...(emails.length > 0
+      ? [sql`select contact_id as id from contact_emails where address = any(${sql.param(emails)}::text[])`]
+      : []),
+    ...(domains.length > 0 ? [atDomains(domains, (text) => text)] : []),
+    ...(hashes.length > 0 ? [withHashes(hashes), atDomains(hashes, hashOf)] : []),
+  ]
+  return sql.join(parts, sql` union `)
+}
+
+const hashOf = (text: SQL): SQL => sql`encode(sha256(convert_to(${text}, 'UTF8')), 'hex')`
+
+function withHashes(hashes: readonly string[]): SQL {
+  const wanted = sql`(select unnest(${sql.param(hashes)}::text[]))`
+  return sql`select contact_id as id from contact_numbers where ${hashOf(sql`e164`)} in ${wanted}
+    union select contact_id from contact_emails where ${hashOf(sql`address`)} in ${wanted}`
+}
+
+/** Contacts whose site, or the host of an address of theirs, is one of these domains or stands below it. */
+function atDomains(wanted: readonly string[], formOf: (text: SQL) => SQL): SQL {
+  const isAt = (host: SQL) => sql`exists (
+    select 1 from generate_series(1, array_length(string_to_array(${host}, '.'), 1) - 1) as s (i)
+    where ${formOf(sql`array_to_string((string_to_array(${host}, '.'))[s.i:], '.')`)} in (select unnest(${sql.param(wanted)}::text[])))`
+  return sql`select contact_id as id from contact_emails where ${isAt(sql`split_part(address, '@', 2)`)}
+    union select id from contacts where domain <> '' and ${isAt(sql`domain`)}`
+}
