@@ -1,4 +1,7 @@
 // Builds server, stand-ins and web client into their dist folders.
+import { readdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { brotliCompressSync, constants, gzipSync } from 'node:zlib'
 import { build } from 'esbuild'
 import { mustRun, ROOT } from './run.mjs'
 
@@ -26,13 +29,25 @@ export const bundleForNode = ({ plugins = [], ...options }) =>
 
 export async function buildAll({ wantsWeb = true } = {}) {
   await bundleForNode({
-    entryPoints: ['apps/server/src/main.ts', 'apps/server/src/jobsThread.ts'],
+    entryPoints: ['apps/server/src/main.ts', 'apps/server/src/jobsThread.ts', 'apps/server/src/unpackThread.ts'],
     outdir: 'apps/server/dist',
     splitting: true,
     chunkNames: 'part-[hash]',
   })
   await bundleForNode({ entryPoints: ['apps/standins/src/main.ts'], outdir: 'apps/standins/dist' })
-  if (wantsWeb) mustRun('npx', ['vite', 'build', 'apps/web', '--logLevel', 'warn'])
+  if (!wantsWeb) return
+  mustRun('npx', ['vite', 'build', 'apps/web', '--logLevel', 'warn'])
+  compressAssets(join(ROOT, 'apps/web/dist/assets'))
+}
+
+/** Scripts and styles as they are sent: compressed once here, not at every call. */
+function compressAssets(folder) {
+  for (const name of readdirSync(folder).filter((one) => /\.(?:js|css)$/.test(one))) {
+    const bytes = readFileSync(join(folder, name))
+    const quality = { params: { [constants.BROTLI_PARAM_QUALITY]: 9 } }
+    writeFileSync(join(folder, `${name}.br`), brotliCompressSync(bytes, quality))
+    writeFileSync(join(folder, `${name}.gz`), gzipSync(bytes))
+  }
 }
 
 if (process.argv[1]?.endsWith('build.mjs')) await buildAll()

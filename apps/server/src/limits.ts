@@ -29,6 +29,7 @@ export const LIMITS = {
   jobStatementSeconds: limit('JOB_STATEMENT_SECONDS', 3600, 'seconds', 'One statement of a job.'),
   lockSeconds: limit('LOCK_SECONDS', 8, 'seconds', 'How long a call waits for a list that is being worked on.'),
   unpackMegabytes: limit('UNPACK_MEMORY_MB', 512, 'MB', 'Memory for opening a workbook that can only be read whole.'),
+  unpackSeconds: limit('UNPACK_SECONDS', 120, 'seconds', 'How long opening such a workbook may say nothing.'),
   tableBytes: limit('MAX_TABLE_BYTES', 4_294_967_296, 'bytes', 'The table that a workbook, cards or JSON unpack to.'),
   answerBytes: limit('MAX_ANSWER_BYTES', 4_000_000, 'bytes', 'The answer of a provider.'),
   answerSeconds: limit('ANSWER_SECONDS', 15, 'seconds', 'How long a provider may take to answer one call.'),

@@ -14,6 +14,7 @@ import {
   type SuppressionPage,
 } from '@upper-field/contract'
 import type { ChangeCode } from '@upper-field/core/tidy'
+import { watched } from './shell/waitingActs'
 
 interface Sent {
   readonly name: EndpointName
@@ -28,11 +29,19 @@ export interface CallProblem {
   readonly detail: string
 }
 
-const callServer: BaseQueryFn<Sent, unknown, CallProblem> = async ({ name, input, key }) => {
+/** Acts are told where they have to wait, and can be given up; what is only read is simply read. */
+const callServer: BaseQueryFn<Sent, unknown, CallProblem> = (sent, { type, dispatch, signal }) =>
+  type === 'mutation' ? watched(sent.name, dispatch, (giveUp) => answerTo(sent, giveUp)) : answerTo(sent, signal)
+
+async function answerTo(
+  { name, input, key }: Sent,
+  signal: AbortSignal,
+): Promise<{ data: unknown } | { error: CallProblem }> {
   const { body } = input as { body?: unknown }
   try {
     const response = await fetch(addressOf(name, input), {
       method: endpoints[name].method.toUpperCase(),
+      signal,
       headers: {
         ...(body === undefined ? {} : { 'content-type': 'application/json' }),
         ...(key ? { 'idempotency-key': key } : {}),
@@ -49,6 +58,10 @@ const callServer: BaseQueryFn<Sent, unknown, CallProblem> = async ({ name, input
       },
     }
   } catch {
+    if (signal.aborted)
+      return {
+        error: { status: 0, code: 'given-up', detail: 'You gave up waiting. What had not begun by then is not done.' },
+      }
     return {
       error: {
         status: 0,
@@ -62,6 +75,8 @@ const callServer: BaseQueryFn<Sent, unknown, CallProblem> = async ({ name, input
 const TAGS = [
   'Routines',
   'Me',
+  'People',
+  'Sessions',
   'Lists',
   'List',
   'Batches',
@@ -91,6 +106,13 @@ export const api = createApi({
       makeOwner: change('makeOwner', 'Me'),
       enterDemo: change('enterDemo', 'Me'),
       readMe: read('readMe', 'Me'),
+      readPeople: read('readPeople', 'People'),
+      addPerson: change('addPerson', 'People'),
+      changePerson: change('changePerson', 'People', 'Me'),
+      removePerson: change('removePerson', 'People', 'Sessions'),
+      changePassword: change('changePassword', 'Sessions'),
+      readSessions: read('readSessions', 'Sessions'),
+      endSession: change('endSession', 'Sessions', 'People'),
       readLists: read('readLists', 'Lists'),
       makeList: change('makeList', 'Lists'),
       readList: read('readList', 'List'),
@@ -216,6 +238,13 @@ export const {
   useMakeOwnerMutation,
   useEnterDemoMutation,
   useReadMeQuery,
+  useReadPeopleQuery,
+  useAddPersonMutation,
+  useChangePersonMutation,
+  useRemovePersonMutation,
+  useChangePasswordMutation,
+  useReadSessionsQuery,
+  useEndSessionMutation,
   useReadListsQuery,
   useMakeListMutation,
   useReadListQuery,

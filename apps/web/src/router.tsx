@@ -1,44 +1,45 @@
 import { createBrowserRouter, Navigate } from 'react-router'
-import { BringView } from './bring/BringView'
-import { CheckView } from './check/CheckView'
-import { ProvidersView } from './connections/ProvidersView'
-import { SpendView } from './connections/SpendView'
-import { FillView } from './fill/FillView'
-import { ListsView } from './lists/ListsView'
-import { PairView } from './pair/PairView'
-import { SignInView } from './people/SignInView'
-import { SendView } from './send/SendView'
 import { Frame } from './shell/Frame'
 import { ListFrame } from './shell/ListFrame'
 import { NotThere } from './shell/NotThere'
-import { SplitView } from './split/SplitView'
-import { SuppressionView } from './suppression/SuppressionView'
-import { TidyView } from './tidy/TidyView'
 
+// Each view is loaded when it is opened: whoever signs in does not wait for all of them.
 export const router = createBrowserRouter([
-  { path: '/sign-in', element: <SignInView /> },
+  {
+    path: '/sign-in',
+    HydrateFallback: () => null,
+    lazy: async () => ({ Component: (await import('./people/SignInView')).SignInView }),
+  },
   {
     path: '/',
     element: <Frame />,
+    HydrateFallback: () => null,
     errorElement: <NotThere />,
     children: [
       { index: true, element: <Navigate to="/lists" replace /> },
-      { path: 'lists', element: <ListsView /> },
-      { path: 'providers', element: <ProvidersView /> },
-      { path: 'suppression', element: <SuppressionView /> },
-      { path: 'spend', element: <SpendView /> },
+      { path: 'lists', lazy: async () => ({ Component: (await import('./lists/ListsView')).ListsView }) },
+      {
+        path: 'providers',
+        lazy: async () => ({ Component: (await import('./connections/ProvidersView')).ProvidersView }),
+      },
+      { path: 'people', lazy: async () => ({ Component: (await import('./people/PeopleView')).PeopleView }) },
+      {
+        path: 'suppression',
+        lazy: async () => ({ Component: (await import('./suppression/SuppressionView')).SuppressionView }),
+      },
+      { path: 'spend', lazy: async () => ({ Component: (await import('./connections/SpendView')).SpendView }) },
       {
         path: 'lists/:listId',
         element: <ListFrame />,
         children: [
           { index: true, element: <Navigate to="tidy" replace /> },
-          { path: 'bring', element: <BringView /> },
-          { path: 'tidy', element: <TidyView /> },
-          { path: 'pair', element: <PairView /> },
-          { path: 'check', element: <CheckView /> },
-          { path: 'fill', element: <FillView /> },
-          { path: 'split', element: <SplitView /> },
-          { path: 'send', element: <SendView /> },
+          { path: 'bring', lazy: async () => ({ Component: (await import('./bring/BringView')).BringView }) },
+          { path: 'tidy', lazy: async () => ({ Component: (await import('./tidy/TidyView')).TidyView }) },
+          { path: 'pair', lazy: async () => ({ Component: (await import('./pair/PairView')).PairView }) },
+          { path: 'check', lazy: async () => ({ Component: (await import('./check/CheckView')).CheckView }) },
+          { path: 'fill', lazy: async () => ({ Component: (await import('./fill/FillView')).FillView }) },
+          { path: 'split', lazy: async () => ({ Component: (await import('./split/SplitView')).SplitView }) },
+          { path: 'send', lazy: async () => ({ Component: (await import('./send/SendView')).SendView }) },
         ],
       },
       { path: '*', element: <NotThere /> },

@@ -17,6 +17,14 @@ export {
   unpackSheet,
 } from './readRows'
 export { FileRefusal } from './refusal'
-export { type FileSettings, isContainer, needsUnpacking, readingDialect, rowRules, settingsOfFile } from './settings'
+export {
+  canOnlyBeReadWhole,
+  type FileSettings,
+  isContainer,
+  needsUnpacking,
+  readingDialect,
+  rowRules,
+  settingsOfFile,
+} from './settings'
 export { type ByteSource, chunksOf, sourceOfBytes } from './source'
 export type { StringStore } from './xlsx/strings'

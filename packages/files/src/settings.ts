@@ -14,6 +14,9 @@ import type { OpenedFile } from './openFile'
 /** The form in which every file that is no plain text is read on: its record numbers are the sheet's row numbers. */
 const UNPACKED: Dialect = { encoding: 'utf-8', delimiter: ',', bom: 0 }
 
+/** Formats whose library takes the whole workbook into memory. */
+export const canOnlyBeReadWhole = (format: Format): boolean => format === 'xls' || format === 'ods'
+
 /** How a file is to be read, as it is stored with its batch. */
 export interface FileSettings {
   readonly format: Format

@@ -64,6 +64,29 @@ export function rawWorkbook(
   })
 }
 
+/** An OpenDocument spreadsheet with this XML as its one table. */
+export function rawOds(tableXml: string): Uint8Array {
+  const file = XLSX.CFB.utils.cfb_new()
+  const add = (name: string, text: string) => XLSX.CFB.utils.cfb_add(file, `/${name}`, utf8(text))
+  add('mimetype', 'application/vnd.oasis.opendocument.spreadsheet')
+  add(
+    'META-INF/manifest.xml',
+    '<manifest:manifest xmlns:manifest="urn:oasis:names:tc:opendocument:xmlns:manifest:1.0"/>',
+  )
+  add('styles.xml', '<office:document-styles xmlns:office="o"/>')
+  add(
+    'content.xml',
+    `<office:document-content xmlns:office="o" xmlns:table="t" xmlns:text="x" office:version="1.3"><office:body><office:spreadsheet><table:table table:name="People">${tableXml}</table:table></office:spreadsheet></office:body></office:document-content>`,
+  )
+  return new Uint8Array(XLSX.CFB.write(file, { type: 'array', fileType: 'zip', compression: true }) as ArrayBuffer)
+}
+
+export const odsCell = (text: string, more = ''): string =>
+  `<table:table-cell office:value-type="string" ${more}><text:p>${text}</text:p></table:table-cell>`
+
+export const odsRow = (cells: readonly string[], more = ''): string =>
+  `<table:table-row ${more}>${cells.join('')}</table:table-row>`
+
 type Cell = string | number | boolean | null | XLSX.CellObject
 
 export interface BookSheet {

@@ -1,6 +1,7 @@
 import {
   type ByteSource,
   type Container,
+  canOnlyBeReadWhole,
   FileRefusal,
   findingNotes,
   isContainer,
@@ -19,6 +20,7 @@ import { type BatchRow, fileSettingsOf } from '../projection/rowCells'
 import type { Services } from '../services'
 import { inPieces, storedFile } from './pieces'
 import { spilledStrings } from './spilledStrings'
+import { unpackApart } from './unpackApart'
 
 /** Pieces stored between two looks at whether the job is to stop. */
 const LOOK = 8
@@ -41,6 +43,7 @@ export async function unpackStep(services: Services, job: JobRow, batch: BatchRo
     for await (const bytes of inPieces(await tableBytes(services, source, batch, findings))) {
       await db.insert(batchPieces).values({ batchId: batch.id, part: 'table', offset: stored, bytes })
       stored += bytes.length
+      if (stored > services.config.limits.tableBytes) throw new FileRefusal('inflates-too-far')
       if (++pieces % LOOK !== 0) continue
       await saveJob(db, job.id, { phase: 'unpacking', done: Math.min(read, batch.bytes), total: batch.bytes })
       const { state } = await findJob(db, job.id)
@@ -62,13 +65,17 @@ export async function unpackStep(services: Services, job: JobRow, batch: BatchRo
 type Findings = ReturnType<typeof noFindings>
 
 async function tableBytes(
-  { db }: Services,
+  { db, config }: Services,
   source: ByteSource,
   batch: BatchRow,
   findings: Findings,
 ): Promise<AsyncIterable<Uint8Array>> {
   const settings = fileSettingsOf(batch)
   if (!isContainer(settings.format)) return transcode(source, settings)
+  if (canOnlyBeReadWhole(settings.format)) {
+    const bytes = await source.read(0, source.size)
+    return unpackApart({ bytes, sheet: batch.sheet ?? '', settings, findings }, config.limits)
+  }
   const container = await openContainer(source, { strings: spilledStrings, isThorough: true, headings: batch.headings })
   if (!container) throw new JobProblem('format-off')
   await addColumns(db, container, batch)

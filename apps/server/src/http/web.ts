@@ -14,6 +14,6 @@ export function webRoutes(app: Hono, folder: string | null): void {
   const view = (c: Context) => c.html(page, 200, { 'cache-control': 'no-cache' })
   // The bare address is a view too: as a file it would be the folder itself.
   app.get('/', view)
-  app.use('/*', serveStatic({ root: folder, index: '' }))
+  app.use('/*', serveStatic({ root: folder, index: '', precompressed: true }))
   app.get('*', view)
 }

@@ -29,7 +29,7 @@ interface SourceFormProps {
 
 type Sending =
   | { readonly status: 'idle' }
-  | { readonly status: 'sending'; readonly share: number }
+  | { readonly status: 'sending'; readonly share: number; readonly isBroken?: boolean }
   | { readonly status: 'failed'; readonly sentence: string }
 
 interface SourceFacts {
@@ -132,10 +132,15 @@ export function SourceForm(props: SourceFormProps) {
       )}
       {sending.status === 'failed' ? <Notice tone="bad">{sending.sentence}</Notice> : null}
       {sending.status === 'sending' ? (
-        <div className="flex items-center gap-3">
-          <progress aria-label="Sending the file" max={1} value={sending.share} className="bar h-2 flex-1" />
-          <Button onClick={stop}>Stop</Button>
-        </div>
+        <>
+          <div className="flex items-center gap-3">
+            <progress aria-label="Sending the file" max={1} value={sending.share} className="bar h-2 flex-1" />
+            <Button onClick={stop}>Stop</Button>
+          </div>
+          {sending.isBroken ? (
+            <Notice tone="look">The connection is away. The rest is sent as soon as it is back.</Notice>
+          ) : null}
+        </>
       ) : (
         <div className="flex gap-2">
           <Button
@@ -208,6 +213,7 @@ function useSending(
     if (!made.data) return fail(problemText(made.error))
     const problem = await sendFile(made.data.id, item.file, {
       onProgress: (share) => setSending({ status: 'sending', share }),
+      onBroken: (isBroken) => setSending((before) => (before.status === 'sending' ? { ...before, isBroken } : before)),
       signal: stopper.current.signal,
     })
     if (problem) fail(problem)

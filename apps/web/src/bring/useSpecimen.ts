@@ -1,6 +1,7 @@
 import type { Mapping } from '@upper-field/core/table'
 import type { FileOpening, FileWishes } from '@upper-field/files'
 import { useEffect, useRef, useState } from 'react'
+import { startWorker } from '../kit/startWorker'
 import type { HeadAnswer, HeadQuestion, ShownRow } from './headWorker'
 
 export interface SpecimenHead {
@@ -14,7 +15,7 @@ export function useSpecimen(file: File, wishes: FileWishes) {
   const [head, setHead] = useState<SpecimenHead | null>(null)
   const [rows, setRows] = useState<readonly ShownRow[]>([])
   useEffect(() => {
-    const made = new Worker(new URL('./headWorker.ts', import.meta.url), { type: 'module' })
+    const made = startWorker('head')
     made.addEventListener('message', ({ data }: MessageEvent<HeadAnswer>) => {
       if (data.kind === 'opened') setHead({ opening: data.opening, fingerprint: data.fingerprint })
       else setRows(data.rows)

@@ -15,8 +15,8 @@ import { AlsoInPile } from './AlsoInPile'
 import { OtherLists } from './OtherLists'
 import { PairBench } from './PairBench'
 import { PairLines } from './PairLines'
-import { SurvivorshipRules } from './SurvivorshipRules'
 import { SharedLinesBench } from './SharedLinesBench'
+import { SurvivorshipRules } from './SurvivorshipRules'
 import { PAIR_TABS, usePairTab } from './usePairTab'
 
 const COLUMNS = [NAME, COMPANY, NUMBER, EMAIL, JOINED, SHARED]

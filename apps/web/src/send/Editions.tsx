@@ -3,7 +3,7 @@ import { Download } from 'lucide-react'
 import { problemText, useReadEditionsQuery, useReadJobsQuery, useReadMeQuery } from '../api'
 import { Notice } from '../kit/Notice'
 import { useListView } from '../shell/useListView'
-import { bytes, count, time } from '../words/format'
+import { bytes, count, plural, time } from '../words/format'
 
 const FORM: Record<Edition['form'], string> = {
   hashed: 'audience, hashed',
@@ -78,7 +78,12 @@ function EditionLine({ edition, share }: { edition: Edition; share: number }) {
         {edition.state === 'withdrawn' ? (
           <span className="text-[13px] text-soft">withdrawn: it held a person who is forgotten</span>
         ) : null}
-        {edition.state === 'ready' && me?.role !== 'viewer' ? (
+        {edition.suppressedSince > 0 ? (
+          <span className="text-[13px] text-straw-ink">
+            kept back: {plural(edition.suppressedSince, 'person', 'people')} in it said no since. Make it again.
+          </span>
+        ) : null}
+        {edition.state === 'ready' && edition.suppressedSince === 0 && me?.role !== 'viewer' ? (
           <a
             href={addressOf('downloadEdition', { params: { editionId: edition.id } })}
             download={edition.fileName}

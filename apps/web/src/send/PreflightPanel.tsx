@@ -66,6 +66,12 @@ export function PreflightPanel() {
           </label>
         ))}
       </fieldset>
+      {form === 'plain' ? (
+        <p className="text-[13px] text-soft">
+          A cell that a spreadsheet would take for a formula gets an apostrophe in front. Numbers stay exactly as they
+          are compared.
+        </p>
+      ) : null}
       {making.error ? <Notice tone="bad">{problemText(making.error)}</Notice> : null}
       {mayMake ? (
         <>

@@ -59,6 +59,9 @@ export function AccountMenu() {
             ))}
           </Menu.RadioGroup>
           <Menu.Separator className="my-1 border-t border-line" />
+          <Menu.Item className={ITEM} onSelect={() => void navigate('/people')}>
+            {me.role === 'owner' ? 'People and sessions' : 'Your account'}
+          </Menu.Item>
           <Menu.Item className={ITEM} onSelect={() => void signOut()}>
             Sign out
           </Menu.Item>

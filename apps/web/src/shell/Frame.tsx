@@ -7,6 +7,7 @@ import { AccountMenu } from './AccountMenu'
 import { Palette } from './Palette'
 import { useJobEvents } from './useJobEvents'
 import { useKeys } from './useKeys'
+import { WaitingNotice } from './WaitingNotice'
 
 const ROOMS = [
   ['/lists', 'Lists'],
@@ -59,6 +60,7 @@ function Signed() {
           <AccountMenu />
         </div>
       </header>
+      <WaitingNotice />
       <Palette isOpen={isPaletteOpen} onClose={() => setPaletteOpen(false)} />
       <div className="min-h-0 flex-1">
         <Outlet />

@@ -117,5 +117,15 @@ const PHASE: Record<string, string> = {
   gathering: 'reading contacts',
   comparing: 'comparing contacts',
 }
-const stateOf = (job: Job): string => (job.state === 'running' ? (PHASE[job.phase] ?? STATE.running) : STATE[job.state])
+const WAITS_FOR: Record<string, string> = {
+  'list-busy': 'waiting until the list is free',
+  'waiting-for-answers': 'awaiting what was ordered',
+}
+
+function stateOf(job: Job): string {
+  if (job.state === 'running') return PHASE[job.phase] ?? STATE.running
+  if (job.state === 'stopping' && job.phase === 'waiting-for-answers') return 'stopping, once what was ordered is here'
+  return (job.state === 'waiting' ? WAITS_FOR[job.phase] : undefined) ?? STATE[job.state]
+}
+
 const isEnding = (job: Job): boolean => job.state === 'stopping' || job.state === 'pausing'

@@ -1,5 +1,5 @@
-import type { ColumnUse } from '@upper-field/core/pair'
 import type { SuppressionList } from '@upper-field/contract'
+import type { ColumnUse } from '@upper-field/core/pair'
 import { FILE_PROBLEM_TEXT } from '@upper-field/core/table'
 import { useRef, useState } from 'react'
 import { Button } from '../kit/Button'

@@ -38,10 +38,16 @@ export function Entries({ entries, mayChange }: { entries: readonly SuppressionE
           </tr>
         </thead>
         <tbody>
-          {entries.map(({ id, kind, key, reason, source, addedBy, addedAt, expiresAt }) => (
+          {entries.map(({ id, kind, key, isMasked, reason, source, addedBy, addedAt, expiresAt }) => (
             <tr key={id} className="border-b border-line align-baseline">
               <td className={`py-1.5 ${kind === 'number' ? 'num' : ''}`}>
-                {key === null ? <span className="text-soft">not kept</span> : kind === 'number' ? phone(key) : key}
+                {key === null ? (
+                  <span className="text-soft">not kept</span>
+                ) : kind === 'number' && !isMasked ? (
+                  phone(key)
+                ) : (
+                  key
+                )}
               </td>
               <td>{key === null ? HASHED[kind] : KIND[kind]}</td>
               <td>{reason || <span className="text-soft">–</span>}</td>

@@ -7,6 +7,7 @@ import {
   useAnnounceSuppressionBatchMutation,
   useTakeSuppressionBackMutation,
 } from '../api'
+import { startWorker } from '../kit/startWorker'
 import type { EntryFacts } from './EntryFactsFields'
 import type { FileAnswer, FileQuestion, SuppressionFileHead } from './suppressionWorker'
 
@@ -37,7 +38,7 @@ export function useSuppressionFile(suppressionListId: string, file: File) {
   const [addRows] = useAddSuppressionRowsMutation()
   const [takeBack] = useTakeSuppressionBackMutation()
   useEffect(() => {
-    const made = new Worker(new URL('./suppressionWorker.ts', import.meta.url), { type: 'module' })
+    const made = startWorker('suppression')
     worker.current = made
     void ask(made, { kind: 'open', file }).then((answer) => {
       if (answer.kind === 'opened') setHead(answer.head)

@@ -1,4 +1,5 @@
 import { useCallback, useEffect, useRef } from 'react'
+import { startWorker } from '../kit/startWorker'
 import type { TidyAnswer, TidyQuestion } from './tidyWorker'
 
 type Question = TidyQuestion extends infer Q ? (Q extends TidyQuestion ? Omit<Q, 'id'> : never) : never
@@ -10,7 +11,7 @@ export function useTidyWorker(onAnswer: (answer: TidyAnswer) => void) {
   const told = useRef(onAnswer)
   told.current = onAnswer
   useEffect(() => {
-    const made = new Worker(new URL('./tidyWorker.ts', import.meta.url), { type: 'module' })
+    const made = startWorker('tidy')
     made.addEventListener('message', ({ data }: MessageEvent<TidyAnswer>) => {
       if (data.id === latest.current[data.kind]) told.current(data)
     })

@@ -197,7 +197,8 @@ export const FORMAT: Record<Format, string> = {
 export const BATCH_PROBLEM: Record<string, string> = {
   ...FILE_PROBLEM_TEXT,
   'format-off': 'The file that arrived is of another kind than the one that was looked at. Nothing of it was kept.',
-  'upload-broken': 'The connection broke before the whole file had arrived. Nothing of it was kept; bring it in again.',
+  'upload-broken':
+    'The connection broke before the whole file had arrived. What arrived is kept and not shown; send the file again, or throw it away.',
   'file-too-large': 'The file is larger than this installation takes. Nothing of it was kept.',
   'reading-failed':
     'Reading stopped half-way. None of its rows is shown; go on with the job, or bring the file in again.',
@@ -224,6 +225,7 @@ export const JOB: Record<Job['kind'], string> = {
   'take-back': 'Taking a batch back',
   pair: 'Looking for who is one person',
   index: 'Preparing the search',
+  mark: 'Marking who is suppressed',
   check: 'Checking lines',
   fill: 'Filling',
   edition: 'Writing a file',
@@ -233,6 +235,12 @@ export const JOB: Record<Job['kind'], string> = {
 export const JOB_PROBLEM: Record<string, string> = {
   ...FILE_PROBLEM_TEXT,
   'no-connection': 'There is no key for this service. An owner can set one under Providers.',
+  'key-unreadable':
+    'The key of this service was sealed with a secret that is gone. An owner can give it again under Providers.',
+  'address-refused': 'The address of this service may not be called from here. An owner can change it under Providers.',
+  'odd-answer': 'The service gave an answer that cannot be read. What was answered before is kept; go on later.',
+  'answer-too-large': 'The service gave an answer far too long to be one. It was not read; go on later.',
+  'answer-too-late': 'The service took too long to answer. What was answered is kept; go on later.',
   'key-refused': 'The service refused our key. Nothing more was asked.',
   'provider-failed': 'The service failed several times. What was answered is kept; go on later.',
   'budget-reached': 'The budget was reached; the others were not asked about.',
