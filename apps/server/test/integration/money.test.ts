@@ -1,0 +1,227 @@
+import { afterEach, beforeEach, describe, expect, it } from '@jest/globals'
+import { untilEnded } from '../../../../scripts/bringIn'
+import { startHttp, startJobs } from '../../src/start'
+import { bringText, newList, OWNER, signedIn, startTestServer, type TestServer } from './harness'
+import { answerJson, mobileLine, type OddServices, startOddServices } from './oddServices'
+
+let server: TestServer
+let services: OddServices
+beforeEach(async () => {
+  server = await startTestServer({ ANSWER_SECONDS: '1', MAX_ANSWER_BYTES: '100000' })
+}, 60_000)
+afterEach(async () => {
+  await server.stop()
+  await services.stop()
+})
+
+async function listOfNumbers(count: number): Promise<string> {
+  const listId = await newList(server.api)
+  const rows = Array.from({ length: count }, (_, i) => `Person ${i},+4479112044${String(i).padStart(2, '0')}`)
+  await bringText(server.api, listId, `name,phone\n${rows.join('\n')}\n`)
+  return listId
+}
+async function listWithoutNumbers(names: readonly string[]): Promise<string> {
+  const listId = await newList(server.api)
+  const rows = names.map((name, i) => `${name},Company ${i},p${i}@company${i}.example,GB`)
+  await bringText(server.api, listId, `name,company,mail,country\n${rows.join('\n')}\n`)
+  return listId
+}
+const check = (listId: string) =>
+  server.api.call('startCheck', { params: { listId }, body: { filter: '', agreed: 10_000_000 } })
+const fill = (listId: string) =>
+  server.api.call('startFill', {
+    params: { listId },
+    body: { order: ['tansy'], checksLines: true, budget: 20_000_000 },
+  })
+const jobOf = async (listId: string, jobId: string) =>
+  (await server.api.call('readJobs', { params: { listId } })).find(({ id }) => id === jobId)
+const until = async (isSo: () => Promise<boolean> | boolean) => {
+  for (let i = 0; i < 500 && !(await isSo()); i++) await new Promise((resolve) => setTimeout(resolve, 20))
+}
+const charges = () =>
+  server.sql<{ provider: string; subject: string; amount: string; attempt_id: string | null }>(
+    'select provider, subject, amount, attempt_id from charges order by id',
+  )
+
+/** A register whose bulk orders are ready when the test says so. */
+async function slowRegister() {
+  let isReady = false
+  const orders = new Map<string, string[]>()
+  services = await startOddServices(server, ({ method, path, key, body }, response) => {
+    if (method === 'POST') {
+      if (!orders.has(key)) orders.set(key, body.numbers as string[])
+      return answerJson(response, { id: key, state: 'working', answers: [] })
+    }
+    const id = decodeURIComponent(path.split('/').at(-1) ?? '')
+    const answers = isReady ? (orders.get(id) ?? []).map(mobileLine) : []
+    answerJson(response, { id, state: isReady ? 'ready' : 'working', answers })
+  })
+  return {
+    orders,
+    isReady: () => {
+      isReady = true
+    },
+  }
+}
+
+describe('a line register that takes its time', () => {
+  it('is asked once, whatever ends meanwhile: the job comes back for what was ordered', async () => {
+    const register = await slowRegister()
+    const listId = await listOfNumbers(5)
+    const job = await check(listId)
+    await until(async () => (await jobOf(listId, job.id))?.phase === 'waiting-for-answers')
+    expect(await jobOf(listId, job.id)).toMatchObject({ state: 'waiting', done: 0 })
+    expect(await server.sql('select 1 from line_checks where answered_at is not null')).toEqual([])
+
+    await server.stop()
+    const http = await startHttp(server.services.config)
+    const jobs = await startJobs(server.services.config)
+    const api = await signedIn(server.url, OWNER)
+    register.isReady()
+    expect(await untilEnded(api, listId, job.id)).toMatchObject({
+      state: 'done',
+      done: 5,
+      result: { spent: 25_000, unknown: 0 },
+    })
+    expect(register.orders.size).toBe(1)
+    const known = await http.services.pool.query('select line_type from numbers')
+    expect(known.rows).toHaveLength(5)
+    await jobs.stop()
+    server = {
+      ...server,
+      ...http,
+      api,
+      sql: async (text, values) => (await http.services.pool.query(text, values)).rows,
+    }
+  })
+
+  it('is not left with an order that nobody fetches: a job that is to stop fetches it first', async () => {
+    const register = await slowRegister()
+    const listId = await listOfNumbers(4)
+    const job = await check(listId)
+    await until(async () => (await jobOf(listId, job.id))?.phase === 'waiting-for-answers')
+    await server.api.call('stopJob', { params: { jobId: job.id } })
+    await until(() => services.met.filter(({ method }) => method === 'GET').length > 2)
+    expect(await jobOf(listId, job.id)).toMatchObject({ state: 'stopping' })
+    // Whoever asks what a check would cost now is told that these are on their way.
+    expect(await server.api.call('estimateCheck', { params: { listId } })).toMatchObject({ toAsk: 0, most: 0 })
+    register.isReady()
+    expect(await untilEnded(server.api, listId, job.id)).toMatchObject({ state: 'stopped', result: { spent: 20_000 } })
+    expect(await charges()).toHaveLength(4)
+    expect(register.orders.size).toBe(1)
+  })
+
+  it('that answers nonsense about one number costs that one number alone', async () => {
+    services = await startOddServices(server, ({ key, body }, response) => {
+      const numbers = body.numbers as string[]
+      const answers = numbers.map((number, i) => (i === 1 ? { number, lineType: 'quantum' } : mobileLine(number)))
+      answerJson(response, { id: key, state: 'ready', answers })
+    })
+    const listId = await listOfNumbers(3)
+    const job = await check(listId)
+    expect(await untilEnded(server.api, listId, job.id)).toMatchObject({
+      state: 'done',
+      result: { spent: 10_000, unknown: 1 },
+    })
+  })
+})
+
+describe('one number that two people of a fill turn out to have', () => {
+  it('is bought once and serves both; the ledger says what the register says', async () => {
+    const billed = new Set<string>()
+    services = await startOddServices(server, async ({ path, key, body }, response) => {
+      if (path === '/tansy/v1/find')
+        return answerJson(response, { candidates: [{ number: '+447911204481', score: 80 }] })
+      // Both ask at the same time: neither knows what the other is told.
+      await new Promise((resolve) => setTimeout(resolve, 50))
+      billed.add(key)
+      answerJson(response, mobileLine(String(body.number)))
+    })
+    const listId = await listWithoutNumbers(['Maren Oldershaw', 'Tom Garside', 'Ines Marchetti'])
+    const job = await fill(listId)
+    const ended = await untilEnded(server.api, listId, job.id)
+    const ofRegister = (await charges()).filter(({ provider }) => provider === 'pellow')
+    expect(billed.size).toBe(1)
+    expect(ofRegister).toMatchObject([{ subject: '+447911204481', amount: '5000' }])
+    expect(ofRegister[0]?.attempt_id).not.toBeNull()
+    const ofProvider = (await charges()).filter(({ provider }) => provider === 'tansy')
+    expect(ofProvider).toHaveLength(3)
+    expect(new Set(ofProvider.map(({ attempt_id }) => attempt_id)).size).toBe(3)
+    expect(ended.result.spent).toBe(3 * 80_000 + 5000)
+    const [run] = await server.sql<{ spent: string; reserved: string }>('select spent, reserved from fill_runs')
+    expect(run).toEqual({ spent: String(3 * 80_000 + 5000), reserved: '0' })
+  })
+})
+
+describe('one odd answer of a provider', () => {
+  const ODD: readonly [string, (response: import('node:http').ServerResponse) => void, string][] = [
+    ['HTML', (r) => void r.writeHead(200, { 'content-type': 'text/html' }).end('<html>Welcome</html>'), 'odd-answer'],
+    ['another shape', (r) => answerJson(r, { candidates: 'none' }), 'odd-answer'],
+    ['nothing', (r) => void r.end(), 'odd-answer'],
+    ['too much', (r) => void r.end(`{"candidates":[],"x":"${'x'.repeat(200_000)}"}`), 'answer-too-large'],
+    ['never an end', (r) => void r.write('{"candidates":'), 'answer-too-late'],
+    ['an error', (r) => answerJson(r, {}, 500), 'provider-failed'],
+  ]
+
+  it('fails one attempt, with its reason; the others go on, and nobody is asked again', async () => {
+    services = await startOddServices(server, ({ path, body }, response) => {
+      if (path !== '/tansy/v1/find') return answerJson(response, mobileLine(String(body.number)))
+      const { name } = body.person as { name: string }
+      const odd = ODD[Number(name.split(' ').at(-1))]
+      if (odd) return odd[1](response)
+      answerJson(response, { candidates: [{ number: '+44 7911 204\x0481', score: 80 }] })
+    })
+    const listId = await listWithoutNumbers([...ODD.map((_, i) => `Odd Person ${i}`), 'Maren Oldershaw'])
+    const job = await fill(listId)
+    expect(await untilEnded(server.api, listId, job.id)).toMatchObject({ state: 'done', result: { found: 1 } })
+    const attempts = await server.sql<{ reason: string | null; state: string }>(
+      'select a.state, a.reason from attempts a join contacts c on c.id = a.contact_id order by c.row',
+    )
+    expect(attempts).toEqual([
+      ...ODD.map(([, , reason]) => ({ state: 'failed', reason })),
+      { state: 'accepted', reason: null },
+    ])
+    expect((await server.sql<{ reserved: string }>('select reserved from fill_runs'))[0]?.reserved).toBe('0')
+    const asked = services.met.length
+    await server.api.call('resumeJob', { params: { jobId: job.id } }).catch(() => {})
+    expect(services.met.length).toBe(asked)
+  }, 60_000)
+
+  it('about a candidate leaves it unchecked; what its provider charged is in the ledger', async () => {
+    services = await startOddServices(server, ({ path }, response) => {
+      if (path === '/tansy/v1/find')
+        return answerJson(response, { candidates: [{ number: '+447911204481', score: 80 }] })
+      response.end('<html>')
+    })
+    const listId = await listWithoutNumbers(['Maren Oldershaw'])
+    const job = await fill(listId)
+    expect(await untilEnded(server.api, listId, job.id)).toMatchObject({ state: 'done', result: { spent: 80_000 } })
+    expect(await server.sql('select outcome from candidates')).toEqual([{ outcome: 'not-checked' }])
+    expect(await charges()).toMatchObject([{ provider: 'tansy', amount: '80000' }])
+  })
+
+  it('that comes by callback is told where the attempt ends', async () => {
+    const callbacks: string[] = []
+    services = await startOddServices(server, ({ path, body }, response) => {
+      if (path === '/brindle/v1/requests') callbacks.push(String(body.callback))
+      answerJson(response, { request: 'taken' })
+    })
+    const listId = await listWithoutNumbers(['Maren Oldershaw'])
+    const job = await server.api.call('startFill', {
+      params: { listId },
+      body: { order: ['brindle'], checksLines: false, budget: 20_000_000 },
+    })
+    await until(() => callbacks.length > 0)
+    for (const body of [
+      '<html>',
+      '{"candidates":7}',
+      JSON.stringify({ candidates: Array(50).fill({ number: '1', score: 1 }) }),
+    ]) {
+      const told = await fetch(callbacks[0] ?? '', { method: 'POST', body })
+      expect([400, 422]).toContain(told.status)
+    }
+    expect((await fetch(callbacks[0] ?? '', { method: 'POST', body: 'x'.repeat(2_000_000) })).status).toBe(413)
+    expect(await untilEnded(server.api, listId, job.id)).toMatchObject({ state: 'done' })
+    expect(await server.sql('select state, reason from attempts')).toEqual([{ state: 'failed', reason: 'odd-answer' }])
+  })
+})
