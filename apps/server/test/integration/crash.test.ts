@@ -1,42 +1,16 @@
-import { type ChildProcess, spawn } from 'node:child_process'
 import { join } from 'node:path'
 import { utils, write } from '@e965/xlsx'
 import { afterAll, describe, expect, it } from '@jest/globals'
-import { type ApiClient, createClient, isUnderWay } from '@upper-field/contract'
+import type { ApiClient } from '@upper-field/contract'
 import { sourceOfBytes } from '@upper-field/files'
 import { Client } from 'pg'
 import { announce } from '../../../../scripts/bringIn'
 import { dropDatabase, ensureDatabase, freePort, startCluster } from '../../../../scripts/postgres.mjs'
-import { setupCode } from '../../src/people/setupCode'
-import { freshDatabase, newBatch, newList, OWNER, SEALING_SECRET, SECRET, signedIn } from './harness'
+import { freshDatabase, newBatch, newList, OWNER, signedIn } from './harness'
+import { ended, killAll, makeOwner, startProcess } from './processes'
 
-const MAIN = join(process.cwd(), 'apps/server/dist/main.js')
 const ROWS = 40_000
-const running: ChildProcess[] = []
-afterAll(() => {
-  for (const child of running) child.kill('SIGKILL')
-})
-
-/** The built application as a process of its own, as it runs outside tests. */
-async function startProcess(databaseUrl: string, port: number): Promise<ChildProcess> {
-  const child = spawn('node', [MAIN], {
-    env: {
-      ...process.env,
-      DATABASE_URL: databaseUrl,
-      PORT: String(port),
-      SESSION_SECRET: SECRET,
-      SEALING_SECRET,
-      NODE_OPTIONS: '',
-    },
-    stdio: ['ignore', 'pipe', 'inherit'],
-  })
-  running.push(child)
-  await new Promise<void>((resolve, reject) => {
-    child.stdout?.on('data', (chunk) => String(chunk).includes('listens on') && resolve())
-    child.once('exit', () => reject(new Error('the server ended by itself')))
-  })
-  return child
-}
+afterAll(killAll)
 
 const line = (i: number) =>
   `Person ${i},+4479112${String(i).padStart(5, '0')},0431 ${5_500_000 + i},p${i}@causeway.example,"a note, ${i}"`
@@ -57,22 +31,6 @@ async function bringInFile(api: ApiClient, listId: string): Promise<string> {
   })
   const response = await api.raw('sendContent', { params: { batchId: batch.id }, body: bytes })
   return ((await response.json()) as { jobId: string }).jobId
-}
-
-async function makeOwner(url: string): Promise<ApiClient> {
-  await createClient(url).call('makeOwner', { body: { ...OWNER, code: setupCode(SECRET) } })
-  return signedIn(url, OWNER)
-}
-
-const ended = async (api: ApiClient, listId: string, jobId: string) => {
-  const jobOf = async () => {
-    // While PostgreSQL is away, calls fail: they are made again.
-    const jobs = await api.call('readJobs', { params: { listId } }).catch(() => [])
-    return jobs.find(({ id }) => id === jobId)
-  }
-  for (let i = 0; i < 900 && isUnderWay((await jobOf()) ?? { state: 'queued' }); i++)
-    await new Promise((resolve) => setTimeout(resolve, 100))
-  return jobOf()
 }
 
 async function until(isSo: () => Promise<boolean>): Promise<void> {

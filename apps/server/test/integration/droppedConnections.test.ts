@@ -1,0 +1,85 @@
+import { afterAll, describe, expect, it } from '@jest/globals'
+import type { ApiClient } from '@upper-field/contract'
+import { sourceOfBytes } from '@upper-field/files'
+import { Client } from 'pg'
+import { announce } from '../../../../scripts/bringIn'
+import { freePort } from '../../../../scripts/postgres.mjs'
+import { indexLeftOut } from '../../src/contacts/indexLeftOut'
+import { bringText, freshDatabase, newList, startTestServer } from './harness'
+import { ended, killAll, makeOwner, startProcess } from './processes'
+
+afterAll(killAll)
+
+const ROWS = 12_000
+const file = (seed: number) =>
+  new TextEncoder().encode(
+    `name,phone,note\n${Array.from({ length: ROWS }, (_, i) => `Person ${i},+4479${seed}1${String(i).padStart(5, '0')},a note of some length that fills the file`).join('\n')}\n`,
+  )
+
+async function begin(api: ApiClient, listId: string, seed: number): Promise<string> {
+  const bytes = file(seed)
+  const batch = await announce(api, listId, { name: 'people.csv', source: sourceOfBytes(bytes) })
+  const response = await api.raw('sendContent', { params: { batchId: batch.id }, body: bytes })
+  return ((await response.json()) as { jobId: string }).jobId
+}
+
+/** Ends every connection to the database but the asking one, as a database does that is started again. */
+const DROP_ALL = `select pg_terminate_backend(pid) from pg_stat_activity
+  where datname = current_database() and pid <> pg_backend_pid()`
+
+describe('connections to the database that are dropped and back at once', () => {
+  it('end no job: each is tried again, whatever it was doing', async () => {
+    const databaseUrl = await freshDatabase()
+    const port = await freePort()
+    await startProcess(databaseUrl, port)
+    const api = await makeOwner(`http://127.0.0.1:${port}`)
+    const db = new Client({ connectionString: databaseUrl })
+    await db.connect()
+    const asked = async (text: string) => (await db.query(text)).rows
+    const lists = [await newList(api, 'One'), await newList(api, 'Two')]
+    const jobs = [await begin(api, lists[0] ?? '', 11), await begin(api, lists[1] ?? '', 22)]
+    const isOver = async () =>
+      (await asked(`select 1 from jobs where state not in ('done', 'failed', 'stopped')`)).length === 0
+    let drops = 0
+    for (; drops < 25 && !(await isOver()); drops++) {
+      await asked(DROP_ALL)
+      await new Promise((resolve) => setTimeout(resolve, 60 + 17 * (drops % 7)))
+    }
+    expect(drops).toBeGreaterThan(3)
+    for (const [i, jobId] of jobs.entries())
+      expect(await ended(api, lists[i] ?? '', jobId)).toMatchObject({ state: 'done', result: { rows: ROWS, held: 0 } })
+    for (const listId of lists)
+      for (const job of await api.call('readJobs', { params: { listId } })) await ended(api, listId, job.id)
+    const all = await asked('select kind, state, problem from jobs')
+    expect(all.filter(({ state }) => state !== 'done')).toEqual([])
+    expect(all.map(({ kind }) => kind).sort()).toEqual(['bring-in', 'bring-in', 'index', 'index'])
+    expect(await asked('select distinct is_indexed, state, rows from batches')).toEqual([
+      { is_indexed: true, state: 'ready', rows: ROWS },
+    ])
+    expect(await asked('select count(*)::int as n, count(distinct (batch_id, row))::int as each from rows')).toEqual([
+      { n: 2 * ROWS, each: 2 * ROWS },
+    ])
+  }, 120_000)
+})
+
+describe('a batch that was left out of the index of the search', () => {
+  it('is put there by itself, and once', async () => {
+    const server = await startTestServer()
+    const listId = await newList(server.api)
+    for (const name of ['Maren', 'Tom']) await bringText(server.api, listId, `name,phone\n${name},+447911204481\n`)
+    const settle = async () => {
+      for (const job of await server.api.call('readJobs', { params: { listId } }))
+        await ended(server.api, listId, job.id)
+    }
+    await settle()
+    await server.sql(`update jobs set state = 'failed' where kind = 'index'`)
+    await server.sql('update batches set is_indexed = false')
+    await server.sql('delete from contact_words')
+    expect(await indexLeftOut(server.services)).toBe(2)
+    expect(await indexLeftOut(server.services)).toBe(0)
+    await settle()
+    expect(await server.sql('select distinct is_indexed from batches')).toEqual([{ is_indexed: true }])
+    expect(await server.sql('select count(*)::int as n from contact_words')).toEqual([{ n: 2 }])
+    await server.stop()
+  }, 60_000)
+})
