@@ -6,6 +6,7 @@ import type { Config } from './config'
 import { sealAgain } from './connections/sealAgain'
 import { indexLeftOut } from './contacts/indexLeftOut'
 import { migrateDatabase, NO_HURRY, openDatabase, type Patience } from './db/database'
+import { isLostConnection } from './db/errors'
 import { createApp } from './http/app'
 import { createCallLimits } from './http/callLimits'
 import { forgetOldKeys } from './http/idempotency'
@@ -101,11 +102,13 @@ const TIDY_UP_EVERY = 60_000
 /** Takes jobs from the queue until stopped; expired entries of suppression lists let go, old keys of calls go. */
 export async function startJobs(config: Config): Promise<{ stop(): Promise<void> }> {
   const services = openServices(config, { of: 'jobs' })
-  await sealAgain(services)
   const runner = await startRunner(services, jobHandlers)
   const tidyUp = () => {
-    for (const work of [letExpiredGo, forgetOldKeys, indexLeftOut])
-      void work(services).catch((error: unknown) => logError('tidying up', error))
+    for (const work of [sealAgain, letExpiredGo, forgetOldKeys, indexLeftOut])
+      void work(services).catch((error: unknown) => {
+        // Whatever the database was away for is done in a minute.
+        if (!isLostConnection(error)) logError('tidying up', error)
+      })
   }
   tidyUp()
   const clock = setInterval(tidyUp, TIDY_UP_EVERY)

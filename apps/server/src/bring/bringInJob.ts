@@ -1,5 +1,5 @@
 import { needsUnpacking } from '@upper-field/files'
-import { eq, sql } from 'drizzle-orm'
+import { and, eq, ne, sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import { copyInto } from '../db/copy'
 import { type Db, transaction } from '../db/database'
@@ -132,7 +132,13 @@ async function finish(services: Services, job: JobRow, batch: BatchRow): Promise
   await saveJob(services.db, job.id, { phase: 'joining' })
   const holding = { work: 'bring-in' as const, jobId: job.id, patience: 0 }
   await withListLock(services, batch.listId, holding, async (tx, client) => {
-    await tx.update(batches).set({ state: 'ready' }).where(eq(batches.id, batch.id))
+    const shown = await tx
+      .update(batches)
+      .set({ state: 'ready' })
+      .where(and(eq(batches.id, batch.id), ne(batches.state, 'ready')))
+      .returning({ id: batches.id })
+    // It was committed, and only the word of it was lost.
+    if (shown.length === 0) return
     // Without fresh statistics the planner takes a just loaded table for an empty one, and loops for minutes.
     await client.query('analyze contacts, contact_numbers, contact_emails')
     const joined = await joinExactDuplicates(tx, client, { listId: batch.listId, added: { batchId: batch.id } })

@@ -8,7 +8,7 @@ import { withListLock } from '../lists/listLock'
 import { countContacts } from '../projection/cube'
 import { refreshContacts } from '../projection/refresh'
 import type { Services } from '../services'
-import { noteOrder, numbersToOrder, type OpenOrder, openOrderOf } from './lineOrders'
+import { noteOrder, numbersToOrder, type OpenOrder, openOrderOf, unanswered } from './lineOrders'
 import { costOfRegister, openRegister, type RegisterAnswer } from './register'
 import { holdersOf, storeAnswers } from './storeAnswers'
 
@@ -82,7 +82,9 @@ async function settle(
   const all = asked.map((number) => byNumber.get(number) ?? unknownAnswer(number))
   const touched = [...new Set([job.listId, ...(await holdersOf(services.db, asked)).map(({ listId }) => listId)])]
   await withListLock(services, touched, { work: 'check', jobId: job.id }, async (tx, client) => {
-    const { spent: cost } = await storeAnswers(tx, all, {
+    const open = new Set(await unanswered(tx, job.id, asked))
+    const fresh = all.filter(({ number }) => open.has(number))
+    const { spent: cost } = await storeAnswers(tx, fresh, {
       listId: job.listId,
       jobId: job.id,
       reason: 'line check',
@@ -96,8 +98,8 @@ async function settle(
     }
     const { done, result } = await findJob(tx, job.id)
     const spent = Number(result.spent ?? 0) + cost
-    const unknown = Number(result.unknown ?? 0) + all.filter((answer) => costOfRegister(answer) === 0).length
-    await saveJob(tx, job.id, { phase: 'asking', done: done + asked.length, result: { spent, unknown } })
+    const unknown = Number(result.unknown ?? 0) + fresh.filter((answer) => costOfRegister(answer) === 0).length
+    await saveJob(tx, job.id, { phase: 'asking', done: done + fresh.length, result: { spent, unknown } })
   })
 }
 

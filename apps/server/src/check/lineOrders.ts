@@ -32,3 +32,11 @@ export async function noteOrder(db: Db, jobId: string, orderId: string, numbers:
     update line_checks set order_id = ${orderId}, ordered_at = now()
     where job_id = ${jobId} and e164 = any(${sql.param([...numbers])}::text[])`)
 }
+
+/** Those of these numbers that no answer was stored for: a step may have been committed without our hearing of it. */
+export async function unanswered(tx: Db, jobId: string, numbers: readonly string[]): Promise<string[]> {
+  const { rows } = await tx.execute<{ e164: string }>(sql`
+    select e164 from line_checks
+    where job_id = ${jobId} and answered_at is null and e164 = any(${sql.param([...numbers])}::text[])`)
+  return rows.map(({ e164 }) => e164)
+}

@@ -23,6 +23,9 @@ export const isGivenWay = (error: unknown): boolean => hasCode(error, /^40(?:001
 /** A lock was waited for as long as is allowed (SQLSTATE 55P03). */
 export const isLockTimeout = (error: unknown): boolean => hasCode(error, /^55P03$/)
 
+/** A line with the same key is there already (SQLSTATE 23505). */
+export const isThereAlready = (error: unknown): boolean => hasCode(error, /^23505$/)
+
 /** A statement took longer than is allowed (SQLSTATE 57014). */
 export const isStatementTimeout = (error: unknown): boolean => hasCode(error, /^57014$/)
 

@@ -26,6 +26,9 @@ export interface WholeList<Early> {
   ) => Promise<{ total: number; result: JobRow['result'] }>
 }
 
+/** The phase of a job whose work is committed. */
+const DONE = 'done'
+
 /** How long is waited for the list when something was worked out already, in milliseconds. */
 const PATIENCE = 600_000
 /** How often is looked, while the list is waited for, whether somebody wants to stop, in milliseconds. */
@@ -60,10 +63,12 @@ export async function inOneGo<Early>(
       signal: giveUp.signal,
     }
     await withListLock(services, job.listId, holding, async (tx, client) => {
+      // It was committed, and only the word of it was lost.
+      if ((await findJob(tx, job.id)).phase === DONE) return
       const { total, result } = await work(tx, client, tell, found)
       // Until it is committed, it can be given up.
       await tell(total)
-      await saveJob(tx, job.id, { phase: 'done', done: total, result })
+      await saveJob(tx, job.id, { phase: DONE, done: total, result })
     })
     return { next: 'done' }
   } catch (error) {

@@ -2,13 +2,14 @@ import type { JobKind } from '@upper-field/contract'
 import { inArray } from 'drizzle-orm'
 import { Logger, parseCronItems, type Runner, run } from 'graphile-worker'
 import type { PoolClient } from 'pg'
-import { isGivenWay, isLostConnection } from '../db/errors'
+import { transaction } from '../db/database'
+import { isGivenWay, isLostConnection, isThereAlready } from '../db/errors'
 import { LOCKS } from '../db/locks'
 import { jobs } from '../db/schema'
 import { logError } from '../http/problem'
 import { ListBusy } from '../lists/listBusy'
 import type { Services } from '../services'
-import { enqueue, findJob, type JobRow, saveJob, saveJobIf } from './store'
+import { enqueue, findJob, type JobChange, type JobRow, saveJob, saveJobIf } from './store'
 
 /** What a step leaves behind: more steps at once, a later look, or the end. */
 export type StepOutcome =
@@ -55,18 +56,18 @@ const PATIENCE = 1000
  */
 export async function startRunner(services: Services, handlers: JobHandlers): Promise<{ stop(): Promise<void> }> {
   let isStopping = false
-  let runner: Runner | null = await startQueue(services, handlers)
+  let runner: Runner | null = await startQueue(services, handlers).catch(leaveToLater)
   const watch = async (): Promise<void> => {
     while (!isStopping) {
       await runner?.promise.catch((error: unknown) => logError('queue', error))
       if (isStopping) return
       await new Promise((resolve) => setTimeout(resolve, PATIENCE))
-      runner = await startQueue(services, handlers).catch(() => null)
+      runner = await startQueue(services, handlers).catch(leaveToLater)
     }
   }
   void watch()
   const sweeper = setInterval(() => void sweep(services).catch((error) => logError('sweep', error)), SWEEP)
-  await sweep(services)
+  await sweep(services).catch(leaveToLater)
   return {
     stop: async () => {
       isStopping = true
@@ -74,6 +75,22 @@ export async function startRunner(services: Services, handlers: JobHandlers): Pr
       await runner?.stop().catch(() => {})
     },
   }
+}
+
+/** The database is away for a moment, from the very start on: whoever looks again later goes on. */
+function leaveToLater(error: unknown): null {
+  if (!isLostConnection(error)) throw error
+  return null
+}
+
+/**
+ * One of the queue's takers ends where the database goes away just as it hands a job back: another takes its place.
+ * Otherwise the whole queue would end, half of it without saying so.
+ */
+const REPLACE_LOST: GraphileConfig.Plugin = {
+  name: 'replace-lost-takers',
+  version: '1.0.0',
+  worker: { middleware: { poolWorkerPrematureExit: (_next, { replaceWithNewWorker }) => replaceWithNewWorker() } },
 }
 
 const startQueue = (services: Services, handlers: JobHandlers): Promise<Runner> =>
@@ -84,6 +101,7 @@ const startQueue = (services: Services, handlers: JobHandlers): Promise<Runner> 
     noHandleSignals: true,
     parsedCronItems: parseCronItems([]),
     logger: quietLogger(),
+    preset: { plugins: [REPLACE_LOST] },
     taskList: { work: async (payload) => workOn(services, handlers, (payload as { jobId: string }).jobId) },
   })
 
@@ -122,26 +140,38 @@ const unlock = (client: PoolClient, jobId: string) =>
 
 async function workOn(services: Services, handlers: JobHandlers, jobId: string): Promise<void> {
   const client = await services.pool.connect()
-  let broken: Error | undefined
+  let isMine = true
+  const lose = () => {
+    isMine = false
+  }
+  // The lock goes with its connection: whoever takes the job then must not meet us at work.
+  client.on('error', lose)
+  client.on('end', lose)
   try {
     if (!(await tryLock(client, jobId))) {
       // Whoever holds the job may be about to rest, with the wake-up that brought us here already used up.
       await enqueue(services.db, jobId, { inSeconds: 1 })
       return
     }
-    try {
-      await runSteps(services, handlers, jobId)
-    } finally {
-      await unlock(client, jobId).catch((error: Error) => {
-        broken = error
-      })
-    }
+    await runSteps(services, handlers, jobId, () => isMine)
+    await unlock(client, jobId)
+  } catch (error) {
+    lose()
+    // The sweeper finds the job as soon as the database is back.
+    if (!isLostConnection(error)) throw error
   } finally {
-    client.release(broken)
+    client.off('error', lose)
+    client.off('end', lose)
+    client.release(!isMine)
   }
 }
 
-async function runSteps(services: Services, handlers: JobHandlers, jobId: string): Promise<void> {
+async function runSteps(
+  services: Services,
+  handlers: JobHandlers,
+  jobId: string,
+  isMine: () => boolean,
+): Promise<void> {
   const first = await findJob(services.db, jobId)
   if (['done', 'stopped', 'paused', 'failed'].includes(first.state)) return
   const handler = handlers[first.kind as JobKind]
@@ -152,7 +182,7 @@ async function runSteps(services: Services, handlers: JobHandlers, jobId: string
     const startedAt = first.startedAt ?? new Date(services.now())
     await saveJobIf(services.db, jobId, ['queued', 'waiting', 'running'], { state: 'running', startedAt, cutOffs })
   }
-  for (;;) {
+  while (isMine()) {
     const job = await findJob(services.db, jobId)
     if (job.state === 'pausing') return saveJob(services.db, jobId, { state: 'paused' })
     try {
@@ -168,21 +198,32 @@ async function runSteps(services: Services, handlers: JobHandlers, jobId: string
         return saveJob(services.db, jobId, { state: 'done', finishedAt: new Date(services.now()) })
       if (outcome.next === 'later') return rest(services, jobId, outcome.seconds)
     } catch (error) {
-      if (isLostConnection(error)) {
-        // Not a crash of its own making: it is not counted as one.
-        await saveJobIf(services.db, jobId, ['running'], { state: 'waiting' }).catch(() => {})
-        throw error
-      }
-      if (error instanceof ListBusy || isGivenWay(error)) return rest(services, jobId, BUSY, 'list-busy')
-      if (!(error instanceof JobProblem)) logError(`job ${job.kind}`, error)
-      return end(services, handler, job, 'failed', error instanceof JobProblem ? error.code : 'unexpected')
+      if (!isMine()) return
+      return afterError(services, handler, job, error)
     }
   }
 }
 
-async function rest(services: Services, jobId: string, seconds: number, phase?: string): Promise<void> {
-  await saveJobIf(services.db, jobId, ['running'], { state: 'waiting', ...(phase ? { phase } : {}) })
-  await enqueue(services.db, jobId, { inSeconds: seconds })
+/** What becomes of a job whose step failed: it is tried again where the cause lies outside, or ends. */
+async function afterError(services: Services, handler: JobHandler, job: JobRow, error: unknown): Promise<void> {
+  if (isLostConnection(error)) {
+    // Not a crash of its own making: it is not counted as one. The sweeper takes it up.
+    await saveJobIf(services.db, job.id, ['running'], { state: 'queued' }).catch(() => {})
+    throw error
+  }
+  if (error instanceof ListBusy || isGivenWay(error)) return rest(services, job.id, BUSY, { phase: 'list-busy' })
+  // The same step was committed by a runner that had lost the job, or without our hearing of it: the next look tells.
+  if (isThereAlready(error) && job.cutOffs < MOST_CUT_OFFS)
+    return rest(services, job.id, BUSY, { cutOffs: job.cutOffs + 1 })
+  if (!(error instanceof JobProblem)) logError(`job ${job.kind}`, error)
+  return end(services, handler, job, 'failed', error instanceof JobProblem ? error.code : 'unexpected')
+}
+
+async function rest({ pool }: Services, jobId: string, seconds: number, more: JobChange = {}): Promise<void> {
+  await transaction(pool, async (tx) => {
+    await saveJobIf(tx, jobId, ['running'], { state: 'waiting', ...more })
+    await enqueue(tx, jobId, { inSeconds: seconds })
+  })
 }
 
 async function end(

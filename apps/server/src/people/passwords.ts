@@ -24,9 +24,8 @@ export function isGuessable(password: string, about: readonly string[]): boolean
   const known = about
     .flatMap((text) => text.toLowerCase().split(/[@\s.]+/))
     .filter((word) => word.length >= SHORTEST_STEM)
-  return known.some(
-    (word) => small.replaceAll(word, '').replace(/[^\p{L}]/gu, '').length < SHORTEST_STEM && small.includes(word),
-  )
+  const rest = known.reduce((text, word) => text.replaceAll(word, ''), small)
+  return rest !== small && rest.replace(/[^\p{L}]/gu, '').length < SHORTEST_STEM
 }
 
 /** Throws a problem where a password is guessable. */

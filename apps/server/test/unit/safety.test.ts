@@ -1,6 +1,5 @@
 import { describe, expect, it } from '@jest/globals'
 import { readConfig } from '../../src/config'
-import { checkAddress } from '../../src/connections/outgoing'
 import { seal, unseal } from '../../src/connections/seal'
 import { isSetupCode, setupCode } from '../../src/people/setupCode'
 
@@ -21,34 +20,22 @@ describe('sealed keys', () => {
   })
 })
 
-describe('outgoing addresses', () => {
-  it.each([
-    'http://127.0.0.1:1',
-    'http://10.0.0.1',
-    'http://169.254.169.254',
-    'http://192.168.1.1',
-    'http://[::1]',
-    'http://localhost',
-    'file:///etc/passwd',
-  ])('refuses %s', async (url) => {
-    await expect(checkAddress(url, { allowsPrivateAddresses: false, allowsPlainHttp: true })).rejects.toThrow()
-  })
-  it('takes a public one, and a private one where settings allow it', async () => {
-    await expect(
-      checkAddress('https://93.184.216.34', { allowsPrivateAddresses: false, allowsPlainHttp: true }),
-    ).resolves.toBeUndefined()
-    await expect(
-      checkAddress('http://127.0.0.1:1', { allowsPrivateAddresses: true, allowsPlainHttp: true }),
-    ).resolves.toBeUndefined()
-  })
-})
-
 describe('settings', () => {
   it('name what is missing', () => expect(() => readConfig({})).toThrow(/DATABASE_URL/))
   it('refuse a short secret', () =>
     expect(() => readConfig({ DATABASE_URL: 'x', SESSION_SECRET: 'short', SEALING_SECRET: SECRET })).toThrow(
       /SESSION_SECRET/,
     ))
+  it('refuse one secret for two purposes, and another address of this server without its public one', () => {
+    const both = { DATABASE_URL: 'x', SESSION_SECRET: SECRET, SEALING_SECRET: 't'.repeat(40) }
+    expect(() => readConfig({ ...both, SEALING_SECRET: SECRET })).toThrow(/must differ/)
+    expect(() => readConfig({ ...both, HOST: '0.0.0.0' })).toThrow(/PUBLIC_URL/)
+    expect(() => readConfig({ ...both, MAX_BODY_BYTES: '-1' })).toThrow(/MAX_BODY_BYTES/)
+    expect(readConfig({ ...both, SEALING_SECRET: `${'u'.repeat(40)}, ${'t'.repeat(40)}` }).sealingSecrets).toEqual([
+      'u'.repeat(40),
+      't'.repeat(40),
+    ])
+  })
   it('listen on loopback and are no demo unless told so', () => {
     expect(readConfig({ DATABASE_URL: 'x', SESSION_SECRET: SECRET, SEALING_SECRET: 't'.repeat(40) })).toMatchObject({
       host: '127.0.0.1',
@@ -60,6 +47,11 @@ describe('settings', () => {
 })
 
 describe('the code of the first owner', () => {
+  it('cannot be guessed: 24 signs of 32, in groups, typed as one likes', () => {
+    expect(setupCode(SECRET)).toMatch(/^(?:[0-9A-HJKMNP-TV-Z]{4}-){5}[0-9A-HJKMNP-TV-Z]{4}$/)
+    expect(isSetupCode(SECRET, setupCode(SECRET).toLowerCase().replaceAll('-', ' '))).toBe(true)
+  })
+
   it('is this installation’s own', () => {
     expect(isSetupCode(SECRET, setupCode(SECRET))).toBe(true)
     expect(isSetupCode(SECRET, ` ${setupCode(SECRET)} `)).toBe(true)
