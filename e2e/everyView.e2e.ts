@@ -41,7 +41,7 @@ for (const theme of ['light', 'dark'] as const) {
       .setInputFiles({ name: 'a.csv', mimeType: 'text/csv', buffer: Buffer.from('name,phone\nMaren,07911 204481\n') })
     await expect(page.getByRole('heading', { name: 'a.csv' })).toBeVisible()
     await expectAccessible(page)
-    for (const room of ['providers', 'suppression', 'spend']) {
+    for (const room of ['providers', 'suppression', 'spend', 'people']) {
       await page.goto(`${appUrl()}/${room}`)
       await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
       await expectAccessible(page)
@@ -53,6 +53,7 @@ for (const theme of ['light', 'dark'] as const) {
 test('nothing is cut off at 1024 and at 2560', async ({ page }) => {
   await enterDemo(page)
   await page.getByRole('link', { name: 'Autumn terraces' }).click()
+  await page.waitForURL(/\/tidy/)
   const list = page.url().replace(/\/tidy.*/, '')
   for (const width of [1024, 2560]) {
     await page.setViewportSize({ width, height: 800 })

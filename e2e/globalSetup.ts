@@ -25,7 +25,7 @@ export default async function globalSetup(): Promise<() => Promise<void>> {
       NODE_OPTIONS: '',
       DATABASE_URL: cluster.replace(/\/[^/]*$/, `/${name}`),
       PORT: new URL(url).port,
-      SESSION_SECRET: 'browser tests need forty characters, too!',
+      SESSION_SECRET: 'browser tests need forty characters as well',
       SEALING_SECRET: 'and another secret of forty characters here',
       ALLOW_PLAIN_HTTP: '1',
       LATE_ANSWER_SECONDS: '5',

@@ -98,6 +98,7 @@ async function describeOpened(
     sheets: opened.sheets,
     sheet: opened.sheet,
     headerRow: table.shape.headings?.last ?? null,
+    country: table.country,
     headings: columns.map((i) => table.headings[i] || columnName(i)),
     columns: columns.map((i) => ({
       heading: table.headings[i] || columnName(i),

@@ -44,7 +44,7 @@ describe('addresses of providers', () => {
     const strict = await startTestServer({ ALLOW_PRIVATE_ADDRESSES: '0', ALLOW_PLAIN_HTTP: '0' })
     const refused = (baseUrl: string) =>
       strict.api
-        .call('changeConnection', { params: { provider: 'tansy' }, body: { baseUrl, key: 'x' } })
+        .call('changeConnection', { params: { provider: 'tansy' }, body: { baseUrl, key: 'some key' } })
         .catch((error: Error) => error.message)
     expect(await refused('http://93.184.216.34')).toMatch(/https only/)
     expect(await refused('https://10.1.2.3')).toMatch(/private network/)

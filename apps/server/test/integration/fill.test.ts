@@ -65,7 +65,7 @@ describe('a fill', () => {
     const silentUrl = `http://127.0.0.1:${typeof address === 'object' ? address?.port : 0}`
     await server.api.call('changeConnection', {
       params: { provider: 'brindle' },
-      body: { baseUrl: silentUrl, key: 'any' },
+      body: { baseUrl: silentUrl, key: 'any key' },
     })
     const listId = await listOf(world.people.slice(10, 20))
     const job = await fill(listId, ['brindle', 'tansy'], 20_000_000)

@@ -6,9 +6,10 @@ import { problemText, useMakeBatchMutation } from '../api'
 import { Button } from '../kit/Button'
 import { SelectField, TextField } from '../kit/Field'
 import { Notice } from '../kit/Notice'
-import { bytes } from '../words/format'
+import { bytes, plural } from '../words/format'
 import { BASIS, SOURCE } from '../words/sentences'
-import { CountrySelect } from './CountrySelect'
+import { CountryChoice } from './CountryChoice'
+import type { NumberCount } from './headWorker'
 import { sendFile } from './sendFile'
 import type { BenchFile, FileState } from './useBenchFiles'
 
@@ -20,6 +21,10 @@ interface SourceFormProps {
   readonly mapping: Mapping
   readonly country: string | null
   readonly setCountry: (country: string | null) => void
+  /** What of the first rows' numbers will be read; null while that is found out. */
+  readonly count: NumberCount | null
+  /** Rows of the whole file that can be read; null where they were not counted. */
+  readonly total: number | null
   /** How this layout was brought in last time, where it is known. */
   readonly layout: Layout | null
   readonly onState: (state: FileState) => void
@@ -43,7 +48,7 @@ interface SourceFacts {
 
 /** Where a file came from, and the act of bringing it in. */
 export function SourceForm(props: SourceFormProps) {
-  const { item, opened, mapping, country, setCountry, layout, onRemove } = props
+  const { item, opened, mapping, country, setCountry, count, total, layout, onRemove } = props
   const [facts, setFacts] = useState<SourceFacts>({
     name: item.file.name.replace(/\.[a-z]+$/i, '') + (item.sheet === null ? '' : `, ${item.sheet}`),
     sourceKind: null,
@@ -108,14 +113,12 @@ export function SourceForm(props: SourceFormProps) {
         onChange={({ target }) => set({ gatheredOn: target.value })}
       />
 
-      <CountrySelect
-        value={country}
+      <CountryChoice
+        inferred={opened.table.country}
+        country={country}
         onChange={setCountry}
-        hint={
-          mapping.includes('country')
-            ? 'Counts where a row names none.'
-            : 'No column names a country: numbers without a code need one.'
-        }
+        count={count}
+        isKnown={layout !== null}
       />
       <TextField
         label="Note"
@@ -149,7 +152,7 @@ export function SourceForm(props: SourceFormProps) {
             disabled={!reaches || priceOf(facts.price) === undefined}
             onClick={() => void start()}
           >
-            Bring in {bytes(item.file.size)}
+            {total === null ? `Bring in ${bytes(item.file.size)}` : `Bring in ${plural(total, 'row')}`}
           </Button>
           <Button onClick={onRemove}>Cancel</Button>
         </div>

@@ -30,10 +30,14 @@ export function Specimen({ item, listId, isShown, onState, onSent, onRemove, onS
   const [wishes, setWishes] = useState<FileWishes>(item.sheet === null ? {} : { sheet: item.sheet })
   const [chosenCountry, setCountry] = useState<string | null | undefined>(undefined)
   const [lastCountry, setLastCountry] = useState<string | null>(null)
-  const country = chosenCountry === undefined ? lastCountry : chosenCountry
-  const { head, rows, read } = useSpecimen(item.file, { ...wishes, country })
+  const settled = chosenCountry === undefined ? (lastCountry ?? undefined) : chosenCountry
+  const { head, rows, count, total, read } = useSpecimen(item.file, {
+    ...wishes,
+    ...(settled === undefined ? {} : { country: settled }),
+  })
   const opening = head?.opening
   const opened = opening?.status === 'opened' ? opening : null
+  const country = settled === undefined ? (opened?.table.country.suggested ?? null) : settled
   const key = opened ? layoutKey(opened.table.headings) : null
   const { data: known } = useReadLayoutQuery({ params: { key: key ?? '' } }, { skip: !key })
   const { data: same = [] } = useReadSameFilesQuery(
@@ -95,6 +99,8 @@ export function Specimen({ item, listId, isShown, onState, onSent, onRemove, onS
           mapping,
           country,
           setCountry,
+          count,
+          total,
           layout: isKnown ? layout : null,
           onState,
           onSent,

@@ -1,10 +1,9 @@
-import { isUnderWay, type Job } from '@upper-field/contract'
 import { useParams } from 'react-router'
 import { useReadJobsQuery } from '../api'
 import { TextButton } from '../kit/Button'
 import { type RootState, useAppSelector } from '../store'
-import { JOB } from '../words/sentences'
 import { giveUp } from './waitingActs'
+import { whoIsAtWork } from './whoIsAtWork'
 
 const selectWaiting = (state: RootState) => state.waitingActs
 
@@ -34,16 +33,4 @@ function Reason() {
 function JobAtWork({ listId }: { listId: string }) {
   const { data: jobs = [] } = useReadJobsQuery({ params: { listId } })
   return <>{whoIsAtWork(jobs) ?? 'Somebody else is changing this list.'}</>
-}
-
-/** Jobs that have a list for themselves while they change it. */
-const HOLDS: ReadonlySet<Job['kind']> = new Set(['tidy', 'pair', 'take-back', 'bring-in'])
-
-/** The sentence about the job that has the list now; null where none is known to. */
-export function whoIsAtWork(jobs: readonly Job[]): string | null {
-  const job = jobs.find((one) => isUnderWay(one) && one.state !== 'queued' && HOLDS.has(one.kind))
-  if (!job) return null
-  const share = job.total ? `, ${Math.floor((100 * Math.min(job.done, job.total)) / job.total)} %` : ''
-  const by = job.startedBy ? `, started by ${job.startedBy}` : ''
-  return `This list is at work: ${JOB[job.kind].toLowerCase()}${by}${share}.`
 }

@@ -1,4 +1,5 @@
 export { plainCharacters } from './characters'
+export { callingDigitsOf, countOfPlan, planCountries } from './engine/tables'
 export { type Fix, nearestFixes } from './nearestFixes'
 export { dialledFrom, type NumberFacts, numberFacts, type Textable, textable } from './numberFacts'
 export { formatNumber, isValidE164 } from './plan'

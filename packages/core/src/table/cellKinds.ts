@@ -1,7 +1,8 @@
 import { type Reading, readPhoneCell } from '../phone'
 import { readCountry } from './countries'
 import { fold } from './fold'
-import { GIVEN_NAMES, LEGAL_FORM, TOWNS, TRADE_WORD } from './nameWords'
+import { GIVEN_NAMES, LEGAL_FORM, TRADE_WORD } from './nameWords'
+import { TOWNS } from './towns'
 
 export const CELL_KINDS = [
   'phone',

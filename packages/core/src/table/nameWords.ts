@@ -38,20 +38,6 @@ export const GIVEN_NAMES: ReadonlySet<string> = new Set(
    nils olav per sofie soren stig svein tove ulla`.split(/\s+/),
 )
 
-/** Larger towns of the countries our lists come from, folded. */
-export const TOWNS: ReadonlySet<string> = new Set(
-  `london|birmingham|manchester|leeds|glasgow|liverpool|bristol|sheffield|edinburgh|leicester|coventry|cardiff|belfast|nottingham|newcastle|brighton|plymouth|southampton|portsmouth|norwich|oxford|cambridge|york|bath|exeter|bournemouth|aberdeen|dundee|swansea|reading|derby|truro|inverness|dublin|cork|galway|limerick|waterford|kilkenny
-   |berlin|hamburg|munchen|munich|koln|cologne|frankfurt|frankfurt am main|stuttgart|dusseldorf|leipzig|dortmund|essen|bremen|dresden|hannover|nurnberg|duisburg|bochum|wuppertal|bielefeld|bonn|munster|karlsruhe|mannheim|augsburg|wiesbaden|kiel|lubeck|rostock|freiburg|mainz|kassel|erfurt|potsdam|regensburg|heidelberg|ulm|konstanz|wien|vienna|graz|linz|salzburg|innsbruck|klagenfurt|bregenz|villach|zurich|genf|geneve|geneva|basel|bern|lausanne|luzern|winterthur|st gallen|lugano|chur
-   |paris|marseille|lyon|toulouse|nice|nantes|strasbourg|montpellier|bordeaux|lille|rennes|reims|toulon|grenoble|dijon|angers|nimes|brest|tours|annecy|avignon|perpignan|biarritz|la rochelle|quimper|metz|nancy|caen|rouen
-   |madrid|barcelona|valencia|sevilla|zaragoza|malaga|murcia|palma|bilbao|alicante|cordoba|valladolid|vigo|gijon|granada|girona|tarragona|san sebastian|santander|salamanca|cadiz
-   |roma|rome|milano|milan|napoli|torino|turin|palermo|genova|bologna|firenze|florence|bari|catania|venezia|venice|verona|messina|padova|trieste|brescia|parma|modena|perugia|livorno|ravenna|rimini|trento|bolzano|siena|como|pisa|lecce
-   |amsterdam|rotterdam|den haag|the hague|utrecht|eindhoven|groningen|tilburg|almere|breda|nijmegen|arnhem|haarlem|enschede|apeldoorn|amersfoort|zwolle|leiden|maastricht|delft|antwerpen|gent|brussel|brussels|bruxelles|brugge|leuven|luik|charleroi|namur|hasselt|luxembourg
-   |new york|los angeles|chicago|houston|phoenix|philadelphia|san antonio|san diego|dallas|austin|seattle|denver|boston|portland|atlanta|miami|minneapolis|toronto|montreal|vancouver|ottawa|calgary|sydney|melbourne|brisbane|perth|adelaide|auckland|wellington
-   |kobenhavn|copenhagen|aarhus|odense|aalborg|stockholm|goteborg|malmo|uppsala|oslo|bergen|trondheim|helsinki|espoo|tampere|turku|lisboa|lisbon|porto|faro|coimbra|praha|prague|brno|warszawa|warsaw|krakow|gdansk|wroclaw|poznan`
-    .split('|')
-    .map((town) => town.trim()),
-)
-
 /** Legal forms at the end of company names. */
 export const LEGAL_FORM =
   /(?:^|[\s,])(?:ltd|limited|llp|plc|inc|llc|corp|co|gmbh|g\.m\.b\.h|ag|kg|ohg|gbr|ug|e\.?\s?k|e\.?\s?v|mbh|se|s\.?a\.?r\.?l|sas|sasu|eurl|sci|s\.?a|s\.?l\.?u?|s\.?r\.?l\.?s?|s\.?p\.?a|snc|sas|b\.?v|n\.?v|v\.?o\.?f|bvba|aps|a\/s|as|ab|oy)\.?\)?$/i

@@ -2,6 +2,7 @@ import { type ColumnFacts, describeColumn } from './columnFacts'
 import { type FoundTable, findTable, type TableShape, type WantedHeadings } from './findTable'
 import { type GridRow, isBlankCell, isBlankRow, type Merge, type SheetRow } from './grid'
 import { fieldOfHeading } from './headingWords'
+import { type CountryInference, inferCountry } from './inferCountry'
 import { type Note, notes } from './notes'
 import type { FileProblem } from './recognise'
 import { type FieldSuggestion, suggestFields } from './suggestFields'
@@ -31,12 +32,15 @@ export interface OpenedTable {
   /** Rows of the head that can be contacts. */
   readonly firstRows: readonly GridRow[]
   readonly above: readonly GridRow[]
+  /** The country its numbers are dialled from, as far as the table tells; its columns are judged under it. */
+  readonly country: CountryInference
   readonly notes: readonly Note[]
 }
 
 export type OpenedHead = OpenedTable | { readonly status: 'refused'; readonly problem: FileProblem }
 
 export interface TableWishes extends Partial<RowWishes> {
+  /** Where its numbers are dialled from; null for nowhere in particular. Inferred where nothing is said. */
   readonly country?: string | null
   readonly headings?: WantedHeadings
 }
@@ -45,7 +49,7 @@ export interface TableWishes extends Partial<RowWishes> {
 export function openTable(
   head: TableHead,
   {
-    country = null,
+    country: wantedCountry,
     headings: wanted,
     merged = DEFAULT_ROW_WISHES.merged,
     takesHidden = DEFAULT_ROW_WISHES.takesHidden,
@@ -62,13 +66,10 @@ export function openTable(
   const take = rowTaker(merges, { merged, takesHidden })
   const firstRows = head.rows.flatMap((row) => take(row) ?? []).filter(({ row }) => row >= found.shape.firstRow)
   const sample = firstRows.slice(0, SAMPLE)
-  const columns = found.headings.map((heading, i) =>
-    describeColumn(
-      heading,
-      sample.map(({ cells }) => cells[i] ?? ''),
-      country,
-    ),
-  )
+  const cellsOf = (i: number) => sample.map(({ cells }) => cells[i] ?? '')
+  const country = inferCountry(found.headings.map((heading, i) => ({ heading, cells: cellsOf(i) })))
+  const dialledFrom = wantedCountry === undefined ? country.suggested : wantedCountry
+  const columns = found.headings.map((heading, i) => describeColumn(heading, cellsOf(i), dialledFrom))
   return {
     status: 'opened',
     shape: found.shape,
@@ -77,6 +78,7 @@ export function openTable(
     suggestions: suggestFields(columns),
     firstRows,
     above: found.above,
+    country,
     notes: [...found.notes, ...columnNotes(found, columns)],
   }
 }

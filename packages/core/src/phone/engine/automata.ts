@@ -16,12 +16,50 @@ interface Automata {
 
 let automata: Automata | null = null
 
+let stored: Uint16Array | null = null
+
+/** The automata as they are stored. */
+function storedStates(): Uint16Array {
+  if (stored) return stored
+  const text = atob(STATES)
+  stored = new Uint16Array(text.length / 2)
+  for (let i = 0; i < stored.length; i++) stored[i] = text.charCodeAt(i * 2) | (text.charCodeAt(i * 2 + 1) << 8)
+  return stored
+}
+
+/** Lengths that are counted apart, from none to this many digits. */
+export const LONGEST_COUNTED = 17
+
+/**
+ * How many sequences of digits the automaton of a calling code brings to an outcome, by their length and by the group
+ * the outcome belongs to (-1 for none). @returns the count at `length * groups + group`
+ */
+export function countOutcomes(start: number, groupOf: (outcome: number) => number, groups: number): Float64Array {
+  const states = storedStates()
+  const size = (LONGEST_COUNTED + 1) * groups
+  const counted = new Map<number, Float64Array>([[0, new Float64Array(size)]])
+  const visit = (state: number): Float64Array => {
+    const known = counted.get(state)
+    if (known) return known
+    const sum = new Float64Array(size)
+    counted.set(state, sum)
+    const at = state * WIDTH
+    const own = groupOf(states[at + OUTCOME] as number)
+    if (own >= 0) sum[own] = 1
+    for (let digit = 0; digit < OUTCOME; digit++) {
+      const next = states[at + digit] as number
+      if (next === 0) continue
+      const below = visit(next)
+      for (let i = groups; i < size; i++) sum[i] = (sum[i] as number) + (below[i - groups] as number)
+    }
+    return sum
+  }
+  return visit(start)
+}
+
 /** The automata, unpacked when the first number is read. */
 function unpack(): Automata {
-  const text = atob(STATES)
-  const states = new Uint16Array(text.length / 2)
-  for (let i = 0; i < states.length; i++) states[i] = text.charCodeAt(i * 2) | (text.charCodeAt(i * 2 + 1) << 8)
-  automata = withEnds(states)
+  automata = withEnds(storedStates())
   return automata
 }
 

@@ -1,4 +1,4 @@
-import { outcomeAfter } from './automata'
+import { countOutcomes, LONGEST_COUNTED, outcomeAfter } from './automata'
 import { PLAN } from './planData'
 
 /** What the plan says where a number ends. */
@@ -128,6 +128,28 @@ export function rulesOf(region: string, code?: number): RegionRules | null {
 /** What a pattern matches, in its order, where it is nothing but digits and a choice between them. */
 const alternativesOf = (pattern: string | null): readonly string[] | null =>
   pattern !== null && /^\d+(?:\|\d+)*$/.test(pattern) ? pattern.split('|') : null
+
+/** Every country of the plan, by ISO 3166-1 alpha-2. */
+export const planCountries = (): readonly string[] => Object.keys(raw).filter((key) => /^[A-Z]{2}$/.test(key))
+
+/** The calling code of a country in digits; empty where the plan does not know it. */
+export const callingDigitsOf = (country: string): string => String(rulesOf(country)?.code ?? '')
+
+const counts = new Map<number, Float64Array>()
+
+/**
+ * How many numbers of so many national digits the plan of a country calls valid; zero where it has none. Counted over
+ * the automaton, once for each calling code.
+ */
+export function countOfPlan(country: string, digits: number): number {
+  const rules = rulesOf(country)
+  const code = rules ? codes[rules.code] : undefined
+  if (!rules || !code || digits > LONGEST_COUNTED) return 0
+  const groups = code.regions.length
+  const counted = counts.get(code.code) ?? countOutcomes(code.start, (at) => (outcomes[at] as Outcome).region, groups)
+  counts.set(code.code, counted)
+  return counted[digits * groups + rules.index] ?? 0
+}
 
 const mainRules: (RegionRules | null | undefined)[] = Array.from({ length: 1000 })
 

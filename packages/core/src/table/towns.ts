@@ -1,0 +1,57 @@
+/** Larger towns by country (ISO 3166-1 alpha-2), folded, in the spellings that lists have. */
+const BY_COUNTRY: Readonly<Record<string, string>> = {
+  GB: 'london|birmingham|manchester|leeds|glasgow|liverpool|bristol|sheffield|edinburgh|leicester|coventry|cardiff|belfast|nottingham|newcastle|newcastle upon tyne|brighton|plymouth|southampton|portsmouth|norwich|oxford|cambridge|york|bath|exeter|bournemouth|aberdeen|dundee|swansea|reading|derby|truro|inverness|stoke on trent|wolverhampton|bradford|hull|preston|sunderland|ipswich|luton|milton keynes|northampton|peterborough|gloucester|cheltenham|swindon|chester|carlisle|lancaster|blackpool|harrogate|whitby|penzance|st ives|windermere|keswick',
+  IE: 'dublin|cork|galway|limerick|waterford|kilkenny|sligo|drogheda|dundalk|killarney|tralee|ennis|athlone|wexford',
+  DE: 'berlin|hamburg|munchen|munich|koln|cologne|frankfurt|frankfurt am main|stuttgart|dusseldorf|leipzig|dortmund|essen|bremen|dresden|hannover|nurnberg|duisburg|bochum|wuppertal|bielefeld|bonn|munster|karlsruhe|mannheim|augsburg|wiesbaden|kiel|lubeck|rostock|freiburg|mainz|kassel|erfurt|potsdam|regensburg|heidelberg|ulm|konstanz|aachen|braunschweig|chemnitz|halle|magdeburg|krefeld|oldenburg|saarbrucken|osnabruck|flensburg|wurzburg|trier|jena|gottingen|passau|bamberg',
+  AT: 'wien|vienna|graz|linz|salzburg|innsbruck|klagenfurt|bregenz|villach|wels|st polten|dornbirn|steyr|leoben|eisenstadt',
+  CH: 'zurich|genf|geneve|geneva|basel|bern|lausanne|luzern|winterthur|st gallen|lugano|chur|biel|thun|zug|schaffhausen|fribourg|neuchatel|sion|interlaken|davos',
+  FR: 'paris|marseille|lyon|toulouse|nice|nantes|strasbourg|montpellier|bordeaux|lille|rennes|reims|toulon|grenoble|dijon|angers|nimes|brest|tours|annecy|avignon|perpignan|biarritz|la rochelle|quimper|metz|nancy|caen|rouen|le havre|saint-etienne|saint etienne|clermont-ferrand|le mans|aix-en-provence|limoges|amiens|besancon|orleans|mulhouse|poitiers|pau|bayonne|vannes|lorient|cannes|antibes|arles|colmar',
+  BE: 'antwerpen|gent|brussel|brussels|bruxelles|brugge|leuven|luik|liege|charleroi|namur|hasselt|mechelen|oostende|kortrijk|mons|aalst|genk|tournai',
+  LU: 'luxembourg|esch-sur-alzette|differdange|dudelange',
+  NL: 'amsterdam|rotterdam|den haag|the hague|utrecht|eindhoven|groningen|tilburg|almere|breda|nijmegen|arnhem|haarlem|enschede|apeldoorn|amersfoort|zwolle|leiden|maastricht|delft|dordrecht|zoetermeer|leeuwarden|alkmaar|venlo|middelburg|hoorn|assen|emmen|deventer',
+  ES: 'madrid|barcelona|valencia|sevilla|zaragoza|malaga|murcia|palma|palma de mallorca|bilbao|alicante|cordoba|valladolid|vigo|gijon|granada|girona|tarragona|san sebastian|donostia|santander|salamanca|cadiz|oviedo|pamplona|almeria|burgos|leon|logrono|lleida|huelva|marbella|las palmas|santa cruz de tenerife|badajoz|jaen|toledo|segovia',
+  PT: 'lisboa|lisbon|porto|faro|coimbra|braga|setubal|aveiro|evora|funchal|viseu|leiria|guimaraes|lagos|portimao',
+  IT: 'roma|rome|milano|milan|napoli|torino|turin|palermo|genova|bologna|firenze|florence|bari|catania|venezia|venice|verona|messina|padova|trieste|brescia|parma|modena|perugia|livorno|ravenna|rimini|trento|bolzano|siena|como|pisa|lecce|bergamo|vicenza|udine|ancona|pescara|cagliari|sassari|ferrara|salerno|lucca|cremona|mantova|matera',
+  US: 'new york|los angeles|chicago|houston|phoenix|philadelphia|san antonio|san diego|dallas|austin|seattle|denver|boston|portland|atlanta|miami|minneapolis|san francisco|san jose|detroit|nashville|memphis|baltimore|milwaukee|albuquerque|tucson|fresno|sacramento|kansas city|omaha|raleigh|cleveland|oakland|tampa|orlando|st louis|pittsburgh|cincinnati|salt lake city|las vegas|new orleans|honolulu|buffalo|boise|charlotte|columbus|indianapolis|jacksonville|fort worth|el paso|louisville|oklahoma city|brooklyn|springfield',
+  CA: 'toronto|montreal|vancouver|ottawa|calgary|edmonton|winnipeg|quebec|quebec city|halifax|saskatoon|regina|mississauga|kelowna|st john’s|moncton|fredericton|kitchener|laval|gatineau|whistler',
+  AU: 'sydney|melbourne|brisbane|perth|adelaide|canberra|hobart|darwin|gold coast|cairns|geelong|townsville|wollongong|ballarat|bendigo|byron bay|launceston',
+  NZ: 'auckland|wellington|christchurch|hamilton|tauranga|dunedin|queenstown|napier|nelson|rotorua|palmerston north|invercargill',
+  DK: 'kobenhavn|københavn|copenhagen|aarhus|århus|odense|aalborg|ålborg|esbjerg|randers|kolding|horsens|vejle|roskilde|herning|helsingor|silkeborg',
+  SE: 'stockholm|goteborg|gothenburg|malmo|uppsala|vasteras|orebro|linkoping|helsingborg|jonkoping|norrkoping|lund|umea|gavle|boras|sundsvall|karlstad|visby|kalmar|lulea',
+  NO: 'oslo|bergen|trondheim|stavanger|drammen|fredrikstad|kristiansand|sandnes|tromso|tromsø|alesund|ålesund|bodo|bodø|hamar|lillehammer|molde|haugesund',
+  FI: 'helsinki|helsingfors|espoo|tampere|turku|vantaa|oulu|lahti|kuopio|jyvaskyla|pori|vaasa|rovaniemi|lappeenranta|joensuu',
+  PL: 'warszawa|warsaw|krakow|kraków|lodz|łódź|wroclaw|wrocław|poznan|gdansk|gdańsk|szczecin|bydgoszcz|lublin|katowice|bialystok|białystok|gdynia|torun|rzeszow|olsztyn|kielce|radom|sopot|zakopane|opole',
+  CZ: 'praha|prague|brno|ostrava|plzen|liberec|olomouc|ceske budejovice|hradec kralove|usti nad labem|pardubice|zlin|karlovy vary|jihlava|opava',
+  SK: 'bratislava|kosice|presov|zilina|nitra|banska bystrica|trnava|martin|trencin|poprad',
+  HU: 'budapest|debrecen|szeged|miskolc|pecs|gyor|nyiregyhaza|kecskemet|szekesfehervar|szombathely|eger|sopron',
+  RO: 'bucuresti|bucharest|cluj-napoca|cluj|timisoara|iasi|constanta|craiova|brasov|galati|ploiesti|oradea|sibiu|arad',
+  BG: 'sofia|plovdiv|varna|burgas|ruse|софия|пловдив|варна|бургас',
+  GR: 'athens|athina|thessaloniki|patras|heraklion|larissa|volos|rhodes|αθηνα|θεσσαλονικη|πατρα|ηρακλειο',
+  HR: 'zagreb|split|rijeka|osijek|zadar|pula|dubrovnik|sibenik|varazdin',
+  SI: 'ljubljana|maribor|celje|kranj|koper|velenje|novo mesto',
+  TR: 'istanbul|ankara|izmir|bursa|antalya|adana|konya|gaziantep|kayseri|eskisehir|mersin|samsun|bodrum|trabzon',
+  RU: 'moskva|moscow|москва|санкт-петербург|st petersburg|saint petersburg|новосибирск|екатеринбург|казань|нижнии новгород|самара|омск|ростов-на-дону|уфа|краснодар|сочи|воронеж|пермь',
+  UA: 'kyiv|kiev|київ|киів|lviv|львів|львив|odesa|одеса|kharkiv|харків|харкив|dnipro|дніпро',
+  MX: 'ciudad de mexico|mexico city|cdmx|guadalajara|monterrey|puebla|tijuana|merida|cancun|queretaro|zapopan|toluca|oaxaca|veracruz|hermosillo|saltillo|morelia|culiacan',
+  BR: 'sao paulo|rio de janeiro|brasilia|salvador|fortaleza|belo horizonte|manaus|curitiba|recife|porto alegre|goiania|belem|campinas|florianopolis|natal|santos|vitoria|joinville|uberlandia|ribeirao preto',
+  AR: 'buenos aires|rosario|mendoza|la plata|mar del plata|tucuman|salta|bariloche|neuquen|posadas',
+  CL: 'santiago|valparaiso|vina del mar|concepcion|antofagasta|temuco|la serena|iquique|puerto montt',
+  CO: 'bogota|medellin|cali|barranquilla|cartagena|bucaramanga|pereira|santa marta|manizales',
+  IN: 'mumbai|delhi|new delhi|bangalore|bengaluru|hyderabad|chennai|kolkata|pune|ahmedabad|jaipur|surat|lucknow|kochi|goa|noida|gurgaon|gurugram|indore|nagpur|chandigarh|coimbatore|मुंबई|दिल्ली',
+  JP: 'tokyo|osaka|kyoto|yokohama|nagoya|sapporo|fukuoka|kobe|kawasaki|hiroshima|sendai|東京|大阪|京都|横浜|名古屋|札幌|福岡|神戸|東京都|大阪府|大阪市|京都市|横浜市|名古屋市|札幌市|福岡市|神戸市',
+  CN: 'beijing|shanghai|guangzhou|shenzhen|chengdu|hangzhou|wuhan|nanjing|xian|tianjin|suzhou|北京|上海|广州|深圳|成都|杭州|武汉|南京|西安|天津|苏州|北京市|上海市|广州市|深圳市',
+  ZA: 'johannesburg|cape town|durban|pretoria|port elizabeth|bloemfontein|stellenbosch|east london|polokwane',
+  AE: 'dubai|abu dhabi|sharjah|ajman|دبي|أبوظبي|ابوظبي|الشارقة',
+  SA: 'riyadh|jeddah|dammam|mecca|medina|الرياض|جدة|الدمام',
+  EG: 'cairo|alexandria|giza|القاهرة|الإسكندرية|الاسكندرية|الجيزة',
+  SG: 'singapore',
+  IL: 'tel aviv|jerusalem|haifa|beer sheva|תל אביב|ירושלים|חיפה',
+}
+
+/** Towns by country. */
+export const TOWNS_OF: ReadonlyMap<string, ReadonlySet<string>> = new Map(
+  Object.entries(BY_COUNTRY).map(([country, towns]) => [country, new Set(towns.split('|'))]),
+)
+
+/** Larger towns of the countries our lists come from, folded. */
+export const TOWNS: ReadonlySet<string> = new Set([...TOWNS_OF.values()].flatMap((towns) => [...towns]))
