@@ -5,7 +5,10 @@ import { LIMIT_NAMES, LIMITS, type Limits } from './limits'
 const Secrets = z
   .string()
   .transform((text) => text.split(',').map((one) => one.trim()))
-  .refine((all) => all.every((one) => one.length >= 32), 'Each secret has at least 32 characters; a comma parts one from the next.')
+  .refine(
+    (all) => all.every((one) => one.length >= 32),
+    'Each secret has at least 32 characters; a comma parts one from the next.',
+  )
 
 const Environment = z.object({
   DATABASE_URL: z.string(),

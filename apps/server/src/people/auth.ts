@@ -61,7 +61,7 @@ export function createPeople({ pool, db }: { pool: Pool; db: Db }, config: Confi
     // The lock is held on another connection than the library writes on: it only keeps others from coming between.
     addFirst: (owner) =>
       withOwnersLock(pool, async () => ((await hasAnyone(db)) ? null : add({ ...owner, role: 'owner' }))),
-    signIn: (credentials) => auth.api.signInEmail({ body: credentials, asResponse: true }),
+    signIn: (credentials, headers) => auth.api.signInEmail({ body: credentials, headers, asResponse: true }),
     list: () => listPeople(db),
     changeRole: (personId, role) => changeRole(pool, personId, role),
     remove: (personId) => removePerson(pool, personId),

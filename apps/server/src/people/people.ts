@@ -23,7 +23,8 @@ export interface People {
   /** Makes the owner where there is nobody yet; null where somebody was quicker. */
   addFirst(account: Omit<NewAccount, 'role'>): Promise<Me | null>
   findByEmail(email: string): Promise<Me | null>
-  signIn(credentials: { email: string; password: string }): Promise<Response>
+  /** @param headers of the call: the session says from where and with what it was begun */
+  signIn(credentials: { email: string; password: string }, headers: Headers): Promise<Response>
   list(): Promise<readonly PersonLine[]>
   /** Throws a problem for the last owner, who would leave nobody to let others in. */
   changeRole(personId: string, role: Role): Promise<Me>

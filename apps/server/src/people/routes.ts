@@ -3,6 +3,7 @@ import { clientOf } from '../http/client'
 import { notFound, Problem } from '../http/problem'
 import { serve } from '../http/serve'
 import type { Services } from '../services'
+import { CLIENT_HEADER } from './auth'
 import { DEMO_OPERATOR, demoPassword } from './demoOperator'
 import { isSetupCode } from './setupCode'
 
@@ -30,7 +31,11 @@ export function peopleRoutes(app: Hono, services: Services): void {
   serve(app, services, 'enterDemo', async ({ c }) => {
     if (!config.isDemo) throw new Problem(404, 'no-demo', 'This is not the demo.')
     await callLimits.enterDemo(clientOf(c, config))
-    return people.signIn({ email: DEMO_OPERATOR.email, password: demoPassword(secret) })
+    const headers = new Headers({
+      'user-agent': c.req.header('user-agent') ?? '',
+      [CLIENT_HEADER]: clientOf(c, config),
+    })
+    return people.signIn({ email: DEMO_OPERATOR.email, password: demoPassword(secret) }, headers)
   })
 
   serve(app, services, 'readMe', async ({ me }) => me)

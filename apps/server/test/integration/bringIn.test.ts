@@ -108,6 +108,23 @@ describe('files that do not arrive whole', () => {
   })
 })
 
+describe('held rows that are downloaded', () => {
+  it('hold no formula, neither in their cells nor in the headings of the file', async () => {
+    const odd = ['=cmd|x', '+1+1', '@sum(a)', '-2']
+    const text = `name,phone,${odd.join(',')}\n${odd.join(',')},x,y,z\n`
+    const batch = await bringText(api, listId, text, {
+      headings: ['name', 'phone', ...odd],
+      headingsRow: 1,
+      firstRow: 2,
+      mapping: ['full-name', 'number', null, null, null, null],
+    })
+    expect(batch.held).toBe(1)
+    const file = await (await api.raw('downloadHeld', { params: { batchId: batch.id } })).text()
+    expect(file).toContain("'=cmd|x")
+    for (const cell of file.split(/[,\r\n]+/)) expect(cell).not.toMatch(/^[=+@-]/)
+  })
+})
+
 describe('damaged rows', () => {
   const text = [
     'name,phone,mail',

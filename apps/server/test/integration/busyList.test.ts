@@ -201,6 +201,40 @@ describe('a list that is being worked on', () => {
   })
 })
 
+describe('a long job', () => {
+  it('lets single acts in while it only compares, and takes account of them', async () => {
+    const listId = await newList(api)
+    const rows = Array.from(
+      { length: 3000 },
+      (_, i) => `Person ${i % 700} Name${i % 1500},Company ${i % 400},+44791130${String(i).padStart(4, '0')}`,
+    )
+    await bringText(api, listId, `name,company,phone\n${rows.join('\n')}\n`)
+    const job = await api.call('runPairing', { params: { listId }, body: { thresholds: { join: 7, decide: -6 } } })
+    const jobNow = async () => (await api.call('readJobs', { params: { listId } })).find(({ id }) => id === job.id)
+    const [contact] = await contactsOf(listId)
+    let letIn = 0
+    for (let now = await jobNow(); now && ['queued', 'running', 'waiting'].includes(now.state); now = await jobNow()) {
+      const done = await api
+        .call('makeEdits', {
+          params: { listId },
+          body: { edits: [{ contactId: contact?.id ?? 0, column: 'city', value: `Bath ${letIn}` }] },
+        })
+        .catch((error: { code: string }) => error.code)
+      if (typeof done !== 'string' && now.phase !== 'joining') letIn++
+    }
+    expect(letIn).toBeGreaterThan(0)
+    expect(await jobNow()).toMatchObject({ state: 'done' })
+    const [kept] = await server.sql<{ city: string }>('select city from contacts where id = $1', [contact?.id])
+    expect(kept?.city).toMatch(/^Bath \d+$/)
+    const counted = await api.call('readList', { params: { listId } })
+    const [stored] = await server.sql<{ n: number }>(
+      'select count(*)::int as n from contacts where list_id = $1 and joined_into is null',
+      [listId],
+    )
+    expect(counted.contacts).toBe(stored?.n)
+  }, 60_000)
+})
+
 describe('every connection', () => {
   it('gives up a statement and a lock after a time', async () => {
     const settings = await server.sql<{ name: string; setting: string }>(

@@ -50,7 +50,7 @@ export function Accounts({ me }: { me: Me }) {
             <tr key={person.id} className="border-b border-line">
               <td className="py-1.5 pr-3 font-semibold">{person.name}</td>
               <td className="pr-3">{person.email}</td>
-              <td className="pr-3">
+              <td className="py-1 pr-3">
                 <SelectField
                   label={`Role of ${person.name}`}
                   hidesLabel
