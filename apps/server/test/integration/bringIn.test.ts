@@ -113,6 +113,7 @@ describe('held rows that are downloaded', () => {
     const odd = ['=cmd|x', '+1+1', '@sum(a)', '-2']
     const text = `name,phone,${odd.join(',')}\n${odd.join(',')},x,y,z\n`
     const batch = await bringText(api, listId, text, {
+      delimiter: ',',
       headings: ['name', 'phone', ...odd],
       headingsRow: 1,
       firstRow: 2,
