@@ -6,8 +6,10 @@ import {
   type FileProblem,
   type HeldReason,
   isLeftOut,
+  mendNotes,
   type Note,
   notes,
+  type RowMend,
 } from '@upper-field/core/table'
 import {
   type ByteSource,
@@ -83,10 +85,12 @@ async function describeOpened(
   const firstRows: string[][] = []
   const findings = noFindings()
   let dataRows = 0
+  const mends: Partial<Record<RowMend, number>> = {}
   for await (const { row, judged } of readFileRows(source, opened, wishes, findings)) {
     if (judged.status === 'held') held.push({ row, reason: judged.reason })
     if (judged.status !== 'read') continue
     dataRows++
+    for (const mend of judged.mends) mends[mend] = (mends[mend] ?? 0) + 1
     if (firstRows.length < shown) firstRows.push(columns.map((i) => judged.cells[i] ?? ''))
   }
   // What was counted over all rows takes the place of what the head told.
@@ -113,6 +117,7 @@ async function describeOpened(
       ...opened.notes.filter(({ code }) => !counted.some((note) => note.code === code)),
       ...counted,
       ...heldNotes(held),
+      ...mendNotes(mends),
     ],
   }
 }

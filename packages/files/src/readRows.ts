@@ -131,6 +131,7 @@ export async function* readFileRows(
     : plainBytes(source, settings)
   // A container read to its end may name more columns than its head did.
   const headings = container?.headings ?? settings.headings
-  const rules = { ...rowRules(settings), headings, firstRow: settings.firstRow }
+  const fields = opened.table.suggestions.map(({ field }) => field)
+  const rules = { ...rowRules(settings, fields), headings, firstRow: settings.firstRow }
   yield* readText(bytes, readingDialect(settings), rules)
 }

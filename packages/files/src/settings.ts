@@ -61,8 +61,13 @@ export function readingDialect({ format, encoding, delimiter, bom }: Reading): D
   return keepsAsciiInPlace(encoding) ? { encoding, delimiter, bom } : { encoding: 'utf-8', delimiter, bom: 0 }
 }
 
-export const rowRules = (settings: Pick<FileSettings, 'headings' | 'headingsRow' | 'format'>): RowRules => ({
+/** @param fields what each column is: suggested, or as the operator has settled it */
+export const rowRules = (
+  settings: Pick<FileSettings, 'headings' | 'headingsRow' | 'format'>,
+  fields?: RowRules['fields'],
+): RowRules => ({
   headings: settings.headings,
   hasHeadings: settings.headingsRow !== null,
   isSheet: isContainer(settings.format),
+  ...(fields ? { fields } : {}),
 })

@@ -1,3 +1,4 @@
+import { mendNotes, ROW_MENDS } from '@upper-field/core/table'
 import { needsUnpacking } from '@upper-field/files'
 import { and, eq, ne, sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
@@ -16,7 +17,7 @@ import type { Services } from '../services'
 import { holdersByList, keysSince } from '../suppression/entryHolders'
 import { loadBytes, PIECE } from './pieces'
 import { type ProjectedRows, projectRows, storeProjected } from './projectRows'
-import { type ReadPiece, readPiece } from './readPiece'
+import { type MendCounts, type ReadPiece, readPiece } from './readPiece'
 import { readingOf, unpackStep } from './unpackStep'
 
 /** Bytes read in one step; twice as many where a single row is longer. */
@@ -26,6 +27,8 @@ const LONGEST_STEP = 16 * PIECE
 interface Cursor {
   readonly offset: number
   readonly row: number
+  /** How many rows needed what to be read, so far. */
+  readonly mends: MendCounts
 }
 
 /** Reads a batch's file in steps, then joins exact duplicates and shows the batch, whole or not at all. */
@@ -34,9 +37,9 @@ export const bringInJob: JobHandler = {
     const batch = await findBatch(services.db, job)
     if (batch.tableBytes === null && needsUnpacking(fileSettingsOf(batch))) return unpackStep(services, job, batch)
     const { start, bytes } = readingOf(batch)
-    const cursor = { offset: start, row: 1, ...(job.cursor as Partial<Cursor>) }
+    const cursor = { offset: start, row: 1, mends: {}, ...(job.cursor as Partial<Cursor>) }
     if (cursor.offset < bytes) return readStep(services, job, batch, cursor)
-    return finish(services, job, batch)
+    return finish(services, job, batch, cursor.mends)
   },
 
   async ended({ pool }, job, state, code) {
@@ -58,7 +61,8 @@ async function findBatch(db: Db, job: JobRow): Promise<BatchRow> {
 
 async function readStep(services: Services, job: JobRow, batch: BatchRow, cursor: Cursor): Promise<StepOutcome> {
   const { piece, projected } = await (takeAhead(job.id, cursor) ?? readAndProject(services, batch, cursor))
-  const next = { offset: cursor.offset + piece.consumed, row: piece.nextRow }
+  const mends = sumOf(cursor.mends, piece.mends)
+  const next = { offset: cursor.offset + piece.consumed, row: piece.nextRow, mends }
   if (next.offset < readingOf(batch).bytes) readAhead(services, job, batch, next)
   await transaction(services.pool, async (tx, client) => {
     // A step that a crash takes back is simply done again, so it need not wait for the disk.
@@ -78,6 +82,12 @@ async function readStep(services: Services, job: JobRow, batch: BatchRow, cursor
     await saveJob(tx, job.id, { phase: 'reading', done: next.offset, cursor: { ...next } })
   })
   return { next: 'step' }
+}
+
+function sumOf(a: MendCounts, b: MendCounts): MendCounts {
+  return Object.fromEntries(
+    ROW_MENDS.map((mend) => [mend, (a[mend] ?? 0) + (b[mend] ?? 0)] as const).filter(([, n]) => n > 0),
+  )
 }
 
 interface Prepared {
@@ -128,13 +138,13 @@ async function storeHeld(client: PoolClient, batch: BatchRow, piece: ReadPiece):
   )
 }
 
-async function finish(services: Services, job: JobRow, batch: BatchRow): Promise<StepOutcome> {
+async function finish(services: Services, job: JobRow, batch: BatchRow, mends: MendCounts): Promise<StepOutcome> {
   await saveJob(services.db, job.id, { phase: 'joining' })
   const holding = { work: 'bring-in' as const, jobId: job.id, patience: 0 }
   await withListLock(services, batch.listId, holding, async (tx, client) => {
     const shown = await tx
       .update(batches)
-      .set({ state: 'ready' })
+      .set({ state: 'ready', notes: [...batch.notes, ...mendNotes(mends)] })
       .where(and(eq(batches.id, batch.id), ne(batches.state, 'ready')))
       .returning({ id: batches.id })
     // It was committed, and only the word of it was lost.

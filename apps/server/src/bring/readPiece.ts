@@ -1,4 +1,4 @@
-import { decoderOf, type HeldReason, scanRecords } from '@upper-field/core/table'
+import { decoderOf, type HeldReason, type Mapping, type RowMend, scanRecords } from '@upper-field/core/table'
 import type { ProjectedContact } from '@upper-field/core/tidy'
 import { judgeRecord, rowRules } from '@upper-field/files'
 import { type BatchRow, type BatchSettings, fileSettingsOf } from '../projection/rowCells'
@@ -15,9 +15,13 @@ export interface HeldBytes {
   readonly bytes: Buffer
 }
 
+export type MendCounts = Readonly<Partial<Record<RowMend, number>>>
+
 export interface ReadPiece {
   readonly read: readonly ReadRow[]
   readonly held: readonly HeldBytes[]
+  /** How many rows needed what to be read. */
+  readonly mends: MendCounts
   /** Bytes that were used up; the rest is part of a row whose end has not arrived. */
   readonly consumed: number
   /** Number of the row after the last one. */
@@ -39,10 +43,11 @@ export async function readPiece(
   { firstRow, isLast }: { firstRow: number; isLast: boolean },
 ): Promise<ReadPiece> {
   const decode = decoderFor(settings)
-  const rules = rowRules(fileSettingsOf(batch))
+  const rules = rowRules(fileSettingsOf(batch), batch.mapping as Mapping)
   const { records, consumed } = scanRecords(bytes, { delimiter: settings.dialect.delimiter, isLast })
   const read: ReadRow[] = []
   const held: HeldBytes[] = []
+  const mends: Partial<Record<RowMend, number>> = {}
   let row = firstRow
   for (const { start, end, problem } of records) {
     const number = row++
@@ -51,9 +56,11 @@ export async function readPiece(
     const judged = judgeRecord(decode(bytes, start, end), problem, settings.dialect, rules)
     if (judged.status === 'held')
       held.push({ row: number, reason: judged.reason, bytes: Buffer.from(bytes.subarray(start, end)) })
-    if (judged.status === 'read') read.push({ row: number, text: judged.text, own: settings.tidier.tidy(judged.cells) })
+    if (judged.status !== 'read') continue
+    read.push({ row: number, text: judged.text, own: settings.tidier.tidy(judged.cells) })
+    for (const mend of judged.mends) mends[mend] = (mends[mend] ?? 0) + 1
   }
-  return { read, held, consumed, nextRow: row }
+  return { read, held, mends, consumed, nextRow: row }
 }
 
 type Decode = (bytes: Buffer, start: number, end: number) => string

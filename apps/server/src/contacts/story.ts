@@ -2,14 +2,14 @@ import type { ContactStory, StoryFact } from '@upper-field/contract'
 import { describeLine } from '@upper-field/core/check'
 import { type LineType, type NumberLabel, numberFacts } from '@upper-field/core/phone'
 import { type StoryEntry, tellStory } from '@upper-field/core/story'
-import { type Field, splitCells } from '@upper-field/core/table'
+import { cellsOfRow, type Field } from '@upper-field/core/table'
 import { EDIT, fieldOf } from '@upper-field/core/tidy'
 import { eq, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { batches, rows } from '../db/schema'
 import { notFound } from '../http/problem'
 import { factsOfNumbers } from '../projection/facts'
-import { type BatchRow, dialectOf, projectStored, settingsOf } from '../projection/rowCells'
+import { type BatchRow, layoutOf, projectStored, settingsOf } from '../projection/rowCells'
 import { settledOf, tidyingOf } from '../projection/tidying'
 import { suppressionsOf } from '../suppression/matches'
 import { asLine, type ContactRecord } from './page'
@@ -84,7 +84,7 @@ async function rowText(db: Db, batchId: string, row: number): Promise<string> {
 }
 
 function rowAsItStood(text: string, batch: BatchRow): ContactStory['row'] {
-  const cells = splitCells(text, dialectOf(batch).delimiter)
+  const cells = cellsOfRow(text, layoutOf(batch)).cells
   return batch.headings.map((heading, i) => ({
     heading,
     cell: cells[i] ?? '',

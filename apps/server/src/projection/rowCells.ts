@@ -1,14 +1,15 @@
 import {
+  cellsOfRow,
   type Dialect,
   type Encoding,
   type Format,
   type Mapping,
   type Merged,
   type Note,
-  splitCells,
+  type RowLayout,
 } from '@upper-field/core/table'
 import { compileRoutine, type ProjectedContact, type Settled, type Tidier } from '@upper-field/core/tidy'
-import { type FileSettings, readingDialect } from '@upper-field/files'
+import { type FileSettings, isContainer, readingDialect } from '@upper-field/files'
 import type { batches } from '../db/schema'
 import type { Tidying } from './tidying'
 
@@ -17,6 +18,7 @@ export type BatchRow = typeof batches.$inferSelect
 /** How a batch's rows become contacts. */
 export interface BatchSettings {
   readonly dialect: Dialect
+  readonly layout: RowLayout
   readonly tidier: Tidier
 }
 
@@ -37,9 +39,17 @@ export const fileSettingsOf = (batch: BatchRow): FileSettings => ({
 
 export const dialectOf = (batch: BatchRow): Dialect => readingDialect(fileSettingsOf(batch))
 
+/** How the rows of a batch are cut into cells, as they were when it was read. */
+export const layoutOf = (batch: BatchRow): RowLayout => ({
+  delimiter: dialectOf(batch).delimiter,
+  columns: batch.headings.length,
+  isSheet: isContainer(batch.format as Format),
+})
+
 /** How a batch's rows become contacts under a list's routine. */
 export const settingsOf = (batch: BatchRow, { routine, leftOut, leftOutOf }: Tidying): BatchSettings => ({
   dialect: dialectOf(batch),
+  layout: layoutOf(batch),
   tidier: compileRoutine(
     routine,
     { mapping: batch.mapping as Mapping, headings: batch.headings },
@@ -50,6 +60,6 @@ export const settingsOf = (batch: BatchRow, { routine, leftOut, leftOutOf }: Tid
 /** A stored row projected again. */
 export const projectStored = (
   text: string,
-  { dialect, tidier }: BatchSettings,
+  { layout, tidier }: BatchSettings,
   settled: Settled | undefined,
-): ProjectedContact => tidier.tidy(splitCells(text, dialect.delimiter), settled)
+): ProjectedContact => tidier.tidy(cellsOfRow(text, layout).cells, settled)

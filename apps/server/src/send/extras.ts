@@ -1,4 +1,4 @@
-import { splitCells } from '@upper-field/core/table'
+import { cellsOfRow } from '@upper-field/core/table'
 import { ADDED_BY, type Settled } from '@upper-field/core/tidy'
 import { eq, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
@@ -61,10 +61,10 @@ async function codesOf(db: Db, listId: string): Promise<ReadonlySet<string>> {
 
 function gather(
   found: Map<string, string>,
-  { dialect, tidier }: BatchSettings,
+  { layout, tidier }: BatchSettings,
   text: string,
   settled: Settled | undefined,
 ): void {
-  for (const [name, value] of tidier.extrasOf(splitCells(text, dialect.delimiter), settled))
+  for (const [name, value] of tidier.extrasOf(cellsOfRow(text, layout).cells, settled))
     if (!found.has(name)) found.set(name, value)
 }

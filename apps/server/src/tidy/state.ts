@@ -1,12 +1,12 @@
 import type { TidySample, TidyState } from '@upper-field/contract'
 import type { Mapping } from '@upper-field/core/table'
-import { FIELDS, type Field, splitCells } from '@upper-field/core/table'
+import { cellsOfRow, FIELDS, type Field } from '@upper-field/core/table'
 import { type ChangeCode, columnNames, fieldOf, proposeRoutine } from '@upper-field/core/tidy'
 import { and, desc, eq, isNull, ne, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { acts, batches, leftOut } from '../db/schema'
 import { findList } from '../lists/routes'
-import { type BatchRow, dialectOf, settingsOf } from '../projection/rowCells'
+import { type BatchRow, layoutOf, settingsOf } from '../projection/rowCells'
 import { tidyingOf } from '../projection/tidying'
 import { asAct } from './acts'
 
@@ -84,7 +84,7 @@ export async function tidySample(db: Db, listId: string): Promise<TidySample> {
       headings: batch.headings,
       defaultCountry: batch.defaultCountry,
     }
-    const { delimiter } = dialectOf(batch)
+    const layout = layoutOf(batch)
     // From all over the batch: what is odd in a list seldom stands in its first rows.
     const found = await db.execute<{ id: string; text: string }>(sql`
       with ends as (select min(row) as first, max(row) as last from contacts where batch_id = ${batch.id})
@@ -96,7 +96,7 @@ export async function tidySample(db: Db, listId: string): Promise<TidySample> {
           order by row limit 1) near) c
       join rows r on r.batch_id = ${batch.id} and r.row = c.row order by c.row`)
     for (const { id, text } of found.rows)
-      rows.push({ contactId: Number(id), batchId: batch.id, cells: splitCells(text, delimiter) })
+      rows.push({ contactId: Number(id), batchId: batch.id, cells: [...cellsOfRow(text, layout).cells] })
   }
   return { layouts, rows }
 }

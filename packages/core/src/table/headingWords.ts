@@ -1,4 +1,5 @@
 import type { Field } from './fields'
+import { MORE_WORDS } from './headingWordsOfMore'
 
 /**
  * Words of headings in English, German, French, Spanish, Italian and Dutch. `none` holds headings that are known to
@@ -61,12 +62,13 @@ const HEADING_WORDS: Record<Field | 'none', string> = {
 export type HeadingField = Field | 'none'
 
 const byWord = new Map<string, HeadingField>()
-for (const [field, words] of Object.entries(HEADING_WORDS)) {
-  for (const word of words.split(',')) {
-    const key = headingKey(word)
-    if (!byWord.has(key)) byWord.set(key, field as HeadingField)
+for (const table of [HEADING_WORDS, MORE_WORDS])
+  for (const [field, words] of Object.entries(table)) {
+    for (const word of words.split(',')) {
+      const key = headingKey(word)
+      if (key !== '' && !byWord.has(key)) byWord.set(key, field as HeadingField)
+    }
   }
-}
 
 /** Words that make up the heads of compounds in German and Dutch: `Firmentelefon`, `Kontaktmail`. */
 const INSIDE: readonly (readonly [RegExp, HeadingField])[] = [

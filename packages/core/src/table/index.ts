@@ -22,7 +22,7 @@ export { fieldOfHeading } from './headingWords'
 export { type CountryInference, inferCountry } from './inferCountry'
 export { AS_THEY_STAND, HELD_REASONS, type HeldReason, type JudgedRow, judgeRow, type RowRules } from './judgeRow'
 export { layoutKey } from './layoutKey'
-export { NOTE_CODES, type Note, type NoteCode, notes } from './notes'
+export { mendNotes, NOTE_CODES, type Note, type NoteCode, notes } from './notes'
 export {
   columnName,
   isLeftOut,
@@ -35,6 +35,7 @@ export {
 } from './openTable'
 export { delimiterName, ENCODING_NAMES, type OpenedText, openText } from './openText'
 export { FILE_PROBLEMS, type FileProblem, FORMATS, type Format, type Recognised, recognise } from './recognise'
+export { cellsOfRow, ROW_MENDS, type RowLayout, type RowMend } from './rowCells'
 export { LONGEST_CELL, type ScannedRecord, scanRecords } from './scanRecords'
 export { type FieldSuggestion, SUGGESTION_REASONS, type SuggestionReason } from './suggestFields'
 export { DEFAULT_ROW_WISHES, type RowWishes, rowTaker } from './takeRows'

@@ -1,8 +1,11 @@
-import { splitCells } from './cells'
 import type { Dialect } from './dialect'
+import type { Field } from './fields'
+import { fits, reaches } from './fits'
 import { isBlankCell, isBlankRow } from './grid'
 import { headingKey } from './headingWords'
+import { cellsOfRow, cutCells, type RowMend, withoutPadding } from './rowCells'
 import { LONGEST_CELL, type RecordProblem } from './scanRecords'
+import { writeRecord } from './writing'
 
 export const HELD_REASONS = [
   'open-quote',
@@ -24,7 +27,12 @@ export type HeldReason = (typeof HELD_REASONS)[number]
 export const AS_THEY_STAND: readonly HeldReason[] = ['too-few-cells', 'heading-again', 'totals-row', 'footer']
 
 export type JudgedRow =
-  | { readonly status: 'read'; readonly text: string; readonly cells: readonly string[] }
+  | {
+      readonly status: 'read'
+      readonly text: string
+      readonly cells: readonly string[]
+      readonly mends: readonly RowMend[]
+    }
   | { readonly status: 'held'; readonly text: string; readonly reason: HeldReason }
   | { readonly status: 'blank' }
 
@@ -35,35 +43,56 @@ export interface RowRules {
   readonly hasHeadings: boolean
   /** True where cells know their columns, so that a short row is only blank at its end. */
   readonly isSheet: boolean
+  /** What each column is, as far as it is known: a cell that cannot be that tells that others are missing. */
+  readonly fields?: readonly (Field | null)[]
 }
 
 /**
- * Turns the text of one record into cells, or says why it must be held.
- * A row with fewer cells is held, since nobody can tell which one is missing; blank cells too many are no fault.
+ * Turns the text of one record into cells, or says why it must be held. Cells left off at the end of a row are blank
+ * where those present fit their columns; where they do not, nobody can tell which one is missing, and it is held. NUL is
+ * padding and taken out, a cell that is too long is cut, a row cut in another way is read so: each is told.
  */
 export function judgeRow(
-  text: string,
+  given: string,
   problem: RecordProblem | null,
   { delimiter, encoding }: Pick<Dialect, 'delimiter' | 'encoding'>,
   rules: RowRules,
 ): JudgedRow {
-  if (problem) return { status: 'held', text, reason: problem }
-  if (text.includes('\0')) return { status: 'held', text, reason: 'nul-byte' }
+  if (problem) return { status: 'held', text: given, reason: problem }
+  const text = withoutPadding(given)
   if (encoding === 'utf-8' && text.includes('\ufffd')) return { status: 'held', text, reason: 'wrong-encoding' }
-  const cells = splitCells(text, delimiter)
+  const layout = { delimiter, columns: rules.headings.length, isSheet: rules.isSheet }
+  const { cells, mend } = cellsOfRow(text, layout)
   if (isBlankRow(cells)) return { status: 'blank' }
-  const reason = whyHeld(text, cells, rules)
-  return reason ? { status: 'held', text, reason } : { status: 'read', text, cells }
+  const reason = whyHeld(cells, rules)
+  if (reason) return { status: 'held', text, reason }
+  const kept = text.length > LONGEST_CELL ? cutCells(cells) : cells
+  const mends: RowMend[] = [
+    ...(text === given ? [] : ['padding' as const]),
+    ...(mend ? [mend] : []),
+    ...(kept === cells ? [] : ['cut' as const]),
+    ...(cells.length < layout.columns && !rules.isSheet ? ['short' as const] : []),
+  ]
+  return { status: 'read', text: kept === cells ? text : writeRecord(kept, delimiter), cells: kept, mends }
 }
 
-function whyHeld(text: string, cells: readonly string[], rules: RowRules): HeldReason | null {
+function whyHeld(cells: readonly string[], rules: RowRules): HeldReason | null {
   const columns = rules.headings.length
-  if (text.length > LONGEST_CELL && cells.some((cell) => cell.length > LONGEST_CELL)) return 'cell-too-long'
   if (cells.length > columns && cells.slice(columns).some((cell) => !isBlankCell(cell))) return 'too-many-cells'
   const other = noContact(cells, rules)
   if (other) return other
-  return cells.length < columns && !rules.isSheet ? 'too-few-cells' : null
+  return cells.length < columns && !rules.isSheet && !isOnlyShort(cells, rules) ? 'too-few-cells' : null
 }
+
+/** True where the cells of a short row fit the columns they stand in, so that those at the end were left off. */
+function isOnlyShort(cells: readonly string[], { fields }: RowRules): boolean {
+  if (!fields || cells.length < 2) return false
+  const told = cells.filter((cell, i) => !isBlankCell(cell) && TELLING.has(fields[i] ?? ''))
+  return told.length > 0 && cells.every((cell, i) => fits(cell, fields[i]))
+}
+
+/** Fields whose cells can be told from others. */
+const TELLING: ReadonlySet<string> = new Set(['number', 'email', 'web', 'profile', 'postal-code'])
 
 const TOTALS =
   /^(?:grand |sub-?)?(?:totals?|sums?|sum total|summe|gesamt|gesamtsumme|zwischensumme|insgesamt|somme|totale|totaal|eindtotaal|som|suma|subtotale?|sous-total|average|durchschnitt|moyenne|media|gemiddelde|count|anzahl)\b/i
@@ -71,12 +100,13 @@ const REMARK =
   /^(?:sources?|quelle|stand|exported|export|generated|erstellt|exporté|esportato|exportado|note|nota|hinweis|remarque|legend|legende|page|seite|printed|gedruckt|©|\*|end of|ende der|confidential|vertraulich)\b|^[©*]/i
 
 /** Rows of a table that are no contacts: the headings once more, sums, and remarks below. */
-function noContact(cells: readonly string[], { headings, hasHeadings }: RowRules): HeldReason | null {
+function noContact(cells: readonly string[], { headings, hasHeadings, fields }: RowRules): HeldReason | null {
   const first = cells.findIndex((cell) => !isBlankCell(cell))
   const word = cells[first]?.trim() ?? ''
   if (hasHeadings && isHeadingAgain(cells, headings)) return 'heading-again'
   // The rest of the row is looked at only where its first word asks for it: this runs for every row.
-  if (TOTALS.test(word) && headings.length > 1 && onlyAmounts(cells, first)) return 'totals-row'
+  if (TOTALS.test(word) && headings.length > 1 && onlyAmounts(cells, first) && !reaches(cells, fields ?? []))
+    return 'totals-row'
   if (headings.length > 2 && REMARK.test(word) && cells.every((cell, i) => i === first || isBlankCell(cell)))
     return 'footer'
   return null

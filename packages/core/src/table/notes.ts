@@ -1,3 +1,5 @@
+import type { RowMend } from './rowCells'
+
 export const NOTE_CODES = [
   'named-otherwise',
   'encoding',
@@ -25,6 +27,10 @@ export const NOTE_CODES = [
   'control-characters',
   'direction-marks',
   'ambiguous-dates',
+  'short-rows',
+  'rows-cut-otherwise',
+  'padding',
+  'cut-cells',
 ] as const
 export type NoteCode = (typeof NOTE_CODES)[number]
 
@@ -137,8 +143,35 @@ export const notes = {
     code: 'direction-marks',
     text: `Marks that turn the writing direction stand in ${plural(cells, 'cell')} of the first rows. They are kept in the row and taken out of numbers and e-mails.`,
   }),
+  shortRows: (rows: number): Note => ({
+    code: 'short-rows',
+    text: `${plural(rows, 'row')} ${rows === 1 ? 'leaves' : 'leave'} off cells at ${rows === 1 ? 'its' : 'their'} end: those are blank.`,
+  }),
+  rowsCutOtherwise: (rows: number): Note => ({
+    code: 'rows-cut-otherwise',
+    text: `${plural(rows, 'row')} ${rows === 1 ? 'is' : 'are'} cut by another delimiter, or stand${rows === 1 ? 's' : ''} within one pair of quotes, and ${rows === 1 ? 'is' : 'are'} read so.`,
+  }),
+  padding: (rows: number): Note => ({
+    code: 'padding',
+    text: `NUL bytes in ${plural(rows, 'row')} are padding and were taken out.`,
+  }),
+  cutCells: (rows: number): Note => ({
+    code: 'cut-cells',
+    text: `In ${plural(rows, 'row')} a cell of more than 65,536 characters was cut there; the rest of the row is as it stood.`,
+  }),
   ambiguousDates: (heading: string): Note => ({
     code: 'ambiguous-dates',
     text: `In “${heading}” it cannot be told whether day or month comes first. The dates are kept as they stand.`,
   }),
+}
+
+/** What is told of rows that were read all the same, by how many needed what. */
+export function mendNotes(counts: Partial<Record<RowMend, number>>): Note[] {
+  const otherwise = (counts['other-delimiter'] ?? 0) + (counts['quoted-whole'] ?? 0)
+  return [
+    ...(counts.short ? [notes.shortRows(counts.short)] : []),
+    ...(otherwise ? [notes.rowsCutOtherwise(otherwise)] : []),
+    ...(counts.padding ? [notes.padding(counts.padding)] : []),
+    ...(counts.cut ? [notes.cutCells(counts.cut)] : []),
+  ]
 }

@@ -1,4 +1,4 @@
-/** Longest cell that is taken as a value; a row with a longer one is held. In characters. */
+/** Longest cell that is taken as a value; a longer one is cut. In characters. */
 export const LONGEST_CELL = 65_536
 /** A quoted cell that is still open after so many bytes was never closed. */
 const LONGEST_QUOTED = 1 << 20
