@@ -12,6 +12,8 @@ export interface ItemOptions {
   readonly look?: number
   /** Columns that were settled before: they stand first, and names found since come behind them. */
   readonly headings?: readonly string[]
+  /** The list that is wanted, where a file holds several. */
+  readonly sheet?: string
   readonly order?: (names: readonly string[]) => readonly string[]
 }
 

@@ -65,7 +65,10 @@ const ITEMS = 2000
 export async function openFile(source: ByteSource, name: string, wishes: FileWishes = {}): Promise<FileOpening> {
   try {
     const head = await source.read(0, Math.min(HEAD, source.size))
-    const container = await openContainer(source, { look: ITEMS })
+    const container = await openContainer(source, {
+      look: ITEMS,
+      ...(wishes.sheet === undefined ? {} : { sheet: wishes.sheet }),
+    })
     return container ? await openSheet(source, container, name, wishes) : openPlain(head, source, name, wishes)
   } catch (error) {
     if (error instanceof FileRefusal) return { status: 'refused', problem: error.problem }
@@ -73,7 +76,7 @@ export async function openFile(source: ByteSource, name: string, wishes: FileWis
   }
 }
 
-export type ContainerOptions = XlsxOptions & Pick<ItemOptions, 'look' | 'headings'>
+export type ContainerOptions = XlsxOptions & Pick<ItemOptions, 'look' | 'headings' | 'sheet'>
 
 /** The container a file is, by its content; null for plain text. Throws a refusal for what cannot be read. */
 export async function openContainer(source: ByteSource, options: ContainerOptions = {}): Promise<Container | null> {
@@ -167,7 +170,8 @@ async function chooseSheet(container: Container, wanted: string | undefined): Pr
   let first: SheetHead | null = null
   for (const { name } of visible) {
     const head = await headOf(container, name)
-    if (holdsTable(head)) return head
+    // Items name their own columns, and those of the first list only are at hand.
+    if (container.headings || holdsTable(head)) return head
     first ??= head
   }
   const [hidden] = container.sheets

@@ -125,7 +125,7 @@ export async function* readFileRows(
   findings: SheetFindings = noFindings(),
 ): AsyncGenerator<NumberedRow> {
   const settings = settingsOfFile(opened, wishes)
-  const container = await openContainer(source)
+  const container = await openContainer(source, settings.sheet === null ? {} : { sheet: settings.sheet })
   const bytes = container
     ? unpackSheet(container, settings.sheet ?? '', settings, findings)
     : plainBytes(source, settings)

@@ -3,10 +3,11 @@ import type { Container } from './container'
 import { containerOfItems, type Item, type ItemOptions } from './items'
 import { linesOf, textOf } from './lines'
 import type { ByteSource } from './source'
+import { asVersion3 } from './vcard21'
 
 const LONGEST_CARD = 4 << 20
 
-/** vCard 3.0 (RFC 2426) and 4.0 (RFC 6350): one item a card, one column for each kind of telephone and e-mail. */
+/** vCard 2.1, 3.0 (RFC 2426) and 4.0 (RFC 6350): one item a card, one column for each kind of telephone and e-mail. */
 export const openVcards = (source: ByteSource, options: ItemOptions = {}): Promise<Container> =>
   containerOfItems('vcard', () => cardsOf(source), { ...options, order: inOrder })
 
@@ -40,10 +41,9 @@ type Property = readonly [
 ]
 
 function itemOf(text: string): Item {
-  // Version 2.1 breaks lines and quotes letters in ways of its own.
-  if (/^VERSION:2\.1/im.test(text)) return { status: 'broken', text }
   try {
-    const parsed = ICAL.parse(withoutGroups(text)) as unknown as [string, Property[]]
+    const card = /^VERSION:2\.1/im.test(text) ? asVersion3(text) : text
+    const parsed = ICAL.parse(withoutGroups(card)) as unknown as [string, Property[]]
     return { status: 'read', values: valuesOf(parsed[1]) }
   } catch {
     return { status: 'broken', text }
@@ -82,10 +82,10 @@ function valuesOf(properties: readonly Property[]): ReadonlyMap<string, string> 
         add('Job title', value)
         break
       case 'tel':
-        add(telephoneColumn(parameters.type), String(value).replace(/^tel:/i, ''))
+        add(telephoneColumn(parameters.type), unescaped(String(value)).replace(/^tel:/i, ''))
         break
       case 'email':
-        add('E-mail', value)
+        add('E-mail', unescaped(String(value)))
         break
       case 'adr':
         addParts(add, value, ['PO box', 'Address line', 'Street', 'City', 'Region', 'Postal code', 'Country'])
@@ -106,6 +106,9 @@ function valuesOf(properties: readonly Property[]): ReadonlyMap<string, string> 
   }
   return values
 }
+
+/** Signs that a card escapes, in every version (RFC 6350, section 3.4); the parser leaves some values alone. */
+const unescaped = (text: string): string => text.replace(/\\([,;:\\])/g, '$1')
 
 function addParts(add: (name: string, value: unknown) => void, value: unknown, names: readonly string[]): void {
   const parts = Array.isArray(value) ? value : String(value ?? '').split(';')

@@ -76,7 +76,12 @@ async function tableBytes(
     const bytes = await source.read(0, source.size)
     return unpackApart({ bytes, sheet: batch.sheet ?? '', settings, findings }, config.limits)
   }
-  const container = await openContainer(source, { strings: spilledStrings, isThorough: true, headings: batch.headings })
+  const container = await openContainer(source, {
+    strings: spilledStrings,
+    isThorough: true,
+    headings: batch.headings,
+    ...(batch.sheet === null ? {} : { sheet: batch.sheet }),
+  })
   if (!container) throw new JobProblem('format-off')
   await addColumns(db, container, batch)
   return unpackSheet(container, batch.sheet ?? '', settings, findings)

@@ -184,7 +184,7 @@ describe('damaged rows', () => {
       0,
     )
     expect(terrace[1]?.changes[0]).toEqual({ riser: 'held', by: -held })
-    expect(held).toBeGreaterThan(5)
+    expect(held).toBeGreaterThan(3)
   })
 })
 
