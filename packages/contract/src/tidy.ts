@@ -136,7 +136,7 @@ export const HandItem = z.object({
   column: z.string(),
   isNumber: z.boolean(),
   raw: z.string(),
-  problem: z.enum([...PROBLEMS, 'no-address', 'slip-in-domain']),
+  problem: z.enum([...PROBLEMS, 'no-address', 'slip-in-domain', 'two-people', 'zero-contradicted']),
   fixes: z.array(z.object({ kind: z.string(), text: z.string() })),
 })
 export type HandItem = z.infer<typeof HandItem>

@@ -4,6 +4,10 @@ import { FIELD, PROBLEM } from './sentences'
 
 /** What each step of a routine is called, and what it does. */
 export const STEP: Record<StepKind, { readonly title: string; readonly does: string }> = {
+  refusals: {
+    title: 'Remarks that say no',
+    does: '“Do not call”, “opted out”, “deceased” and the like come out of every cell, into a column of their own.',
+  },
   blanks: { title: 'Blank words', does: 'Cells that only say that nothing is known are taken for blank.' },
   numbers: {
     title: 'Read numbers',
@@ -39,6 +43,7 @@ export const STEP: Record<StepKind, { readonly title: string; readonly does: str
 
 /** Codes each kind of step counts under. */
 export const CODES_OF: Record<StepKind, readonly ChangeCode[]> = {
+  refusals: ['refusal'],
   blanks: ['blank-word'],
   numbers: [
     'lost-zero',
@@ -55,7 +60,17 @@ export const CODES_OF: Record<StepKind, readonly ChangeCode[]> = {
     'apostrophe',
     'number-form',
   ],
-  names: ['name-order', 'name-case', 'name-title', 'name-credentials', 'name-decoration'],
+  names: [
+    'name-order',
+    'name-case',
+    'name-title',
+    'name-credentials',
+    'name-decoration',
+    'name-nickname',
+    'name-role',
+    'name-remark',
+    'name-company',
+  ],
   company: ['company-legal-form', 'company-case'],
   emails: ['email-mended', 'several-emails', 'email-form'],
   country: ['country-code'],
@@ -101,15 +116,26 @@ export const REPAIR_NAME: Record<ChangeCode, { readonly title: string; readonly 
   },
   'decimal-tail': { title: 'Decimal tail', says: 'A spreadsheet had put “.0” behind it.' },
   apostrophe: { title: 'Apostrophe in front', says: 'A spreadsheet had put it there.' },
+  refusal: {
+    title: 'Remarks that say no',
+    says: 'Taken out of the cell, into a column of their own. Look at them before anything is sent.',
+  },
   'blank-word': { title: 'Words that mean blank', says: 'The cell said only that nothing is known.' },
   'name-order': { title: 'Surname first', says: '“Surname, given name” the way it is spoken.' },
   'name-case': {
     title: 'Capitals of names',
-    says: 'Made only where a name stood all in capitals or all in small letters.',
+    says: 'Made where a name, or one word of it, stood all in capitals or all in small letters.',
   },
   'name-title': { title: 'Titles', says: 'Taken out of the name, into a column of their own.' },
   'name-credentials': { title: 'Letters behind the name', says: 'Taken out of the name, into a column of their own.' },
   'name-decoration': { title: 'Ornaments', says: 'Pictures, stars and words in brackets that are no name.' },
+  'name-nickname': { title: 'Nicknames', says: 'Between quotes or in brackets; into a column of their own.' },
+  'name-role': { title: 'Jobs beside a name', says: 'In brackets or behind a bar; into the job title.' },
+  'name-remark': { title: 'Remarks beside a name', says: 'Into a column of their own.' },
+  'name-company': {
+    title: 'Companies among the names',
+    says: 'A legal form or a trade told; moved only where no other company was named.',
+  },
   'company-case': {
     title: 'Capitals of companies',
     says: 'Made only where it stood all in capitals or all in small letters.',
@@ -146,6 +172,8 @@ export function columnTitle(name: string): string {
 export const HAND_PROBLEM: Record<HandItem['problem'], string> = {
   ...PROBLEM,
   'no-address': 'No address can be read here.',
+  'two-people': 'Two people stand in this cell.',
+  'zero-contradicted': 'A leading zero may be missing, but state and town say otherwise.',
   'slip-in-domain': 'The domain looks like a slip of typing.',
 }
 
@@ -156,4 +184,6 @@ export const FIX: Record<string, string> = {
   'other-country': 'a number of another country',
   reading: 'one of two readings',
   domain: 'the domain it is near to',
+  person: 'one of the two',
+  code: 'with the zero',
 }

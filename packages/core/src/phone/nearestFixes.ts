@@ -3,7 +3,15 @@ import { readPhoneCell } from './readPhoneCell'
 
 /** Something a cell may have been meant to be, for a person to accept or not. */
 export interface Fix {
-  readonly kind: 'letter-left-out' | 'digits-swapped' | 'digit-dropped' | 'other-country' | 'reading' | 'domain'
+  readonly kind:
+    | 'letter-left-out'
+    | 'digits-swapped'
+    | 'digit-dropped'
+    | 'other-country'
+    | 'reading'
+    | 'domain'
+    | 'person'
+    | 'code'
   /** What to put into the cell. */
   readonly text: string
 }

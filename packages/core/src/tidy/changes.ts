@@ -2,12 +2,17 @@ import { REPAIRS } from '../phone'
 
 /** What a routine does to a value. One code, one plain sentence (in the web client). */
 export const TIDY_CODES = [
+  'refusal',
   'blank-word',
   'name-order',
   'name-case',
   'name-title',
   'name-credentials',
   'name-decoration',
+  'name-nickname',
+  'name-role',
+  'name-remark',
+  'name-company',
   'company-case',
   'company-legal-form',
   'email-form',
@@ -32,7 +37,10 @@ export type ChangeCode = (typeof CHANGE_CODES)[number]
 
 /** Columns that steps add, by the repair that fills them: a list in which it was never made has no use for them. */
 export const ADDED_BY: Readonly<Record<string, ChangeCode>> = {
+  Refusal: 'refusal',
   'Name title': 'name-title',
+  Nickname: 'name-nickname',
+  'Name remark': 'name-remark',
   Credentials: 'name-credentials',
   'Legal form': 'company-legal-form',
   'Postal code extension': 'postal-code-form',

@@ -1,78 +1,61 @@
-/** Legal forms of the countries lists come from most, at the end of a name. Longer ones first. */
-const FORMS = [
-  'gmbh & co\\.? kg(?:aa)?',
-  'gmbh & co\\.? ohg',
-  'ag & co\\.? kg(?:aa)?',
-  'ug \\(haftungsbeschränkt\\)',
-  'ug',
-  'ggmbh',
-  'gmbh',
-  'mbh',
-  'ohg',
-  'kgaa',
-  'kg',
-  'ag',
-  'se',
-  'gbr',
-  'e\\.? ?k\\.?',
-  'e\\.? ?v\\.?',
-  'e\\.? ?u\\.?',
-  'eingetragene genossenschaft',
-  'e\\.? ?g\\.?',
-  'private limited',
-  'pvt\\.? ltd\\.?',
-  'pty\\.? ltd\\.?',
-  'pte\\.? ltd\\.?',
-  'co\\.?,? ltd\\.?',
-  'limited',
-  'ltd\\.?',
-  'l\\.?l\\.?c\\.?',
-  'l\\.?l\\.?p\\.?',
-  'p\\.?l\\.?c\\.?',
-  'incorporated',
-  'inc\\.?',
-  'corporation',
-  'corp\\.?',
-  's\\.?a\\.?r\\.?l\\.?',
-  's\\.?a\\.?s\\.?u?\\.?',
-  'eurl',
-  'sci',
-  's\\.?n\\.?c\\.?',
-  's\\.?r\\.?l\\.?s?',
-  's\\.?p\\.?a\\.?',
-  's\\.?l\\.?u?\\.?',
-  's\\.?a\\.?',
-  'b\\.?v\\.?b?\\.?a?\\.?',
-  'n\\.?v\\.?',
-  'v\\.?o\\.?f\\.?',
-  'a/s',
-  'aps',
-  'ab',
-  'as',
-  'oyj?',
-  'sp\\. ?z ?o\\. ?o\\.?',
-  's\\.r\\.o\\.',
-  'a\\.s\\.',
-  'kft\\.?',
-  'lda\\.?',
-].join('|')
-const LEGAL_FORM = new RegExp(`^(.*[\\p{L}\\p{N})!]),? +((?:${FORMS}))$`, 'iu')
-/** Letters that a legal form can end in: a name that ends in another needs no closer look. */
-const CAN_END = /[.)dcpgvkrbfsuylaehoiten]$/i
+import { CJK_BEFORE, CJK_BEHIND, FORM_BEFORE, FORM_BEHIND } from './legalForms'
 
-/** A company's name and its legal form, which stays known for matching. At least two letters are left. */
-export function takeLegalForm(company: string): { readonly name: string; readonly form: string } {
-  if (!CAN_END.test(company) || !company.includes(' ')) return { name: company, form: '' }
+/** Letters that a legal form can end in: a name that ends in another needs no closer look. */
+const CAN_END = /[.)dcpgvkrbfsuylaehoitenjmşéüανεικ會社会업司디дов㈱）]$/iu
+const FIRST_OF_BEFORE = /^[株有合（(㈱㈲주офзопитutpcsefgk]/iu
+const FORMS_AT_MOST = 3
+
+interface Taken {
+  readonly name: string
+  readonly form: string
+}
+
+/**
+ * A company's name and its legal forms, which stay known for matching: behind it or before it, and several in a row.
+ * At least two letters are left.
+ */
+export function takeLegalForm(company: string): Taken {
+  let name = company
+  const forms: string[] = []
+  for (let i = 0; i < FORMS_AT_MOST; i++) {
+    const taken = formBehind(name) ?? formBefore(name)
+    if (taken === null || lettersOf(taken.name) < 2) break
+    forms.push(taken.form)
+    name = taken.name
+  }
+  return forms.length === 0 ? { name: company, form: '' } : { name: unquoted(name), form: forms.join(', ') }
+}
+
+const lettersOf = (text: string): number => text.replace(/[^\p{L}]/gu, '').length
+
+/** Quotes round all that is left belonged to the name as it stood beside its form. */
+const unquoted = (name: string): string => /^[«"„“]([^«»"„“”]+)[»"“”]$/u.exec(name)?.[1] ?? name
+
+function formBehind(company: string): Taken | null {
+  if (!CAN_END.test(company)) return null
+  const cjk = CJK_BEHIND.exec(company)
+  if (cjk?.[1] && cjk[2]) return { name: cjk[1], form: cjk[2] }
+  if (!company.includes(' ')) return null
   const last = company.slice(company.lastIndexOf(' ') + 1)
   // A form is short, or a word of its own.
-  if (
-    last.replace(/\./g, '').length > 5 &&
-    !/^(?:limited|incorporated|corporation|genossenschaft|\(haftungsbeschränkt\))$/i.test(last)
-  )
-    return { name: company, form: '' }
-  const match = LEGAL_FORM.exec(company)
-  if (!match?.[1] || !match[2] || match[1].replace(/[^\p{L}]/gu, '').length < 2) return { name: company, form: '' }
+  if (last.replace(/\./g, '').length > 7 && !LONG.test(last)) return null
+  const match = FORM_BEHIND.exec(company)
+  if (!match?.[1] || !match[2]) return null
   return { name: match[1].replace(/\s*[,&]$/, ''), form: match[2] }
+}
+
+const LONG =
+  /^(?:limited|incorporated|corporation|genossenschaft|\(haftungsbeschränkt\)|company|partnership|designated|teoranta|kaisha|limitada|anónima|unipessoal)$/iu
+
+function formBefore(company: string): Taken | null {
+  if (!FIRST_OF_BEFORE.test(company)) return null
+  const cjk = CJK_BEFORE.exec(company)
+  if (cjk?.[1] && cjk[2]) return { name: cjk[2], form: cjk[1] }
+  const match = FORM_BEFORE.exec(company)
+  if (!match?.[1] || !match[2]) return null
+  // Short ones are words too, unless they are written as forms are.
+  const isWritten = match[1].length > 4 || match[1] === match[1].toUpperCase() || match[1].endsWith('.')
+  return isWritten || /^firma$/i.test(match[1]) ? { name: match[2], form: match[1] } : null
 }
 
 const SMALL = new Set('of and the for am im in an der die das und de la le les du des et di e del y van'.split(' '))

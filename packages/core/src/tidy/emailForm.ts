@@ -36,16 +36,24 @@ const ENDINGS: Record<string, string> = {
   exampel: 'example',
 }
 
+/** Ways to write the sign so that no machine reads it. */
+const AT_WORD =
+  /(?:[([{<]\s*(?:at|ät|æt|arroba|arobase|chiocciola|a)\s*[)\]}>]|\s(?:at|arroba|arobase|chiocciola)\s|\*at\*|_at_)/iu
+const AT_SIGN = new RegExp(`[@＠﹫]|${AT_WORD.source}`, 'iu')
+
 /**
  * Repairs the writing of an e-mail cell that holds no address as it stands: spaces round the sign, `(at)`, commas for
  * dots, dots at the ends. Nothing is guessed; what does not become an address stays.
  */
 export function mendEmail(cell: string): string | null {
-  if (isPlainAddress(cell) || readEmails(cell).length > 0 || !/@|\(at\)|\[at\]|\sat\s/i.test(cell)) return null
+  if (isPlainAddress(cell) || readEmails(cell).length > 0 || !AT_SIGN.test(cell)) return null
   const mended = cell
     .trim()
-    .replace(/\s*(?:\(at\)|\[at\]|\sat\s)\s*/i, '@')
-    .replace(/\s*(?:\(dot\)|\[dot\]|\(punkt\))\s*/gi, '.')
+    .replace(/^(?:e-?mail|mail|courriel|correo|posta)\s*:\s*/i, '')
+    .replace(new RegExp(`\\s*${AT_WORD.source}\\s*`, 'iu'), '@')
+    .replace(/\s*(?:[([{<]\s*(?:dot|punkt|point|punto|ponto|punt)\s*[)\]}>])\s*/gi, '.')
+    .replace(/\s+(?:dot|punkt|punto)\s+/gi, '.')
+    .replace(/[＠﹫]/gu, '@')
     .replace(/\s*@+\s*/, '@')
     .replace(/\s*\.\s*/g, '.')
     .replace(/,(?=[a-z]{2,4}$)/i, '.')
@@ -53,6 +61,26 @@ export function mendEmail(cell: string): string | null {
     .replace(/^\.+|\.+$|\.(?=@)|(?<=@)\./g, '')
   const read = readEmails(mended)
   return read.length === 1 && /^\S+$/.test(mended) ? mended : null
+}
+
+/**
+ * What a person would take for an address at a glance, though other signs stand where the dot or the sign should:
+ * `anna@krug;example`, `anna#krug.example`. Proposed, never applied.
+ */
+export function proposeReadable(cell: string): string | null {
+  const text = cell.trim()
+  if (readEmails(text).length > 0) return null
+  const signed = text.includes('@') ? text : text.replace(/[#§&]|\(a\)/u, '@')
+  const at = signed.indexOf('@')
+  if (at < 1) return null
+  const domain = signed
+    .slice(at + 1)
+    .trim()
+    .replace(/^www\./i, '')
+    .replace(/[\s,;:。．･_·]+/gu, '.')
+  const proposed = `${signed.slice(0, at).replace(/\s+/g, '')}@${domain}`.toLowerCase()
+  const read = readEmails(proposed)
+  return read.length === 1 && read[0]?.address === proposed ? proposed : null
 }
 
 /** An address whose domain looks like a slip of typing, as it was probably meant. Proposed, never applied. */

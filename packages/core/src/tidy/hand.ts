@@ -1,14 +1,17 @@
 import { type Fix, nearestFixes, type Problem, type Reading, type ReadNumber } from '../phone'
-import type { Mapping } from '../table'
-import { proposeEmail } from './emailForm'
+import type { Field, Mapping } from '../table'
+import { proposeEmail, proposeReadable } from './emailForm'
 import { readEmails } from './emails'
+import { tidyPostalCode } from './postalCode'
+import { readRegion } from './region'
+import { twoPeople } from './twoPeople'
 
 /** A cell that needs a person. */
 export interface HandCell {
   readonly column: number
   /** What stands there now. */
   readonly raw: string
-  readonly problem: Problem | 'no-address' | 'slip-in-domain'
+  readonly problem: Problem | 'no-address' | 'slip-in-domain' | 'two-people' | 'zero-contradicted'
   /** What it may have been, likeliest first. Nothing of it is applied before a person says so. */
   readonly fixes: readonly Fix[]
   /** How promising it is, from 1 to 4; the most promising are shown first. */
@@ -40,7 +43,7 @@ const NONE: readonly HandCell[] = []
 
 /** Cells of a row that a person should look at, the most promising first. */
 export function handOf(input: HandInput): readonly HandCell[] {
-  const found = [...handOfNumbers(input), ...handOfEmails(input)]
+  const found = [...handOfNumbers(input), ...handOfEmails(input), ...handOfNames(input), ...handOfPostalCode(input)]
   return found.length === 0 ? NONE : found.sort((a, b) => b.rank - a.rank)
 }
 
@@ -60,6 +63,25 @@ function handOfNumbers({ readings, numbers, country }: HandInput): readonly Hand
 const bothReadings = ({ numbers }: Reading): readonly Fix[] =>
   numbers.map(({ e164 }): Fix => ({ kind: 'reading', text: e164 }))
 
+function handOfNames({ cells, mapping }: HandInput): readonly HandCell[] {
+  const column = mapping.indexOf('full-name')
+  const raw = column === -1 ? '' : (cells[column] ?? '')
+  const people = raw === '' ? null : twoPeople(raw)
+  if (people === null) return NONE
+  return [{ column, raw, problem: 'two-people', fixes: people.map((text): Fix => ({ kind: 'person', text })), rank: 1 }]
+}
+
+function handOfPostalCode({ cells, mapping, country }: HandInput): readonly HandCell[] {
+  const column = mapping.indexOf('postal-code')
+  const raw = column === -1 ? '' : (cells[column] ?? '')
+  if (raw === '' || raw.length > 5) return NONE
+  const cellOf = (field: Field) => cells[mapping.indexOf(field)] ?? ''
+  const around = { region: readRegion(cellOf('region'), country) ?? '', town: cellOf('city') }
+  const { doubted } = tidyPostalCode(raw, country, around)
+  if (doubted === '') return NONE
+  return [{ column, raw, problem: 'zero-contradicted', fixes: [{ kind: 'code', text: doubted }], rank: 1 }]
+}
+
 function handOfEmails({ cells, mapping }: HandInput): readonly HandCell[] {
   let found: HandCell[] | null = null
   for (let column = 0; column < mapping.length; column++) {
@@ -73,7 +95,16 @@ function handOfEmails({ cells, mapping }: HandInput): readonly HandCell[] {
 
 function handOfEmail(column: number, raw: string): HandCell | null {
   const [email] = readEmails(raw)
-  if (!email) return { column, raw, problem: 'no-address', fixes: [], rank: 2 }
+  if (!email) {
+    const text = proposeReadable(raw)
+    return {
+      column,
+      raw,
+      problem: 'no-address',
+      fixes: text === null ? [] : [{ kind: 'domain', text }],
+      rank: text === null ? 2 : 4,
+    }
+  }
   const proposal = proposeEmail(email.address)
   if (proposal === null) return null
   return { column, raw, problem: 'slip-in-domain', fixes: [{ kind: 'domain', text: proposal }], rank: 4 }

@@ -8,6 +8,7 @@ export {
   TIDY_CODES,
   type TidyCode,
 } from './changes'
+export { isCompany } from './companyInName'
 export { mendCompanyCase, takeLegalForm } from './companyName'
 export {
   columnNames,
@@ -19,10 +20,12 @@ export {
   type Tidier,
 } from './compileRoutine'
 export { readDate } from './dates'
-export { mendEmail, proposeEmail } from './emailForm'
+export { mendEmail, proposeEmail, proposeReadable } from './emailForm'
 export { EMAIL_KINDS, type EmailKind, type ReadEmail, readEmails } from './emails'
 export { type HandCell, handOf } from './hand'
-export { inSpokenOrder, mendNameCase, takeNameApart, withoutDecorations } from './nameParts'
+export { type Asides, takeAsides } from './nameAsides'
+export { mendNameCase } from './nameCase'
+export { inSpokenOrder, takeNameApart, withoutDecorations } from './nameParts'
 export { joinName, type PersonName, splitName } from './names'
 export { type PostalCode, tidyPostalCode } from './postalCode'
 export {
@@ -32,6 +35,7 @@ export {
   type ProjectOptions,
   projectRow,
 } from './projectRow'
+export { REFUSAL_KINDS, type Refusal, type RefusalKind, readRefusal } from './refusal'
 export { readRegion } from './region'
 export {
   BLANK_WORDS,
@@ -47,4 +51,5 @@ export {
   type StepOptions,
 } from './routine'
 export type { StepProblem } from './steps'
+export { twoPeople } from './twoPeople'
 export { readDomain, readProfile } from './web'

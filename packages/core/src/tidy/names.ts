@@ -1,3 +1,4 @@
+import { isSuffix } from './credentials'
 import { titleBefore } from './titles'
 
 export interface PersonName {
@@ -5,41 +6,23 @@ export interface PersonName {
   readonly family: string
 }
 
-const PARTICLES = new Set([
-  'van',
-  'von',
-  'de',
-  'der',
-  'den',
-  'del',
-  'della',
-  'di',
-  'da',
-  'du',
-  'la',
-  'le',
-  'ten',
-  'ter',
-  'zu',
-  'zum',
-  'af',
-  'al',
-  'el',
-  'bin',
-  'ibn',
-  'dos',
-  'das',
-  'mac',
-  'st',
-  'st.',
-])
+/** Words that belong to the surname behind them and are written small inside a name. */
+export const PARTICLES: ReadonlySet<string> = new Set(
+  `van von vom de der den dem del della dello degli di da du des d' la le las los ten ter te 't zu zum zur af av auf
+   al el bin ibn bint ben dos das do y e und i st st. mac op ap`.split(/\s+/),
+)
+
 /** A full name in two parts: `Oldershaw, Maren` the other way round, particles with the family name. */
 export function splitName(full: string): PersonName {
   const spaced = isSingleSpaced(full) ? full : full.replace(/\s+/g, ' ').trim()
   const name = spaced.slice(titleBefore(spaced)?.length ?? 0)
   const comma = name.includes(',') ? /^([^,]+),\s*([^,]+)$/.exec(name) : null
-  if (comma) return { given: comma[2]?.trim() ?? '', family: comma[1]?.trim() ?? '' }
+  if (comma && !isSuffix(comma[2]?.trim() ?? ''))
+    return { given: comma[2]?.trim() ?? '', family: comma[1]?.trim() ?? '' }
   let space = name.lastIndexOf(' ')
+  // A suffix goes with the surname before it.
+  const before = name.lastIndexOf(' ', space - 1)
+  if (space > 0 && before > 0 && isSuffix(name.slice(space + 1))) space = before
   if (space === -1) return { given: '', family: name }
   // Particles stand with the family name, but one word at least is the given name.
   for (let before = name.lastIndexOf(' ', space - 1); before > 0; before = name.lastIndexOf(' ', space - 1)) {

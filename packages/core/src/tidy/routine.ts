@@ -4,6 +4,7 @@ import { FIELDS, type Field, type Mapping } from '../table'
 export const ROUTINE_VERSION = 1
 
 export const STEP_KINDS = [
+  'refusals',
   'blanks',
   'numbers',
   'names',
@@ -25,6 +26,7 @@ export type DateOrder = (typeof DATE_ORDERS)[number]
 
 /** Options of each kind of step. Columns are named by their field, or by their heading where they became none. */
 export interface StepOptions {
+  readonly refusals: Readonly<Record<string, never>>
   readonly blanks: { readonly words: readonly string[] }
   readonly numbers: Readonly<Record<string, never>>
   readonly names: {
@@ -91,6 +93,7 @@ export const BLANK_WORDS: readonly string[] = [
 ]
 
 const OPTIONS: StepOptions = {
+  refusals: {},
   blanks: { words: BLANK_WORDS },
   numbers: {},
   names: { split: true, mendsCase: true, takesTitles: true, takesDecorations: true },
@@ -131,7 +134,7 @@ export const EVERYTHING: Mapping = FIELDS
 export function proposeRoutine(mapping: Mapping = EVERYTHING): Routine {
   const kinds = STEP_KINDS.filter((kind) => {
     const fields = WANTED_BY[kind]
-    return kind === 'blanks' || (fields?.some((field) => mapping.includes(field)) ?? false)
+    return kind === 'refusals' || kind === 'blanks' || (fields?.some((field) => mapping.includes(field)) ?? false)
   })
   return { version: ROUTINE_VERSION, steps: kinds.map((kind) => newStep(kind, kind)) }
 }

@@ -1,34 +1,25 @@
 import { mendCompanyCase, takeLegalForm } from './companyName'
 import { countryOf } from './country'
 import { readDate } from './dates'
-import { type Columns, change, type Draft, type RunStep } from './draft'
+import { change, type RunStep } from './draft'
 import { mendEmail } from './emailForm'
 import { createReplacer } from './findReplace'
-import { inSpokenOrder, isPlainName, mendNameCase, takeNameApart, withoutDecorations } from './nameParts'
+import { namesStep } from './namesStep'
 import { tidyPostalCode } from './postalCode'
+import { readRefusal } from './refusal'
 import { readRegion } from './region'
 import type { Step } from './routine'
+import { addTo, all, type Bench, type Column, type Of, onColumn } from './stepBench'
 import { createTemplate, templateName } from './template'
 import { readDomain, readProfile } from './web'
 
-/** Why a step does nothing, or less than it should. */
-export interface StepProblem {
-  readonly step: string
-  readonly code: 'column-gone' | 'refused'
-  /** Names of the columns that are gone, or the reason of the refusal. */
-  readonly detail: string
-}
-
-interface Bench {
-  readonly columns: Columns
-  report(problem: StepProblem): void
-}
-
-type Of<K extends Step['kind']> = Extract<Step, { kind: K }>
+export type { StepProblem } from './stepBench'
 
 /** What a step does to a row; null where it does nothing to cells. Columns it adds are added once, here. */
 export function compileStep(step: Step, bench: Bench): RunStep | null {
   switch (step.kind) {
+    case 'refusals':
+      return refusalsStep(step, bench)
     case 'blanks':
       return blanksStep(step, bench)
     case 'names':
@@ -64,29 +55,6 @@ export function compileStep(step: Step, bench: Bench): RunStep | null {
   }
 }
 
-interface Column {
-  readonly at: number
-  readonly name: string
-}
-
-function onColumn({ columns }: Bench, name: string, work: (draft: Draft, column: Column) => void): RunStep | null {
-  const at = columns.find(name)
-  if (at === -1) return null
-  const column = { at, name }
-  return (draft) => {
-    if (draft.cells[at]) work(draft, column)
-  }
-}
-
-function all(steps: readonly (RunStep | null)[]): RunStep | null {
-  const known = steps.filter((step) => step !== null)
-  return known.length === 0
-    ? null
-    : (draft) => {
-        for (const run of known) run(draft)
-      }
-}
-
 /** Columns a step names, and a word about those that are gone. */
 function wanted(step: Step, names: readonly string[], { columns, report }: Bench): Column[] {
   const found = names.map((name) => ({ name, at: columns.find(name) }))
@@ -109,40 +77,19 @@ function blanksStep(step: Of<'blanks'>, { columns }: Bench): RunStep {
   }
 }
 
-function namesStep(step: Of<'names'>, bench: Bench): RunStep | null {
-  const { options } = step
-  const known = ['full-name', 'given-name', 'family-name'].filter((name) => bench.columns.find(name) !== -1)
-  if (known.length === 0) return null
-  const title = { name: 'Name title', at: options.takesTitles ? bench.columns.need('Name title') : -1 }
-  const letters = { name: 'Credentials', at: options.takesTitles ? bench.columns.need('Credentials') : -1 }
-  const take = (
-    draft: Draft,
-    column: Column,
-    taken: string,
-    to: Column,
-    code: 'name-title' | 'name-credentials',
-    rest: string,
-  ) => {
-    if (taken === '' || draft.leftOut.has(code)) return
-    change(draft, step.id, column, code, rest)
-    draft.cells[to.at] = [draft.cells[to.at], taken].filter(Boolean).join(', ')
-  }
-  const mend = (draft: Draft, column: Column): void => {
-    const now = () => draft.cells[column.at] ?? ''
-    if (isPlainName(now())) return
-    if (options.takesDecorations) change(draft, step.id, column, 'name-decoration', withoutDecorations(now()))
-    if (options.takesTitles) {
-      const parts = takeNameApart(now())
-      if (parts.title !== '' || parts.credentials !== '') {
-        const behind = parts.credentials === '' ? '' : now().slice(now().indexOf(parts.name) + parts.name.length)
-        take(draft, column, parts.title, title, 'name-title', `${parts.name}${behind}`)
-        take(draft, column, parts.credentials, letters, 'name-credentials', takeNameApart(now()).name)
-      }
+/** Remarks that say no come out of every cell, into a column of their own. */
+function refusalsStep(step: Of<'refusals'>, { columns }: Bench): RunStep {
+  const looked = columns.names.map((name, at) => ({ name, at }))
+  const refusal = columns.need('Refusal')
+  return (draft) => {
+    if (draft.leftOut.has('refusal')) return
+    for (const column of looked) {
+      const found = readRefusal(draft.cells[column.at] ?? '')
+      if (found === null) continue
+      change(draft, step.id, column, 'refusal', found.rest)
+      addTo(draft, refusal, found.remark)
     }
-    if (options.split && column.name === 'full-name') change(draft, step.id, column, 'name-order', inSpokenOrder(now()))
-    if (options.mendsCase) change(draft, step.id, column, 'name-case', mendNameCase(now()))
   }
-  return all(known.map((name) => onColumn(bench, name, mend)))
 }
 
 function companyStep(step: Of<'company'>, bench: Bench): RunStep | null {
@@ -176,8 +123,12 @@ function emailsStep(step: Of<'emails'>, bench: Bench): RunStep | null {
 function postalStep(step: Of<'postal-code'>, bench: Bench): RunStep | null {
   if (bench.columns.find('postal-code') === -1) return null
   const extension = bench.columns.need('Postal code extension')
+  const [region, town] = [bench.columns.find('region'), bench.columns.find('city')]
   return onColumn(bench, 'postal-code', (draft, column) => {
-    const tidied = tidyPostalCode(draft.cells[column.at] ?? '', draft.country)
+    const tidied = tidyPostalCode(draft.cells[column.at] ?? '', draft.country, {
+      region: readRegion(draft.cells[region] ?? '', draft.country) ?? '',
+      town: draft.cells[town] ?? '',
+    })
     if (tidied.repair === null) return
     const code = tidied.repair === 'zero' ? 'postal-code-zero' : 'postal-code-form'
     if (draft.leftOut.has(code)) return

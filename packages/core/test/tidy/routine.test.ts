@@ -26,6 +26,7 @@ describe('a routine', () => {
 
   it('is proposed from what the columns hold', () => {
     expect(PROPOSED.steps.map(({ kind }) => kind)).toEqual([
+      'refusals',
       'blanks',
       'numbers',
       'names',
@@ -146,7 +147,16 @@ describe('columns', () => {
       step('columns', { hidden: ['Stand'], renamed: { Seen: 'Last seen' }, order: ['Credentials', 'Seen'] }),
     )
     const tidier = compileRoutine(routine, LAYOUT)
-    expect(tidier.extraNames).toEqual(['Credentials', 'Last seen', 'Name title', 'Legal form', 'Postal code extension'])
+    expect(tidier.extraNames).toEqual([
+      'Credentials',
+      'Last seen',
+      'Refusal',
+      'Name title',
+      'Nickname',
+      'Name remark',
+      'Legal form',
+      'Postal code extension',
+    ])
     expect(tidier.extrasOf(ROW)).toEqual([
       ['Last seen', '3/5/2026'],
       ['Name title', 'Dr.'],

@@ -133,7 +133,7 @@ describe('places', () => {
     ['1234567', 'DE'],
     ['4108', ''],
   ])('leaves %s in %s as it is', (written, country) =>
-    expect(tidyPostalCode(written, country)).toEqual({ code: written, repair: null, extension: '' }),
+    expect(tidyPostalCode(written, country)).toEqual({ code: written, repair: null, extension: '', doubted: '' }),
   )
 
   it('keeps the longer part of an American code apart', () =>
