@@ -145,6 +145,7 @@ export const api = createApi({
       takeSuppressionBack: change('takeSuppressionBack', 'Suppression', 'List', 'Lists'),
       dropSuppressionEntry: change('dropSuppressionEntry', 'Suppression', 'List', 'Lists'),
       suppressContact: change('suppressContact', 'Suppression', 'List', 'Lists'),
+      suppressRefusals: change('suppressRefusals', 'Suppression', 'List', 'Lists'),
       readForgetting: read('readForgetting', 'List'),
       forgetPerson: change('forgetPerson', 'Suppression', 'List', 'Lists', 'Editions', 'Batches'),
       readSuppressionEntries: build.infiniteQuery<SuppressionPage, { suppressionListId: string }, string | undefined>({
@@ -276,6 +277,7 @@ export const {
   useReadSuppressionEntriesInfiniteQuery,
   useReadSuppressionListsQuery,
   useSuppressContactMutation,
+  useSuppressRefusalsMutation,
   useReadForgettingQuery,
   useForgetPersonMutation,
   useDecidePairMutation,

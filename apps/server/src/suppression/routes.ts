@@ -1,7 +1,8 @@
 import type { SuppressionList, SuppressionPage } from '@upper-field/contract'
 import { suppressionKey } from '@upper-field/core/pair'
-import { eq, sql } from 'drizzle-orm'
+import { eq, type SQL, sql } from 'drizzle-orm'
 import type { Hono } from 'hono'
+import type { PoolClient } from 'pg'
 import type { z } from 'zod'
 import { type Db, transaction } from '../db/database'
 import { suppressionBatches, suppressionEntries, suppressionLists } from '../db/schema'
@@ -76,21 +77,39 @@ export function suppressionRoutes(app: Hono, services: Services): void {
   serve(app, services, 'suppressContact', ({ params, body, me }) =>
     transaction(pool, async (tx, client) => {
       one(await describeLists(tx, body.suppressionListId))
-      const keys = await keysOfContact(tx, params.contactId)
+      const keys = await keysOf(tx, sql`c.id = ${params.contactId}`)
       if (keys.length === 0)
         throw new Problem(422, 'nothing-to-suppress', 'This contact has no number and no e-mail to keep it by.')
-      const facts = { ...body, asHashes: false, expiresAt: null, who: me.name }
-      const { added, marked, waiting } = await addKeys(tx, client, facts, keys)
-      return { added, known: keys.length - added, unread: [], unreadTotal: 0, marked, waiting }
+      return addOwn(tx, client, { ...body, who: me.name }, keys)
+    }),
+  )
+  serve(app, services, 'suppressRefusals', ({ params, body, me }) =>
+    transaction(pool, async (tx, client) => {
+      one(await describeLists(tx, body.suppressionListId))
+      const keys = await keysOf(tx, sql`c.list_id = ${params.listId} and 'refusal' = any(c.changes)`)
+      if (keys.length === 0)
+        throw new Problem(422, 'nothing-to-suppress', 'None of them has a number or an e-mail to keep them by.')
+      return addOwn(tx, client, { ...body, who: me.name, reason: 'A remark in a list said so.' }, keys)
     }),
   )
 }
 
-/** Numbers and addresses of a contact; a role address belongs to others as well. */
-async function keysOfContact(tx: Db, contactId: number) {
+interface OwnFacts {
+  readonly suppressionListId: string
+  readonly reason: string
+  readonly who: string
+}
+
+async function addOwn(tx: Db, client: PoolClient, facts: OwnFacts, keys: Awaited<ReturnType<typeof keysOf>>) {
+  const { added, marked, waiting } = await addKeys(tx, client, { ...facts, asHashes: false, expiresAt: null }, keys)
+  return { added, known: keys.length - added, unread: [], unreadTotal: 0, marked, waiting }
+}
+
+/** Numbers and addresses of contacts `c`; a role address belongs to others as well. */
+async function keysOf(tx: Db, whom: SQL) {
   const { rows } = await tx.execute<{ key: string }>(sql`
-    select e164 as key from contact_numbers where contact_id = ${contactId} and is_valid
-    union select address from contact_emails where contact_id = ${contactId} and kind <> 'role'`)
+    select n.e164 as key from contact_numbers n join contacts c on c.id = n.contact_id where ${whom} and n.is_valid
+    union select m.address from contact_emails m join contacts c on c.id = m.contact_id where ${whom} and m.kind <> 'role'`)
   return rows.flatMap(({ key }) => suppressionKey(key, null) ?? [])
 }
 

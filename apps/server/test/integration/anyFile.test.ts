@@ -130,7 +130,8 @@ describe('extra columns', () => {
 })
 
 describe('held rows', () => {
-  const text = 'name,phone,mail\nAnn,07911 204481,a@b.example\nben@b.example,07911 204482\nCy,cy at home\nDi,07911,204484,x\n'
+  const text =
+    'name,phone,mail\nAnn,07911 204481,a@b.example\nben@b.example,07911 204482\nCy,cy at home\nDi,07911,204484,x\n'
   it('are mended in place and let in; the row as it stood stays beside', async () => {
     const listId = await newList(api)
     const batch = await bringText(api, listId, text, { defaultCountry: 'GB' })

@@ -115,6 +115,27 @@ describe('a suppression list', () => {
     expect(await suppressed()).toContain('Alice Haddow')
   })
 
+  it('takes everybody whose cells held a remark that says no, at once', async () => {
+    const said = await newList(api, 'With remarks')
+    await bringText(
+      api,
+      said,
+      'Name,Phone,E-mail,Note\nIda Penrose (do not call),07911 204495,ida@penrose.example,\nJo Penrose,07911 204496,,opted out\nKit Penrose,07911 204497,,ring before nine\n',
+      facts,
+    )
+    const added = await api.call('suppressRefusals', {
+      params: { listId: said },
+      body: { suppressionListId: optOuts },
+    })
+    expect(added).toMatchObject({ added: 3, known: 0, marked: 2 })
+    expect(await suppressed(said)).toEqual(['Ida Penrose', 'Jo Penrose'])
+    const nobody = await newList(api, 'Without')
+    await bringText(api, nobody, 'Name,Phone\nLi Penrose,07911 204498\n', facts)
+    await expect(
+      api.call('suppressRefusals', { params: { listId: nobody }, body: { suppressionListId: optOuts } }),
+    ).rejects.toMatchObject({ status: 422, code: 'nothing-to-suppress' })
+  })
+
   it('refuses a second list of the same name', async () => {
     const again = api.call('makeSuppressionList', { body: { name: 'Opt-outs', kind: 'register' } })
     await expect(again).rejects.toMatchObject({ status: 409, code: 'name-taken' })

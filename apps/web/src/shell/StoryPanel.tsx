@@ -3,7 +3,6 @@ import {
   problemText,
   useReadMeQuery,
   useReadStoryQuery,
-  useReadSuppressionListsQuery,
   useSuppressContactMutation,
   useTakeActBackMutation,
   useTakeApartMutation,
@@ -11,6 +10,7 @@ import {
 import { Key, TextButton } from '../kit/Button'
 import { Glyph } from '../kit/Glyph'
 import { Loading, Notice } from '../kit/Notice'
+import { ChooseSuppressionList } from '../suppression/ChooseSuppressionList'
 import { ForgetPerson } from '../suppression/ForgetPerson'
 import { date, phone, time } from '../words/format'
 import { FIELD, LANE, LANE_REASON, LINE, LINE_STATUS } from '../words/sentences'
@@ -103,7 +103,6 @@ const ORIGIN = { row: '', join: 'from a joined row', fill: 'found by a provider'
 
 /** Which suppression list holds the contact, and why; or the way onto one. */
 function Suppression({ story }: { story: ContactStory }) {
-  const { data: lists = [] } = useReadSuppressionListsQuery({})
   const { data: me } = useReadMeQuery({})
   const [suppress, suppressing] = useSuppressContactMutation()
   if (story.suppressedBy.length > 0)
@@ -118,29 +117,18 @@ function Suppression({ story }: { story: ContactStory }) {
         ))}
       </ul>
     )
-  if (lists.length === 0 || me?.role === 'viewer') return null
+  if (me?.role === 'viewer') return null
   return (
-    <label className="flex items-center gap-2 pt-1 text-[13px]">
-      <span className="text-soft">Must not be contacted:</span>
-      <select
-        value=""
-        disabled={suppressing.isLoading}
-        onChange={(event) =>
-          void suppress({ params: { contactId: story.contact.id }, body: { suppressionListId: event.target.value } })
+    <>
+      <ChooseSuppressionList
+        label="Must not be contacted:"
+        isBusy={suppressing.isLoading}
+        onChoose={(suppressionListId) =>
+          void suppress({ params: { contactId: story.contact.id }, body: { suppressionListId } })
         }
-        className="min-h-7 min-w-0 flex-1 rounded-small border border-edge bg-surface px-1"
-      >
-        <option value="" disabled>
-          put on a list …
-        </option>
-        {lists.map(({ id, name }) => (
-          <option key={id} value={id}>
-            {name}
-          </option>
-        ))}
-      </select>
+      />
       {suppressing.error ? <span className="text-beet">{problemText(suppressing.error)}</span> : null}
-    </label>
+    </>
   )
 }
 

@@ -15,6 +15,7 @@ import { useKeys } from '../shell/useKeys'
 import { useListView } from '../shell/useListView'
 import { count, phone } from '../words/format'
 import { columnTitle, REPAIR_NAME } from '../words/tidying'
+import { SuppressRefusals } from './SuppressRefusals'
 
 const AS_IS: ReadonlySet<ChangeCode> = new Set(['number-form', 'edited', 'replaced', 'derived'])
 
@@ -111,6 +112,7 @@ export function ChangesTable({ code, state }: { code: ChangeCode; state: TidySta
           </Button>
         ) : null}
       </div>
+      {code === 'refusal' && me?.role !== 'viewer' ? <SuppressRefusals contacts={n} /> : null}
       {mayLeave ? <LeaveWidely code={code} n={n} state={state} /> : null}
     </section>
   )

@@ -14,7 +14,7 @@ import { useListView } from '../shell/useListView'
 import { count, countryName, phone, plural } from '../words/format'
 import { LINE, PROBLEM } from '../words/sentences'
 import { columnTitle, FIX, HAND_PROBLEM } from '../words/tidying'
-import type { TidyAnswer } from './tidyWorker'
+import type { HandKind, TidyAnswer } from './tidyWorker'
 import { useTidyWorker } from './useTidyWorker'
 
 type Live = Extract<TidyAnswer, { kind: 'read' }>
@@ -67,14 +67,12 @@ function HandCell({ item, onLater }: { item: HandItem; onLater: () => void }) {
   const [live, setLive] = useState<Live | null>(null)
   const [save, saving] = useMakeEditsMutation()
   const input = useRef<HTMLInputElement>(null)
+  const holds = kindOf(item)
   const ask = useTidyWorker((answer) => {
     if (answer.kind === 'read') setLive(answer)
   })
-  useEffect(
-    () => ask({ kind: 'read', text, country: item.country, isNumber: item.isNumber }),
-    [text, item.country, item.isNumber, ask],
-  )
-  const isGood = isReadable(live)
+  useEffect(() => ask({ kind: 'read', text, country: item.country, holds }), [text, item.country, holds, ask])
+  const isGood = holds === 'text' ? text.trim() !== '' : isReadable(live)
   const put = (value: string) =>
     void save({
       params: { listId: view.listId },
@@ -134,7 +132,7 @@ function HandCell({ item, onLater }: { item: HandItem; onLater: () => void }) {
             Later <Key>Esc</Key>
           </Button>
           <Button disabled={saving.isLoading} onClick={() => put('')}>
-            {item.isNumber ? 'No number here' : 'No e-mail here'}
+            {NOTHING_HERE[holds]}
           </Button>
         </div>
       </div>
@@ -146,8 +144,26 @@ const isReadable = (live: Live | null): boolean =>
   live !== null &&
   (live.reading ? live.reading.numbers.length > 0 && live.reading.problem === null : live.emails.length > 0)
 
+const kindOf = (item: HandItem): HandKind =>
+  item.isNumber ? 'number' : item.column.startsWith('email') ? 'email' : 'text'
+
+const NOTHING_HERE: Record<HandKind, string> = {
+  number: 'No number here',
+  email: 'No e-mail here',
+  text: 'Nothing here',
+}
+
+function hintOf(item: HandItem): string {
+  if (item.fixes.length === 0) return 'Nothing near to it is in the plan: it can only be typed.'
+  return kindOf(item) === 'text' ? 'What it may be, by' : 'Nearest readings, by'
+}
+
+/** Choices that are another one in every cell: they are made one by one. */
+const ONE_BY_ONE: ReadonlySet<string> = new Set(['person', 'code'])
+
 function LiveReading({ live, item, isAsItStood }: { live: Live | null; item: HandItem; isAsItStood: boolean }) {
-  if (isAsItStood || live === null) return <p className="pt-1 text-straw-ink">{HAND_PROBLEM[item.problem]}</p>
+  if (isAsItStood || live === null || kindOf(item) === 'text')
+    return <p className="pt-1 text-straw-ink">{HAND_PROBLEM[item.problem]}</p>
   const numbers = live.reading?.numbers ?? []
   return (
     <div role="status" className="pt-1">
@@ -175,7 +191,7 @@ function Fixes({ item, chosen, onPick }: { item: HandItem; chosen: string; onPic
   const [alike, counting] = useCountAlikeMutation()
   const [mend, mending] = useFixAlikeMutation()
   const [fix] = item.fixes
-  const kind = fix?.kind
+  const kind = fix && !ONE_BY_ONE.has(fix.kind) ? fix.kind : undefined
   useEffect(() => {
     if (kind) void alike({ params: { listId: view.listId }, body: { kind, problem: item.problem, apply: false } })
   }, [alike, kind, item.problem, view.listId])
@@ -183,7 +199,7 @@ function Fixes({ item, chosen, onPick }: { item: HandItem; chosen: string; onPic
   return (
     <div>
       <p className="pb-1 text-[13px] text-soft">
-        {item.fixes.length === 0 ? 'Nothing near to it is in the plan: it can only be typed.' : 'Nearest readings, by'}{' '}
+        {hintOf(item)}{' '}
         {item.fixes.length > 0 ? (
           <>
             <Key>↓</Key> <Key>↑</Key>

@@ -37,7 +37,8 @@ export type TidyQuestion =
       readonly id: number
       readonly text: string
       readonly country: string
-      readonly isNumber: boolean
+      /** Number and e-mail cells are read; what stands in others is taken as it is typed. */
+      readonly holds: HandKind
     }
 
 export type TidyAnswer =
@@ -49,14 +50,16 @@ export type TidyAnswer =
       readonly emails: readonly ReadEmail[]
     }
 
+export type HandKind = 'number' | 'email' | 'text'
+
 const SHOWN = 12
 
 // Whole rows are tidied here, never on the page's own thread.
 self.addEventListener('message', ({ data }: MessageEvent<TidyQuestion>) => {
   if (data.kind === 'read') {
-    const { id, text, country, isNumber } = data
-    const reading = isNumber ? readPhoneCell(text, { country: country || null }) : null
-    answer({ kind: 'read', id, reading, emails: isNumber ? [] : readEmails(text) })
+    const { id, text, country, holds } = data
+    const reading = holds === 'number' ? readPhoneCell(text, { country: country || null }) : null
+    answer({ kind: 'read', id, reading, emails: holds === 'email' ? readEmails(text) : [] })
     return
   }
   answer({ kind: 'preview', id: data.id, preview: preview(data.sample, data.before, data.after) })

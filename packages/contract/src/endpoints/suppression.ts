@@ -77,6 +77,18 @@ export const suppressionEndpoints = {
     response: SuppressionAdded,
     role: 'operator',
   }),
+  suppressRefusals: endpoint(
+    'post',
+    '/lists/{listId}/suppress-refusals',
+    'Suppress whose cells held a remark that says no',
+    {
+      params: z.object({ listId: Id }),
+      body: z.object({ suppressionListId: Id }),
+      response: SuppressionAdded,
+      role: 'operator',
+      isIdempotent: true,
+    },
+  ),
   readForgetting: endpoint('get', '/contacts/{contactId}/forgetting', 'What forgetting a person would erase', {
     params: z.object({ contactId: RowId }),
     response: Forgetting,
