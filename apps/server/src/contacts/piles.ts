@@ -3,7 +3,7 @@ import type { Filter, FilterField } from '@upper-field/core/split'
 import { type SQL, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { CUBE_DIMENSIONS } from '../projection/cube'
-import { elsewhereConditions, pileConditions, READY } from './conditions'
+import { elsewhereConditions, isInCube, pileConditions, READY, wordConditions } from './conditions'
 import { readFilter } from './readFilter'
 
 const FIELDS = [
@@ -22,34 +22,52 @@ const FIELDS = [
 
 /**
  * Counts for the sieve. A pile's own field does not narrow its counts, so that a second pile can be seen before it
- * is chosen.
+ * is chosen. Whom the words mean is found once, and counted by every field.
  */
 export async function countPiles(db: Db, listId: string, text: string): Promise<Piles> {
   const filter = readFilter(text)
-  const source = sourceOf(listId, filter)
-  const piles: Record<string, Record<string, number>> = {}
-  for (const [field, expression] of FIELDS) {
-    const others = { ...filter, piles: { ...filter.piles, [field as FilterField]: [] } }
-    const where = sql.join([sql`list_id = ${listId}`, ...pileConditions(others, 'cube')], sql` and `)
-    const { rows } = await db.execute<{ value: string; n: string }>(sql`
-      select ${sql.raw(expression)}::text as value, sum(contacts) as n from ${source} where ${where} group by 1 order by 2 desc, 1`)
-    piles[field] = Object.fromEntries(rows.map((row) => [row.value === '' ? 'none' : row.value, Number(row.n)]))
-  }
-  const where = sql.join(
-    [sql`list_id = ${listId}`, ...pileConditions({ ...filter, piles: { ...filter.piles, is: [] } }, 'cube')],
-    sql` and `,
+  const selects = [
+    ...FIELDS.map(
+      ([field, expression]) => sql`
+      select ${field} as field, ${sql.raw(expression)}::text as value, sum(contacts) as n
+      from cube where ${without(listId, filter, field as FilterField)} group by 2`,
+    ),
+    ...IS_PILES.map(
+      ([value, condition]) => sql`
+      select 'is' as field, ${value} as value, sum(contacts) as n
+      from cube where ${without(listId, filter, 'is')} and ${sql.raw(condition)}`,
+    ),
+  ]
+  const { rows } = await db.execute<{ field: string; value: string; n: string | null }>(sql`
+    with cube as materialized (${cubeOf(listId, filter)})
+    select * from (${sql.join(selects, sql` union all `)}) as counts order by n desc nulls last, value`)
+  const piles: Record<string, Record<string, number>> = Object.fromEntries(
+    [...FIELDS.map(([field]) => field), 'is'].map((field) => [field, {}]),
   )
-  const { rows } = await db.execute<{ joined: string | null; shared: string | null }>(sql`
-    select sum(contacts) filter (where has_joined) as joined, sum(contacts) filter (where is_shared) as shared
-    from ${source} where ${where}`)
-  piles.is = { joined: Number(rows[0]?.joined ?? 0), shared: Number(rows[0]?.shared ?? 0) }
+  for (const { field, value, n } of rows) {
+    const pile = piles[field]
+    if (pile) pile[value === '' ? 'none' : value] = Number(n ?? 0)
+  }
   return piles as Piles
 }
 
-/** The cube; or the contacts in its shape, where it cannot tell whom the filter means. */
-function sourceOf(listId: string, filter: Filter): SQL {
-  const elsewhere = elsewhereConditions(filter)
-  if (elsewhere.length === 0) return sql`contact_cube`
-  return sql`(select list_id, ${CUBE_DIMENSIONS}, joined_into is not null as is_joined, joined > 0 as has_joined, 1 as contacts
-    from contacts where list_id = ${listId} and ${READY} and ${sql.join(elsewhere, sql` and `)}) as cube`
+const IS_PILES = [
+  ['joined', 'has_joined'],
+  ['shared', 'is_shared'],
+] as const
+
+/** The conditions of a filter on the cube, but for those of one field. */
+const without = (listId: string, filter: Filter, field: FilterField): SQL =>
+  sql.join(
+    [sql`list_id = ${listId}`, ...pileConditions({ ...filter, piles: { ...filter.piles, [field]: [] } }, 'cube')],
+    sql` and `,
+  )
+
+/** The cube of a list; or the contacts in its shape, where it cannot tell whom the filter means. */
+function cubeOf(listId: string, filter: Filter): SQL {
+  if (isInCube(filter)) return sql`select * from contact_cube where list_id = ${listId}`
+  const meant = [...elsewhereConditions(filter), ...wordConditions(listId, filter)]
+  return sql`select list_id, ${CUBE_DIMENSIONS}, joined_into is not null as is_joined, joined > 0 as has_joined, count(*) as contacts
+    from contacts where list_id = ${listId} and ${READY} and ${sql.join([sql`true`, ...meant], sql` and `)}
+    group by list_id, ${CUBE_DIMENSIONS}, joined_into is not null, joined > 0`
 }

@@ -76,11 +76,7 @@ function TextWishes({ opened, onWish }: FindingsProps) {
   const choices = [...new Set([...DELIMITERS, ':', '~', '^', delimiter])]
   return (
     <>
-      <SelectField
-        label="Between cells"
-        value={delimiter}
-        onChange={({ target }) => onWish({ delimiter: target.value })}
-      >
+      <SelectField label="Delimiter" value={delimiter} onChange={({ target }) => onWish({ delimiter: target.value })}>
         {choices.map((one) => (
           <option key={one} value={one}>
             {delimiterName(one)}
@@ -88,7 +84,7 @@ function TextWishes({ opened, onWish }: FindingsProps) {
         ))}
       </SelectField>
       <SelectField
-        label="Letters"
+        label="Encoding"
         value={opened.dialect?.encoding}
         onChange={({ target }) => onWish({ encoding: target.value as Encoding })}
       >

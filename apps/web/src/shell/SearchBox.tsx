@@ -1,12 +1,13 @@
 import { useEffect, useState } from 'react'
-import { Key } from '../kit/Button'
+import { Key, TextButton } from '../kit/Button'
 import { useListView } from './useListView'
 
 const PAUSE = 250
 
 /** Free words and piles, typed: `line:mobile country:GB oldershaw`. */
 export function SearchBox() {
-  const { text, setText, unknownFields } = useListView()
+  const { text, setText, issues } = useListView()
+  const [issue] = issues
   const [typed, setTyped] = useState(text)
   useEffect(() => setTyped(text), [text])
   useEffect(() => {
@@ -35,12 +36,20 @@ export function SearchBox() {
       <span className="absolute right-1.5 top-1">
         <Key>/</Key>
       </span>
-      {unknownFields.length > 0 ? (
+      {issue ? (
         <p
           role="status"
-          className="absolute right-0 top-9 z-30 rounded-small bg-straw-bg px-2 py-1 text-[13px] text-straw-ink"
+          className="absolute right-0 top-9 z-30 whitespace-nowrap rounded-small bg-straw-bg px-2 py-1 text-[13px] text-straw-ink"
         >
-          There is no pile “{unknownFields[0]}”; it is searched for as a word.
+          There is no field “{issue.field}”; it is searched for as a word.
+          {issue.nearest ? (
+            <TextButton
+              className="pl-1.5"
+              onClick={() => setText(text.replace(new RegExp(`\\b${issue.field}:`, 'i'), `${issue.nearest}:`))}
+            >
+              Did you mean “{issue.nearest}:”?
+            </TextButton>
+          ) : null}
         </p>
       ) : null}
     </div>

@@ -105,7 +105,7 @@ export function PileGroup({
                   <Glyph type={value} />
                 </span>
               ) : null}
-              <span className="first-letter:uppercase">{nameOf(value)}</span>
+              <span className={pile === 'batch' || pile === 'in' ? '' : 'first-letter:uppercase'}>{nameOf(value)}</span>
             </PileButton>
           </li>
         ))}

@@ -99,7 +99,7 @@ function Step({
 /** What fell or rose on the way to this step; each opens the records it counts. */
 function Changes({ listId, step }: { listId: string; step: TerraceStep }) {
   const told = step.changes.filter(({ by }) => by !== 0)
-  if (told.length === 0) return <span>nobody lost</span>
+  if (told.length === 0) return <span>{step.count === 0 ? 'nobody here yet' : 'nobody lost'}</span>
   return told.map(({ riser, by }) => (
     <Link
       key={riser}

@@ -1,4 +1,11 @@
-import { type Filter, type FilterField, parseFilter, togglePile, writeFilter } from '@upper-field/core/split'
+import {
+  type Filter,
+  type FilterField,
+  type FilterIssue,
+  parseFilter,
+  togglePile,
+  writeFilter,
+} from '@upper-field/core/split'
 import { useCallback, useMemo } from 'react'
 import { useParams, useSearchParams } from 'react-router'
 
@@ -7,7 +14,7 @@ export interface ListView {
   readonly listId: string
   readonly text: string
   readonly filter: Filter
-  readonly unknownFields: readonly string[]
+  readonly issues: readonly FilterIssue[]
   readonly contactId: number | null
   setText(text: string): void
   toggle(field: FilterField, value: string): void
@@ -37,7 +44,7 @@ export function useListView(): ListView {
     listId,
     text,
     filter,
-    unknownFields: issues.map(({ field }) => field),
+    issues,
     contactId: chosen ? Number(chosen) : null,
     setText: (next) => set('q', next),
     toggle: (field, value) => set('q', writeFilter(togglePile(filter, field, value))),

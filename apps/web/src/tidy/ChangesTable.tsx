@@ -145,7 +145,7 @@ function LeaveWidely({ code, n, state }: { code: ChangeCode; n: number; state: T
     <div className="flex flex-wrap items-center gap-2 border-t border-line pt-2">
       {n > 0 ? (
         <Button disabled={leaving.isLoading} onClick={() => void leave({ params: { listId }, body: { code } })}>
-          Leave all {count(n)} as they were
+          {n === 1 ? 'Leave it as it was' : `Leave all ${count(n)} as they were`}
         </Button>
       ) : null}
       {n > 0 && ready.length > 1 ? (

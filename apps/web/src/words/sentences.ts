@@ -55,7 +55,7 @@ export const LINE: Record<string, string> = {
   pager: 'Pager',
   uan: 'Company-wide',
   voicemail: 'Voicemail',
-  unknown: 'No number',
+  unknown: 'Unknown',
 }
 
 export const LINE_STATUS: Record<string, string> = {

@@ -24,6 +24,8 @@ export interface Filter {
 export interface FilterIssue {
   readonly code: 'unknown-field'
   readonly field: string
+  /** The known field it is nearest to, by a slip or two of a key; null where none is near. */
+  readonly nearest: FilterField | null
 }
 
 /** Reads a typed filter. Terms with an unknown field are reported and searched for as words. */
@@ -38,11 +40,33 @@ export function parseFilter(text: string): { readonly filter: Filter; readonly i
     else if (isFilterField(field))
       piles[field] = [...(piles[field] ?? []), ...match[2].replaceAll('"', '').split(',').filter(Boolean)]
     else {
-      issues.push({ code: 'unknown-field', field })
+      issues.push({ code: 'unknown-field', field, nearest: nearestField(field) })
       words.push(term)
     }
   }
   return { filter: { piles, words: words.join(' ') }, issues }
+}
+
+/** A field that begins alike, or is at most two slips away (edit distance by Wagner and Fischer). */
+function nearestField(field: string): FilterField | null {
+  const scored = FILTER_FIELDS.map((known) => ({ known, far: distance(field, known) })).sort((a, b) => a.far - b.far)
+  const [best] = scored
+  const most = field.length < 4 ? 1 : 2
+  if (best && best.far <= most && best.far < best.known.length) return best.known
+  return FILTER_FIELDS.find((known) => field.length > 2 && (known.startsWith(field) || field.startsWith(known))) ?? null
+}
+
+function distance(a: string, b: string): number {
+  let row = Array.from({ length: b.length + 1 }, (_, j) => j)
+  for (let i = 1; i <= a.length; i++) {
+    const next = [i]
+    for (let j = 1; j <= b.length; j++) {
+      const same = a[i - 1] === b[j - 1] ? 0 : 1
+      next.push(Math.min((row[j] ?? 0) + 1, (next[j - 1] ?? 0) + 1, (row[j - 1] ?? 0) + same))
+    }
+    row = next
+  }
+  return row[b.length] ?? 0
 }
 
 const isFilterField = (field: string): field is FilterField => (FILTER_FIELDS as readonly string[]).includes(field)

@@ -12,6 +12,8 @@ export type EvidenceKind = 'numbers' | 'codes' | 'postal' | 'regions' | 'towns' 
 /** A number without a country code, and where the plan takes it as it stands. */
 interface NationalNumber {
   readonly validIn: ReadonlySet<string>
+  /** Where it is valid after a repair: a leading zero that a spreadsheet took, a code without its plus. */
+  readonly mendedIn: ReadonlySet<string>
 }
 
 export interface CountryEvidence {
@@ -36,12 +38,26 @@ const USUAL = new Set(
   ),
 )
 const UNUSUAL = -1.2
+/** Many lists are of these: what they share with a small country is likelier theirs. */
+const FREQUENT = new Set('US GB DE FR ES IT NL IN BR'.split(' '))
+const OFTEN = 0.5
+/** Islands whose numbers lie within the plan of another country; whoever writes such a list means that one. */
+const WITHIN: Readonly<Record<string, string>> = {
+  GG: 'GB',
+  JE: 'GB',
+  IM: 'GB',
+  AX: 'FI',
+  SJ: 'NO',
+  BL: 'GP',
+  MF: 'GP',
+}
 
 class Ledger {
   readonly scores = new Map<string, number>()
   readonly said = new Map<string, Map<EvidenceKind, string>>()
   constructor() {
-    for (const country of planCountries()) this.scores.set(country, USUAL.has(country) ? 0 : UNUSUAL)
+    for (const country of planCountries())
+      this.scores.set(country, FREQUENT.has(country) ? OFTEN : USUAL.has(country) ? 0 : UNUSUAL)
   }
   add(country: string, points: number): void {
     this.scores.set(country, (this.scores.get(country) ?? UNUSUAL) + points)
@@ -85,7 +101,7 @@ function weighNumbers(ledger: Ledger, columns: readonly InferredColumn[]) {
     .filter((cell) => CODED.test(cell))
     .flatMap((cell) => {
       const [number] = readPhoneCell(cell, { country: null }).numbers
-      return number?.valid && number.country ? [number.country] : []
+      return number?.valid && number.country ? [WITHIN[number.country] ?? number.country] : []
     })
   const plain = cells.filter((cell) => !CODED.test(cell)).slice(0, SAMPLE)
   const national = plain.flatMap((cell) => weighNumber(ledger, cell) ?? [])
@@ -131,17 +147,20 @@ const LENGTHS_IN_USE = [7, 8, 9, 10, 11]
 function weighNumber(ledger: Ledger, cell: string): NationalNumber | null {
   const points = new Map<string, number>()
   const validIn = new Set<string>()
+  const mendedIn = new Set<string>()
   for (const country of ledger.scores.keys()) {
     const reading = readPhoneCell(cell, { country })
     const [number] = reading.numbers
-    if (!number?.valid || number.country !== country) continue
+    if (!number?.valid || !number.country || (number.country !== country && WITHIN[number.country] !== country))
+      continue
     const isHurt = reading.repairs.some((repair) => repair !== 'label-taken-off' && repair !== 'several-numbers')
     points.set(country, chanceOf(country, number.e164) - (isHurt ? 1.5 : 0))
-    if (!isHurt) validIn.add(country)
+    const takes = isHurt ? mendedIn : validIn
+    takes.add(country)
   }
   if (points.size === 0) return null
   for (const country of ledger.scores.keys()) ledger.add(country, weightOf(points.get(country) ?? INVALID))
-  return { validIn }
+  return { validIn, mendedIn }
 }
 
 /** One cell may be wrong: it does not settle alone what many say. */
@@ -288,13 +307,15 @@ function weighDomains(ledger: Ledger, columns: readonly InferredColumn[]): void 
 function weighLanguages(ledger: Ledger, languages: ReadonlyMap<string, number>): void {
   for (const [language, share] of languages)
     for (const [i, country] of (COUNTRIES_OF[language] ?? []).entries()) {
-      ledger.add(country, (i === 0 ? 2 : 1.7) * Math.min(1, share * 2))
-      ledger.say(country, 'language', `the headings are ${LANGUAGE_NAMES[language] ?? language}`)
+      ledger.add(country, (language === 'en' ? 0.6 : i === 0 ? 2 : 1.7) * Math.min(1, share * 2))
+      if (language !== 'en') ledger.say(country, 'language', `the headings are ${LANGUAGE_NAMES[language] ?? language}`)
     }
 }
 
 /** Where the headings of a language are written, the likeliest first. */
 const COUNTRIES_OF: Readonly<Record<string, readonly string[]>> = {
+  // English headings stand over lists of any country: a hint, and nothing that is said.
+  en: ['US', 'GB', 'CA', 'AU', 'IE', 'NZ', 'IN', 'ZA', 'SG'],
   de: ['DE', 'AT', 'CH', 'LI', 'LU'],
   fr: ['FR', 'BE', 'CH', 'CA', 'LU', 'MA', 'TN'],
   es: ['ES', 'MX', 'AR', 'CO', 'CL', 'PE', 'EC', 'UY'],

@@ -2,10 +2,11 @@ import { headingKey } from './headingWords'
 
 /** Words of headings that only one language has, as they stand in `headingKey`'s form. */
 const MARKS: Readonly<Record<string, string>> = {
+  en: 'first last surname full phone mobile company city town zip postcode state street job website employer',
   de: 'vorname nachname firma strasse hausnummer plz ort handy telefonnummer mobilnummer anrede rufnummer bundesland stadt unternehmen ansprechpartner festnetz geburtsdatum kunde kundennummer bemerkung postleitzahl funktion email-adresse kundennr',
-  fr: 'prenom nom societe telephone portable ville courriel adresse entreprise fonction civilite code postal departement pays mail prenoms raison sociale commentaire',
+  fr: 'prenom nom societe telephone portable ville courriel adresse entreprise fonction civilite code postal departement pays prenoms raison sociale commentaire',
   es: 'nombre apellido apellidos telefono movil celular empresa ciudad correo direccion provincia poblacion localidad codigo postal cargo pais observaciones',
-  it: 'nome cognome telefono cellulare azienda citta indirizzo provincia cap comune ragione sociale regione note societa nominativo',
+  it: 'nome cognome telefono cellulare azienda citta indirizzo provincia cap comune ragione sociale regione societa nominativo',
   nl: 'voornaam achternaam naam telefoon telefoonnummer mobiel bedrijf bedrijfsnaam woonplaats plaats straat huisnummer postcode functie emailadres opmerking',
   pt: 'nome sobrenome apelido telefone telemovel celular empresa cidade localidade morada endereco concelho distrito cargo codigo postal cep estado observacoes contacto',
   pl: 'imie nazwisko telefon komorka firma miasto ulica kod pocztowy wojewodztwo stanowisko uwagi miejscowosc adres',
@@ -14,7 +15,7 @@ const MARKS: Readonly<Record<string, string>> = {
   hu: 'nev vezeteknev keresztnev telefonszam mobil cegnev ceg varos utca iranyitoszam cim beosztas megjegyzes',
   ro: 'nume prenume telefon mobil firma companie oras localitate judet strada cod postal functie observatii',
   sv: 'fornamn efternamn namn telefon mobil foretag ort gata postnummer postort e-post befattning anteckning lan',
-  da: 'fornavn efternavn navn telefon mobil firma by gade postnummer postnr virksomhed e-mail stilling bemaerkning adresse',
+  da: 'fornavn efternavn navn telefon mobil firma by gade postnummer postnr virksomhed stilling bemaerkning adresse',
   nb: 'fornavn etternavn navn telefon mobil firma sted gate postnummer poststed bedrift e-post stilling merknad fylke',
   fi: 'etunimi sukunimi nimi puhelin matkapuhelin yritys kaupunki katu postinumero postitoimipaikka sahkoposti osoite',
   tr: 'ad soyad ad soyad telefon cep telefonu firma sirket sehir il ilce adres posta kodu unvan eposta aciklama',

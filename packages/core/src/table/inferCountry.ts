@@ -37,7 +37,7 @@ export function inferCountry(columns: readonly InferredColumn[]): CountryInferen
   if (evidence.rowsSay) return fromRows(evidence.rowsSay)
   const ranked = rank(evidence)
   const [best, second] = ranked
-  if (!best || best.score < LEAST)
+  if (!best || best.score < LEAST || !evidence.said.has(best.country))
     return { suggested: null, confidence: 0, why: 'Nothing in this file tells which country it is of.' }
   const confidence = shareOf(best.score, ranked)
   const differs = whereRowsDiffer(evidence, best.country)
@@ -88,7 +88,11 @@ function fromRows(rowsSay: ReadonlyMap<string, number>): CountryInference {
 
 /** The sentence where numbers are of several countries, and no column says which row is of which. */
 function whereRowsDiffer({ national, coded }: CountryEvidence, country: string): string | null {
-  const unexplained = national.filter(({ validIn }) => !validIn.has(country))
+  // A spreadsheet takes the zeros of a whole column: where some stand, none was taken.
+  const isWhole = national.filter(({ validIn }) => validIn.has(country)).length < 2
+  const unexplained = national.filter(
+    ({ validIn, mendedIn }) => !validIn.has(country) && !(isWhole && mendedIn.has(country)),
+  )
   if (national.length >= 3 && unexplained.length / national.length > 1 - MOST_EXPLAINED) {
     const others = countBy(unexplained.flatMap(({ validIn }) => [...validIn]))
     const [other] = others

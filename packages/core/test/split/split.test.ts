@@ -6,6 +6,22 @@ const line = (
   more: Partial<PlacementInput['lines'][number]> = {},
 ) => ({ valid: true, lineType, isDead: false, isShared: false, ...more })
 
+describe('an unknown field of a filter', () => {
+  it.each([
+    ['contry:GB', 'country'],
+    ['lien:mobile', 'line'],
+    ['verdct:valid', 'verdict'],
+    ['stat:live', 'status'],
+    ['lanes:call', 'lane'],
+    ['reasons:mobile', 'reason'],
+    ['linetype:mobile', 'line'],
+  ])('%s is near %s', (text, nearest) => expect(parseFilter(text).issues).toMatchObject([{ nearest }]))
+
+  it.each(['shoe:size', 'xx:1', 'budget:9'])('%s is near none', (text) =>
+    expect(parseFilter(text).issues).toMatchObject([{ nearest: null }]),
+  )
+})
+
 describe('placeContact', () => {
   it.each<[string, PlacementInput, string]>([
     ['a mobile', { lines: [line('mobile')], hasEmail: true }, 'text/mobile'],
@@ -42,7 +58,7 @@ describe('typed filters', () => {
   it('report a pile that does not exist, and search for it', () => {
     expect(parseFilter('seets:40')).toEqual({
       filter: { piles: {}, words: 'seets:40' },
-      issues: [{ code: 'unknown-field', field: 'seets' }],
+      issues: [{ code: 'unknown-field', field: 'seets', nearest: null }],
     })
   })
   it('take a web address for a word', () =>
