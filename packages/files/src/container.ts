@@ -16,14 +16,23 @@ export interface SheetFacts {
 /** What was met while rows were read. */
 export interface SheetFindings {
   formulasWithoutValue: number
-  firstFormula: string
+  /** Addresses of the first of them, as a spreadsheet writes them. */
+  formulaCells: string[]
   storedDigits: number
   firstStored: string
 }
 
+/** So many cells are named; more are counted. */
+const MOST_NAMED = 12
+
+export function noteFormula(findings: SheetFindings, address: string): void {
+  findings.formulasWithoutValue++
+  if (findings.formulaCells.length < MOST_NAMED) findings.formulaCells.push(address)
+}
+
 export const noFindings = (): SheetFindings => ({
   formulasWithoutValue: 0,
-  firstFormula: '',
+  formulaCells: [],
   storedDigits: 0,
   firstStored: '',
 })

@@ -130,7 +130,10 @@ async function openSheet(
 ): Promise<FileOpening> {
   const { name: sheet, rows, findings } = await chooseSheet(container, wishes.sheet)
   const facts = await container.facts(sheet)
-  const table = openTable({ rows, merges: facts.merges, headings: container.headings, isSheet: true }, wishes)
+  const table = openTable(
+    { rows, merges: facts.merges, hiddenColumns: facts.hiddenColumns, headings: container.headings, isSheet: true },
+    wishes,
+  )
   if (table.status === 'refused') return table
   const encoding = container.headings ? judgeEncoding(await source.read(0, 65_536)) : null
   const isNamed = container.sheets.some(({ name: one }) => one !== '')
@@ -231,7 +234,9 @@ function sheetNotes(container: Container, sheet: string, facts: SheetFacts, wish
     ...(facts.hiddenRows > 0
       ? [notes.hiddenRows(facts.hiddenRows, wishes.takesHidden ?? DEFAULT_ROW_WISHES.takesHidden)]
       : []),
-    ...(facts.hiddenColumns.length > 0 ? [notes.hiddenColumns(facts.hiddenColumns.map(columnName))] : []),
+    ...(facts.hiddenColumns.length > 0
+      ? [notes.hiddenColumns(facts.hiddenColumns.map(columnName), wishes.takesHidden ?? DEFAULT_ROW_WISHES.takesHidden)]
+      : []),
     ...(facts.merges.length > 0
       ? [notes.mergedCells(facts.merges.length, (wishes.merged ?? DEFAULT_ROW_WISHES.merged) === 'every')]
       : []),
@@ -240,9 +245,9 @@ function sheetNotes(container: Container, sheet: string, facts: SheetFacts, wish
 
 /** What was met while cells were read, as sentences. */
 export function findingNotes(findings: SheetFindings): Note[] {
-  const { formulasWithoutValue, firstFormula, storedDigits, firstStored } = findings
+  const { formulasWithoutValue, formulaCells, storedDigits, firstStored } = findings
   return [
-    ...(formulasWithoutValue > 0 ? [notes.formulasWithoutValue(formulasWithoutValue, firstFormula)] : []),
+    ...(formulasWithoutValue > 0 ? [notes.formulasWithoutValue(formulasWithoutValue, formulaCells)] : []),
     ...(storedDigits > 0 ? [notes.storedDigits(storedDigits, firstStored)] : []),
   ]
 }

@@ -27,8 +27,8 @@ export async function* unpackSheet(
   wishes: RowWishes,
   findings: SheetFindings = noFindings(),
 ): AsyncGenerator<Uint8Array> {
-  const { merges } = await container.facts(sheet)
-  const take = rowTaker(merges, wishes)
+  const { merges, hiddenColumns } = await container.facts(sheet)
+  const take = rowTaker(merges, wishes, hiddenColumns)
   const encoder = new TextEncoder()
   let next = 1
   let text = ''

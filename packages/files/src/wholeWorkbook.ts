@@ -1,7 +1,7 @@
 import { type CellObject, read, type WorkBook, type WorkSheet } from '@e965/xlsx'
-import type { Merge, SheetRow } from '@upper-field/core/table'
+import { columnName, type Merge, type SheetRow } from '@upper-field/core/table'
 import { type Archive, openArchive } from './archive'
-import type { Container, SheetFacts, SheetFindings } from './container'
+import { type Container, noteFormula, type SheetFacts, type SheetFindings } from './container'
 import { type OdsHidden, readOdsHidden } from './odsHidden'
 import { FileRefusal } from './refusal'
 import { shownText } from './shownText'
@@ -98,7 +98,7 @@ async function* rowsOf(sheet: WorkSheet, reading: Reading): AsyncGenerator<reado
   let batch: SheetRow[] = []
   for (const [i, line] of data.entries()) {
     if (!line) continue
-    const cells = Array.from(line, (cell) => (cell ? textOf(cell, reading) : ''))
+    const cells = Array.from(line, (cell, at) => (cell ? textOf(cell, `${columnName(at)}${i + 1}`, reading) : ''))
     if (cells.some((cell) => cell !== ''))
       batch.push({ row: i + 1, cells, isHidden: reading.hidden.has(i + 1) || (sheet['!rows']?.[i]?.hidden ?? false) })
     if (batch.length >= BATCH) {
@@ -109,14 +109,14 @@ async function* rowsOf(sheet: WorkSheet, reading: Reading): AsyncGenerator<reado
   if (batch.length > 0) yield batch
 }
 
-function textOf(cell: CellObject, { findings, date1904, trustsText }: Reading): string {
+function textOf(cell: CellObject, address: string, { findings, date1904, trustsText }: Reading): string {
   if (cell.f && (cell.v === undefined || cell.t === 'z')) {
-    if (findings.formulasWithoutValue++ === 0) findings.firstFormula = 'the sheet'
+    noteFormula(findings, address)
     return ''
   }
   if (cell.t === 'n' && typeof cell.v === 'number') {
     const shown = shownText(cell.v, String(cell.z ?? 'General'), date1904)
-    if (shown.isStored && findings.storedDigits++ === 0) findings.firstStored = 'the sheet'
+    if (shown.isStored && findings.storedDigits++ === 0) findings.firstStored = address
     return trustsText && cell.w && !shown.isStored ? cell.w : shown.text
   }
   if (cell.t === 'b') return cell.v ? 'TRUE' : 'FALSE'

@@ -114,6 +114,22 @@ describe('workbooks', () => {
       ['Ben', '2079461234'],
     ])
     expect(found.codes).toContain('formulas-without-value')
+    expect(found.texts.join(' ')).toContain('B2')
+  })
+
+  it('hidden columns are left out unless somebody asks, as hidden rows are', async () => {
+    const made = rawWorkbook(
+      '<row r="1"><c r="A1" t="inlineStr"><is><t>Name</t></is></c><c r="B1" t="inlineStr"><is><t>Old phone</t></is></c><c r="C1" t="inlineStr"><is><t>Phone</t></is></c></row>' +
+        '<row r="2"><c r="A2" t="inlineStr"><is><t>Ann</t></is></c><c r="B2"><v>2079460000</v></c><c r="C2"><v>2079461234</v></c></row>',
+      { cols: '<cols><col min="2" max="2" hidden="1"/></cols>' },
+    )
+    const found = await take(made, 'x.xlsx')
+    expect(found).toMatchObject({ headings: ['Name', 'Phone'], rows: [['Ann', '2079461234']] })
+    expect(found.codes).toContain('hidden-columns')
+    expect(await take(made, 'x.xlsx', { takesHidden: true })).toMatchObject({
+      headings: ['Name', 'Old phone', 'Phone'],
+      rows: [['Ann', '2079460000', '2079461234']],
+    })
   })
 
   it('gaps in rows and columns, rich text and escaped characters', async () => {

@@ -45,7 +45,8 @@ export function rawWorkbook(
     parts = {},
     strings = '',
     styles = '',
-  }: { parts?: Record<string, string | Uint8Array>; strings?: string; styles?: string } = {},
+    cols = '',
+  }: { parts?: Record<string, string | Uint8Array>; strings?: string; styles?: string; cols?: string } = {},
 ): Promise<Uint8Array> {
   const relations = [
     `<Relationship Id="r1" Type="${RELATION}/worksheet" Target="worksheets/sheet1.xml"/>`,
@@ -57,7 +58,7 @@ export function rawWorkbook(
     '[Content_Types].xml': CONTENT_TYPES,
     'xl/workbook.xml': `<workbook xmlns:r="${RELATION}"><sheets><sheet name="Sheet1" sheetId="1" r:id="r1"/></sheets></workbook>`,
     'xl/_rels/workbook.xml.rels': `<Relationships>${relations.join('')}</Relationships>`,
-    'xl/worksheets/sheet1.xml': `<worksheet><sheetData>${sheetXml}</sheetData></worksheet>`,
+    'xl/worksheets/sheet1.xml': `<worksheet>${cols}<sheetData>${sheetXml}</sheetData></worksheet>`,
     ...(strings ? { 'xl/sharedStrings.xml': `<sst>${strings}</sst>` } : {}),
     ...(styles ? { 'xl/styles.xml': styles } : {}),
     ...parts,

@@ -22,6 +22,7 @@ export async function take(made: Made, name = 'list.csv', wishes: FileWishes = {
     fields: kept.map((i) => opened.table.suggestions[i]?.field ?? null),
     headingsRow: opened.table.shape.headings?.last ?? null,
     codes: opened.notes.map(({ code }) => code),
+    texts: opened.notes.map(({ text }) => text),
     sheets: opened.sheets,
     sheet: opened.sheet,
     rows,

@@ -111,9 +111,9 @@ function SheetWishes({ opened, wishes, onWish }: FindingsProps) {
           <option value="first">for the first cell only</option>
         </SelectField>
       ) : null}
-      {opened.facts.hiddenRows > 0 ? (
+      {opened.facts.hiddenRows > 0 || opened.facts.hiddenColumns.length > 0 ? (
         <SelectField
-          label="Hidden rows"
+          label="Hidden rows and columns"
           value={wishes.takesHidden ? 'taken' : 'left'}
           onChange={({ target }) => onWish({ takesHidden: target.value === 'taken' })}
         >

@@ -102,18 +102,18 @@ export const notes = {
     code: 'hidden-rows',
     text: `${plural(count, 'row')} hidden in the sheet: ${isTaken ? 'taken, as you asked' : 'not taken unless you ask'}.`,
   }),
-  hiddenColumns: (names: readonly string[]): Note => ({
+  hiddenColumns: (names: readonly string[], isTaken: boolean): Note => ({
     code: 'hidden-columns',
-    text: `${plural(names.length, 'column')} hidden in the sheet ${names.length === 1 ? 'is' : 'are'} read all the same: ${list(names)}.`,
+    text: `${plural(names.length, 'column')} hidden in the sheet (${list(names)}): ${isTaken ? 'taken, as you asked' : 'not taken unless you ask'}.`,
   }),
   macros: (): Note => ({ code: 'macros', text: 'The workbook holds macros. They are never run.' }),
   externalLinks: (): Note => ({
     code: 'external-links',
     text: 'The workbook refers to other files. They are never followed; the values it stored are read.',
   }),
-  formulasWithoutValue: (cells: number, example: string): Note => ({
+  formulasWithoutValue: (cells: number, named: readonly string[]): Note => ({
     code: 'formulas-without-value',
-    text: `${plural(cells, 'formula')} without a stored value (first in ${example}) ${cells === 1 ? 'is' : 'are'} blank here: nothing is computed. Open and save the workbook in a spreadsheet to store them.`,
+    text: `${plural(cells, 'formula')} without a stored value (${cells > named.length ? `${named.join(', ')} and ${cells - named.length} more` : list(named)}) ${cells === 1 ? 'is' : 'are'} blank here: nothing is computed. Open and save the workbook in a spreadsheet to store them.`,
   }),
   storedDigits: (cells: number, example: string): Note => ({
     code: 'stored-digits',

@@ -17,6 +17,8 @@ const SAMPLE = 300
 export interface TableHead {
   readonly rows: readonly SheetRow[]
   readonly merges?: readonly Merge[]
+  /** Columns hidden in the sheet: positions from 0. */
+  readonly hiddenColumns?: readonly number[]
   /** Names of the columns, where the container gives them and no row does. */
   readonly headings?: readonly string[] | null
   /** True where every row stands in its columns, so that a long row widens the table instead of being held. */
@@ -59,11 +61,12 @@ export function openTable(
   if (width === 0) return { status: 'refused', problem: 'no-table' }
   if (width > MOST_COLUMNS) return { status: 'refused', problem: 'too-many-columns' }
   const merges = head.merges ?? []
-  const visible = head.rows.filter(({ isHidden }) => takesHidden || !isHidden)
+  const hidden = takesHidden ? [] : (head.hiddenColumns ?? [])
+  const visible = head.rows.filter(({ isHidden }) => takesHidden || !isHidden).map((row) => withoutColumns(row, hidden))
   const found: FoundTable = head.headings
     ? { shape: { headings: null, firstRow: 1 }, headings: head.headings, above: [], notes: [] }
     : findTable(visible, width, { merges, ...(wanted === undefined ? {} : { wanted }) })
-  const take = rowTaker(merges, { merged, takesHidden })
+  const take = rowTaker(merges, { merged, takesHidden }, hidden)
   const firstRows = head.rows.flatMap((row) => take(row) ?? []).filter(({ row }) => row >= found.shape.firstRow)
   const sample = firstRows.slice(0, SAMPLE)
   const cellsOf = (i: number) => sample.map(({ cells }) => cells[i] ?? '')
@@ -81,6 +84,11 @@ export function openTable(
     country,
     notes: [...found.notes, ...columnNotes(found, columns)],
   }
+}
+
+function withoutColumns(row: SheetRow, columns: readonly number[]): SheetRow {
+  if (columns.length === 0) return row
+  return { ...row, cells: row.cells.map((cell, i) => (columns.includes(i) ? '' : cell)) }
 }
 
 /** A column that has neither heading nor value in the head is left out of sight; its cells stay in the row. */

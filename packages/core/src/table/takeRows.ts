@@ -17,21 +17,25 @@ interface OpenArea {
 
 /**
  * Takes the rows of a sheet in order: merged areas are filled into the rows they cover as these pass by, hidden and
- * blank rows are null.
+ * blank rows are null, cells of hidden columns (positions from 0) are blank.
  */
 export function rowTaker(
   merges: readonly Merge[],
   { merged, takesHidden }: RowWishes,
+  hiddenColumns: readonly number[] = [],
 ): (row: SheetRow) => GridRow | null {
   const starting = new Map<number, Merge[]>()
   if (merged === 'every') for (const area of merges) starting.set(area.top, [...(starting.get(area.top) ?? []), area])
+  const blanked = takesHidden ? [] : hiddenColumns
   let open: OpenArea[] = []
   return ({ row, cells, isHidden }) => {
-    if (starting.size === 0) return (isHidden && !takesHidden) || isBlankRow(cells) ? null : { row, cells }
+    if (starting.size === 0 && blanked.length === 0)
+      return (isHidden && !takesHidden) || isBlankRow(cells) ? null : { row, cells }
     const filled = [...cells]
     for (const area of starting.get(row) ?? []) open.push({ area, value: cells[area.left] ?? '' })
     open = open.filter(({ area }) => area.bottom >= row)
     for (const one of open) fill(filled, one)
+    for (const column of blanked) if (filled[column]) filled[column] = ''
     return (isHidden && !takesHidden) || isBlankRow(filled) ? null : { row, cells: filled }
   }
 }

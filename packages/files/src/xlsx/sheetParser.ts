@@ -1,6 +1,6 @@
 import type { Merge, SheetRow } from '@upper-field/core/table'
 import { SaxesParser } from 'saxes'
-import type { SheetFindings } from '../container'
+import { noteFormula, type SheetFindings } from '../container'
 import { FileRefusal } from '../refusal'
 import { shownText } from '../shownText'
 import { isTrue, localName, type WorkbookParts } from './parts'
@@ -115,7 +115,7 @@ export function sheetParser({ parts, textAt, findings }: SheetContext): SheetPar
 
   function textOf(one: OpenCell): string {
     if (one.hasFormula && one.value === '' && one.type !== 'str') {
-      if (findings.formulasWithoutValue++ === 0) findings.firstFormula = one.address
+      noteFormula(findings, one.address)
       return ''
     }
     switch (one.type) {
