@@ -72,7 +72,7 @@ export const RoutineChange = z.object({ routine: RoutineShape, name: RoutineName
 /** What a person has changed at once, and can take back at once. */
 export const Act = z.object({
   id: Id,
-  kind: z.enum(['edit', 'bulk-edit', 'leave-out', 'routine']),
+  kind: z.enum(['edit', 'bulk-edit', 'leave-out', 'routine', 'reading']),
   contacts: z.number().int().nullable(),
   detail: z.string(),
   madeBy: z.string(),

@@ -1,11 +1,12 @@
 import type { Act } from '@upper-field/contract'
+import type { Field } from '@upper-field/core/table'
 import type { ChangeCode, Routine } from '@upper-field/core/tidy'
 import { and, eq, isNull, sql } from 'drizzle-orm'
 import { chosenContacts } from '../contacts/page'
 import { readFilter } from '../contacts/readFilter'
 import type { Db } from '../db/database'
 import { isOneOf } from '../db/isOneOf'
-import { acts, contacts, edits, leftOut, lists } from '../db/schema'
+import { acts, batches, contacts, edits, leftOut, lists } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 
 /** Something a person changes in how a list is tidied. */
@@ -29,6 +30,12 @@ export type TidyChange =
       readonly column: string
       readonly value: string
     }
+  | {
+      readonly kind: 'reading'
+      readonly batchId: string
+      readonly defaultCountry: string | null
+      readonly mapping: (Field | null)[]
+    }
   | { readonly kind: 'take-back'; readonly actId: string }
 
 /** What a change leaves to be projected again: some contacts, or whatever comes out otherwise than before. */
@@ -50,6 +57,8 @@ export async function storeChange(tx: Db, listId: string, change: TidyChange, ma
       return storeEdits(tx, listId, change.edits, madeBy)
     case 'bulk-edit':
       return storeBulkEdit(tx, listId, change, madeBy)
+    case 'reading':
+      return storeReading(tx, listId, change, madeBy)
     case 'take-back':
       return takeBack(tx, listId, change.actId)
   }
@@ -136,6 +145,34 @@ async function storeBulkEdit(
   return { actId, touched: rows.map(({ id }) => Number(id)) }
 }
 
+/** A batch is read under another country, or its columns hold something else than was thought. */
+async function storeReading(
+  tx: Db,
+  listId: string,
+  { batchId, defaultCountry, mapping }: Extract<TidyChange, { kind: 'reading' }>,
+  madeBy: string,
+): Promise<MadeAct> {
+  const batch = await findReadyBatch(tx, listId, batchId)
+  const actId = await newAct(tx, listId, madeBy, {
+    kind: 'reading',
+    contacts: null,
+    detail: `${batch.name}: ${defaultCountry ?? 'no country'}`,
+    before: { batchId, defaultCountry: batch.defaultCountry, mapping: batch.mapping },
+  })
+  await tx.update(batches).set({ defaultCountry, mapping }).where(eq(batches.id, batchId))
+  return { actId, touched: 'whatever-differs' }
+}
+
+async function findReadyBatch(tx: Db, listId: string, batchId: string): Promise<typeof batches.$inferSelect> {
+  const [batch] = await tx
+    .select()
+    .from(batches)
+    .where(and(eq(batches.id, batchId), eq(batches.listId, listId)))
+  if (!batch) throw notFound('batch')
+  if (batch.state !== 'ready') throw new Problem(409, 'batch-not-ready', 'This batch has not been read to its end.')
+  return batch
+}
+
 async function mustBeIn(tx: Db, listId: string, ids: readonly number[]): Promise<void> {
   const { rows } = await tx.execute<{ n: string }>(
     sql`select count(*) as n from contacts where list_id = ${listId} and id = any(${sql.param(ids)}::bigint[])`,
@@ -159,31 +196,42 @@ async function takeBack(tx: Db, listId: string, actId: string): Promise<MadeAct>
     .set({ undoneAt: now })
     .where(eq(leftOut.actId, actId))
     .returning({ id: leftOut.contactId })
-  if (act.kind === 'routine') {
-    await tx
-      .update(lists)
-      .set({ routine: act.before?.routine ?? null, routineName: act.before?.name ?? null })
-      .where(eq(lists.id, listId))
+  if (act.kind === 'routine' || act.kind === 'reading') {
+    await putBack(tx, listId, act.before)
     return { actId, touched: 'whatever-differs' }
   }
   if (skipped) return { actId, touched: skipped.id === null ? 'whatever-differs' : [skipped.id] }
   return { actId, touched: [...new Set(given.map(({ id }) => id))] }
 }
 
-/** An act that still stands. A routine can be taken back only while no later one was applied over it. */
+async function putBack(tx: Db, listId: string, before: (typeof acts.$inferSelect)['before']): Promise<void> {
+  if (before && 'batchId' in before) {
+    const { batchId, defaultCountry, mapping } = before
+    await tx.update(batches).set({ defaultCountry, mapping }).where(eq(batches.id, batchId))
+  } else
+    await tx
+      .update(lists)
+      .set({ routine: before?.routine ?? null, routineName: before?.name ?? null })
+      .where(eq(lists.id, listId))
+}
+
+/** An act that still stands. A routine, and how a batch is read, can be taken back only while no later one was applied over it. */
 export async function findActToTakeBack(db: Db, actId: string): Promise<typeof acts.$inferSelect> {
   const act = await findAct(db, actId)
   if (act.undoneAt) throw new Problem(409, 'taken-back-already', 'This was taken back already.')
-  if (act.kind !== 'routine') return act
+  if (act.kind !== 'routine' && act.kind !== 'reading') return act
+  const isSameBatch =
+    act.before && 'batchId' in act.before ? sql`${acts.before}->>'batchId' = ${act.before.batchId}` : sql`true`
   const later = and(
     eq(acts.listId, act.listId),
-    eq(acts.kind, 'routine'),
+    eq(acts.kind, act.kind),
+    isSameBatch,
     isNull(acts.undoneAt),
     // Compared in the database: a date here is cut to milliseconds.
     sql`${acts.madeAt} > (select made_at from acts where id = ${act.id})`,
   )
   if ((await db.select({ id: acts.id }).from(acts).where(later).limit(1)).length > 0)
-    throw new Problem(409, 'later-routine', 'A later routine was applied over this one. Take that back first.')
+    throw new Problem(409, `later-${act.kind}`, `A later ${act.kind} was applied over this one. Take that back first.`)
   return act
 }
 

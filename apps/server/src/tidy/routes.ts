@@ -2,7 +2,7 @@ import type { Act, Job, Me } from '@upper-field/contract'
 import { desc, eq, sql } from 'drizzle-orm'
 import type { Hono } from 'hono'
 import { transaction } from '../db/database'
-import { routines } from '../db/schema'
+import { batches, routines } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { serve } from '../http/serve'
 import { asJob, createJob } from '../jobs/store'
@@ -42,6 +42,14 @@ export function tidyRoutes(app: Hono, services: Services): void {
   serve(app, services, 'makeBulkEdit', async ({ params, body, me }) => {
     await mustHave(services, params.listId, [body.column])
     return inJob(services, params.listId, { kind: 'bulk-edit', ...body }, me)
+  })
+  serve(app, services, 'readBatchAnew', async ({ params, body, me }) => {
+    const [batch] = await db.select().from(batches).where(eq(batches.id, params.batchId))
+    if (!batch) throw notFound('batch')
+    if (body.mapping.length !== batch.mapping.length)
+      throw new Problem(422, 'mapping-off', `There must be ${batch.mapping.length} fields, one for each column.`)
+    if (batch.state !== 'ready') throw new Problem(409, 'batch-not-ready', 'This batch has not been read to its end.')
+    return inJob(services, batch.listId, { kind: 'reading', batchId: batch.id, ...body }, me)
   })
   serve(app, services, 'takeActBack', async ({ params, me }) => {
     const act = await findActToTakeBack(db, params.actId)

@@ -1,5 +1,5 @@
 import type { ProjectedContact } from '@upper-field/core/tidy'
-import { inArray, sql } from 'drizzle-orm'
+import { eq, inArray, sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import { indexAnew } from '../contacts/indexAnew'
 import type { Db } from '../db/database'
@@ -34,10 +34,11 @@ export async function makeChange(
   { onPage = async () => {} }: TidyProgress = {},
 ): Promise<{ readonly actId: string; readonly contacts: number }> {
   const before = await tidyingOf(tx, listId)
+  const readBefore = await tx.select().from(batches).where(eq(batches.listId, listId))
   const { actId, touched } = await storeChange(tx, listId, change, madeBy)
   const { keys, values } =
     touched === 'whatever-differs'
-      ? await differing(tx, listId, { before, after: await tidyingOf(tx, listId) }, onPage)
+      ? await differing(tx, listId, { before, readBefore, after: await tidyingOf(tx, listId) }, onPage)
       : { keys: touched, values: [] }
   const contacts = keys.length + values.length
   if (contacts > 0) {
@@ -56,21 +57,28 @@ interface Differing {
   readonly values: readonly number[]
 }
 
-/** Contacts that the routine makes something else of than before, batches that were taken back included. */
+/** How a list was tidied and its batches were read, and how it is tidied now. */
+interface Change {
+  readonly before: Tidying
+  readonly readBefore: readonly BatchRow[]
+  readonly after: Tidying
+}
+
+/** Contacts that come out otherwise than before, batches that were taken back included. */
 async function differing(
   tx: Db,
   listId: string,
-  { before, after }: { readonly before: Tidying; readonly after: Tidying },
+  { before, readBefore, after }: Change,
   onPage: (done: number) => Promise<void>,
 ): Promise<Differing> {
   const keys: number[] = []
   const values: number[] = []
-  const old = new Map<string, BatchSettings>()
+  const old = new Map(readBefore.map((batch) => [batch.id, settingsOf(batch, before)]))
   const fresh = new Map<string, BatchSettings>()
   for (let last = 0, done = 0; ; ) {
     const rows = await pageOf(tx, listId, last)
     if (rows.length === 0) return { keys, values }
-    await learn(tx, rows, { old, fresh, before, after })
+    await learn(tx, rows, fresh, after)
     const settled = await settledOf(
       tx,
       rows.map(({ id }) => id),
@@ -104,21 +112,16 @@ async function pageOf(tx: Db, listId: string, after: number): Promise<readonly S
   return rows.map((row) => ({ id: Number(row.id), batchId: row.batch_id, text: row.text }))
 }
 
-interface Known {
-  readonly old: Map<string, BatchSettings>
-  readonly fresh: Map<string, BatchSettings>
-  readonly before: Tidying
-  readonly after: Tidying
-}
-
-async function learn(tx: Db, rows: readonly StoredText[], { old, fresh, before, after }: Known): Promise<void> {
-  const unknown = [...new Set(rows.map(({ batchId }) => batchId))].filter((id) => !old.has(id))
+async function learn(
+  tx: Db,
+  rows: readonly StoredText[],
+  fresh: Map<string, BatchSettings>,
+  after: Tidying,
+): Promise<void> {
+  const unknown = [...new Set(rows.map(({ batchId }) => batchId))].filter((id) => !fresh.has(id))
   if (unknown.length === 0) return
   const found: BatchRow[] = await tx.select().from(batches).where(inArray(batches.id, unknown))
-  for (const batch of found) {
-    old.set(batch.id, settingsOf(batch, before))
-    fresh.set(batch.id, settingsOf(batch, after))
-  }
+  for (const batch of found) fresh.set(batch.id, settingsOf(batch, after))
 }
 
 /** These contacts and those they are joined to, whose values come from them too. */

@@ -1,7 +1,7 @@
 import { utils, write } from '@e965/xlsx'
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals'
 import type { ApiClient, Batch } from '@upper-field/contract'
-import { layoutKey } from '@upper-field/core/table'
+import { layoutKey, type Mapping } from '@upper-field/core/table'
 import { bringIn, leaveWaiting, untilEnded } from '../../../../scripts/bringIn'
 import { bringText, newBatch, newList, startTestServer, type TestServer } from './harness'
 
@@ -173,6 +173,67 @@ describe('held rows', () => {
     await expect(
       api.call('letInHeld', { params: { batchId: batch.id }, body: { reason: 'too-many-cells' } }),
     ).rejects.toMatchObject({ code: 'must-be-mended' })
+  })
+})
+
+describe('a batch read otherwise', () => {
+  const text = 'who,phone,spare\nAnn Hill,089 1234567,0171 2345678\nBen Cole,030 98765432,\n'
+  const numbersOf = async (listId: string) => {
+    const rows = await server.sql<{ e164: string }>(
+      'select n.e164 from contact_numbers n join contacts c on c.id = n.contact_id where c.list_id = $1 order by 1',
+      [listId],
+    )
+    return rows.map(({ e164 }) => e164)
+  }
+  const read = async (batchId: string, listId: string, body: { defaultCountry: string | null; mapping: Mapping }) => {
+    const job = await api.call('readBatchAnew', { params: { batchId }, body: { ...body, mapping: [...body.mapping] } })
+    expect((await untilEnded(api, listId, job.id)).state).toBe('done')
+  }
+
+  it('is made anew from its rows under another country and mapping, and as it was when that is taken back', async () => {
+    const listId = await newList(api)
+    const batch = await bringText(api, listId, text, {
+      defaultCountry: null,
+      mapping: ['full-name', 'number', null],
+    })
+    expect(await numbersOf(listId)).toEqual([])
+    const before = await contactsOf(listId)
+    await read(batch.id, listId, { defaultCountry: 'DE', mapping: ['full-name', 'number', 'number'] })
+    expect(await numbersOf(listId)).toEqual(['+491712345678', '+493098765432', '+49891234567'])
+    expect((await listOf(listId)).contacts).toBe(2)
+    const { acts } = await api.call('readTidy', { params: { listId } })
+    expect(acts[0]).toMatchObject({ kind: 'reading', undoneAt: null })
+    await read(batch.id, listId, { defaultCountry: 'AT', mapping: ['full-name', 'number', 'number'] })
+    // The one before can be taken back only behind the one over it.
+    await expect(api.call('takeActBack', { params: { actId: acts[0]?.id ?? '' } })).rejects.toMatchObject({
+      status: 409,
+      code: 'later-reading',
+    })
+    for (let i = 0; i < 2; i++) {
+      const [last] = (await api.call('readTidy', { params: { listId } })).acts.filter(
+        ({ undoneAt }) => undoneAt === null,
+      )
+      const job = await api.call('takeActBack', { params: { actId: last?.id ?? '' } })
+      expect((await untilEnded(api, listId, job.id)).state).toBe('done')
+    }
+    expect(await contactsOf(listId)).toEqual(before)
+    expect(await numbersOf(listId)).toEqual([])
+  })
+
+  it('keeps what people edited, and refuses a mapping of another width', async () => {
+    const listId = await newList(api)
+    const batch = await bringText(api, listId, text, { defaultCountry: null, mapping: ['full-name', 'number', null] })
+    const [ann] = await contactsOf(listId)
+    await api.call('makeEdits', {
+      params: { listId },
+      body: { edits: [{ contactId: Number(ann?.id), column: 'company', value: 'Hill' }] },
+    })
+    await read(batch.id, listId, { defaultCountry: 'DE', mapping: ['full-name', 'number', null] })
+    const { contacts } = await api.call('readContacts', { params: { listId }, query: { filter: 'Hill' } })
+    expect(contacts).toMatchObject([{ fullName: 'Ann Hill', company: 'Hill', number: '+49891234567' }])
+    await expect(
+      api.call('readBatchAnew', { params: { batchId: batch.id }, body: { defaultCountry: 'DE', mapping: ['number'] } }),
+    ).rejects.toMatchObject({ status: 422, code: 'mapping-off' })
   })
 })
 

@@ -8,6 +8,7 @@ import { Notice } from '../kit/Notice'
 import { bytes, count, date, money, plural } from '../words/format'
 import { BASIS, BATCH_PROBLEM, FIELD, FORMAT, SOURCE } from '../words/sentences'
 import { HeldRows } from './HeldRows'
+import { ReadAnew } from './ReadAnew'
 
 /** One batch: what it was, how it was understood, and the rows that could not be read. */
 export function BatchView({ batch, mayChange, job }: { batch: Batch; mayChange: boolean; job: ReactNode }) {
@@ -68,6 +69,7 @@ export function BatchView({ batch, mayChange, job }: { batch: Batch; mayChange: 
           ),
         )}
       </ul>
+      {mayChange && batch.state === 'ready' ? <ReadAnew batch={batch} /> : null}
       <ul className="pt-2 text-[13px] text-soft">
         {batch.notes.map(({ code, text }) => (
           <li key={code + text}>· {text}</li>

@@ -53,7 +53,13 @@ function SavedRoutines({ draft }: { draft: RoutineDraft }) {
   )
 }
 
-const ACT = { edit: 'Edited', 'bulk-edit': 'Set for many', 'leave-out': 'Left out', routine: 'Routine' } as const
+const ACT = {
+  edit: 'Edited',
+  'bulk-edit': 'Set for many',
+  'leave-out': 'Left out',
+  routine: 'Routine',
+  reading: 'Read anew',
+} as const
 
 function Acts({ state }: { state: TidyState }) {
   const [takeBack, taking] = useTakeActBackMutation()

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { NewBatch } from '../batches'
 import { Job } from '../jobs'
 import {
   Act,
@@ -79,6 +80,13 @@ export const tidyEndpoints = {
     response: Job,
     role: 'operator',
     isIdempotent: true,
+  }),
+  readBatchAnew: endpoint('put', '/batches/{batchId}/reading', 'Read a batch under another country or mapping', {
+    params: z.object({ batchId: Id }),
+    body: NewBatch.pick({ defaultCountry: true, mapping: true }),
+    response: Job,
+    role: 'operator',
+    sendsRows: true,
   }),
   takeActBack: endpoint('post', '/acts/{actId}/take-back', 'Take back what a person has changed', {
     params: z.object({ actId: Id }),

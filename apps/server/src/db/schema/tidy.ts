@@ -12,19 +12,30 @@ export const routines = pgTable('routines', {
   savedAt: instant('saved_at').notNull().defaultNow(),
 })
 
+export interface RoutineBefore {
+  readonly routine: Routine | null
+  readonly name: string | null
+}
+
+export interface ReadingBefore {
+  readonly batchId: string
+  readonly defaultCountry: string | null
+  readonly mapping: (string | null)[]
+}
+
 /** What a person has changed at once, and can take back at once. */
 export const acts = pgTable(
   'acts',
   {
     id: id(),
     listId: ofList(),
-    /** `edit`, `bulk-edit`, `leave-out` or `routine`. */
+    /** `edit`, `bulk-edit`, `leave-out`, `routine` or `reading`. */
     kind: text('kind').notNull(),
     /** How many contacts it was made for; null where that is the whole list. */
     contacts: bigint('contacts', { mode: 'number' }),
     detail: text('detail').notNull(),
-    /** The routine before, and its name, where the act is a change of routine. */
-    before: jsonb('before').$type<{ routine: Routine | null; name: string | null }>(),
+    /** What stood before, where the act is a change of the routine or of how a batch is read. */
+    before: jsonb('before').$type<RoutineBefore | ReadingBefore>(),
     madeBy: text('made_by').notNull(),
     madeAt: instant('made_at').notNull().defaultNow(),
     undoneAt: instant('undone_at'),
