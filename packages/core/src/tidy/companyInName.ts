@@ -31,11 +31,16 @@ const AND_KIN =
 const SHORT_FORMS = new Set(['AG', 'KG', 'BV', 'NV', 'AB', 'OY', 'UG'])
 const SURNAMES = /^(?:as|se|sa|sl|pt|as|ao|asa|hb|ky|bt|earl|epp|mei|ans|tmi|sia|amba|sci|scp|ivs|spa|sau)\.?$/i
 
-/** True where the last word is a trade: asked of every name, so one look into a set. */
-export function endsInTradeWord(name: string): boolean {
+/** True where the last word, or the first, is a trade: asked of every name, so two looks into a set. */
+export function namesTrade(name: string): boolean {
   const last = name.slice(name.lastIndexOf(' ') + 1)
-  return last.length > 4 && TRADES.has(last.toLowerCase())
+  const space = name.indexOf(' ')
+  const first = space === -1 ? '' : name.slice(0, space)
+  return (last.length > 4 && TRADES.has(keyOf(last))) || (first.length > 4 && TRADES_IN_FRONT.has(keyOf(first)))
 }
+
+/** Folding takes time, and most names have nothing to fold. */
+const keyOf = (word: string): string => (/^[A-Za-z]+$/.test(word) ? word.toLowerCase() : fold(word))
 
 /** True for a company that stands where a name should: its legal form, or a word for a trade, tells. */
 export function isCompany(name: string): boolean {

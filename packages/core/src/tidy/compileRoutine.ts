@@ -3,6 +3,7 @@ import { type ChangeCode, EDIT } from './changes'
 import { countryOf } from './country'
 import { createColumns, type Draft, type RunStep } from './draft'
 import { readEmails } from './emails'
+import type { HandCell } from './hand'
 import { type ProjectedContact, projectRow } from './projectRow'
 import { ROUTINE_VERSION, type Routine, type Step } from './routine'
 import { compileStep, type StepProblem } from './steps'
@@ -123,12 +124,24 @@ export function compileRoutine(
       return table.map(({ at }) => read[at] ?? '')
     },
     extraNames: arranged.map(({ name }) => name),
-    tidy: (cells, settled) => project(run(cells, settled)),
+    tidy: (cells, settled) => confirmed(project(run(cells, settled)), columns.names, settled),
     extrasOf: (cells, settled) => {
       const { cells: values } = run(cells, settled)
       return arranged.flatMap(({ at, name }) => (values[at] ? [[name, values[at]] as const] : []))
     },
   }
+}
+
+/** What a person has looked at and left as it stood needs no second look, where nothing is unreadable in it. */
+function confirmed(
+  contact: ProjectedContact,
+  names: readonly string[],
+  settled: Settled | undefined,
+): ProjectedContact {
+  if (settled === undefined || contact.hand.length === 0) return contact
+  const isLeft = ({ column, problem }: HandCell) =>
+    (problem === 'two-people' || problem === 'zero-contradicted') && Object.hasOwn(settled.edits, names[column] ?? '')
+  return { ...contact, hand: contact.hand.filter((cell) => !isLeft(cell)) }
 }
 
 function filled(cells: readonly string[], width: number): string[] {

@@ -1,4 +1,4 @@
-import { endsInTradeWord } from './companyInName'
+import { namesTrade } from './companyInName'
 import { isCredential, isSuffix } from './credentials'
 import { titleBefore, titleBehind } from './titles'
 
@@ -49,7 +49,7 @@ const stripped = (name: string): string =>
 
 /** True for names in which nothing can be mended: most are. */
 export const isPlainName = (name: string): boolean =>
-  isTwoPlainWords(name) && titleBefore(name) === null && !endsInCredential(name) && !endsInTradeWord(name)
+  isTwoPlainWords(name) && titleBefore(name) === null && !endsInCredential(name) && !namesTrade(name)
 
 /** Two words or more, each a capital and small letters of the Latin alphabet behind it, with single spaces between. */
 function isTwoPlainWords(name: string): boolean {

@@ -231,6 +231,8 @@ describe('companies among the names', () => {
 
   it('becomes the company, unless another company is named', () => {
     expect(tidied('Linde GmbH')).toMatchObject({ fullName: '', company: 'Linde', extras: { 'Legal form': 'GmbH' } })
+    for (const name of ['Hotel Seeblick', 'Bäckerei Krug', 'Kestle Bakery'])
+      expect(tidied(name)).toMatchObject({ fullName: '', company: name })
     expect(tidied('Linde GmbH', 'Linde')).toMatchObject({ fullName: '', company: 'Linde' })
     expect(tidied('Kestle Bakery', 'Oldershaw Camping')).toMatchObject({
       fullName: 'Kestle Bakery',
@@ -265,5 +267,8 @@ describe('two people in one cell', () => {
   it('are told, with both to choose from', () => {
     const { hand } = tidier().tidy(['Ann and Ben Hill', '', ''])
     expect(hand).toMatchObject([{ problem: 'two-people', fixes: [{ text: 'Ann Hill' }, { text: 'Ben Hill' }] }])
+    // Somebody has looked, and they are to stay together.
+    const settled = { edits: { 'full-name': 'Ann and Ben Hill' }, leftOut: new Set<never>() }
+    expect(tidier().tidy(['Ann and Ben Hill', '', ''], settled).hand).toEqual([])
   })
 })
