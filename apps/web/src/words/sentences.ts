@@ -92,6 +92,7 @@ export const REPAIR: Record<Repair, string> = {
   'scientific-notation': 'A spreadsheet had written it in notation; all digits were there.',
   'decimal-tail': 'A spreadsheet had put “.0” behind it.',
   apostrophe: 'A spreadsheet had put an apostrophe before it.',
+  'percent-encoding': 'It was written as in a web address, with signs of percent.',
 }
 
 export const PROBLEM: Record<Problem, string> = {

@@ -57,6 +57,7 @@ export const CODES_OF: Record<StepKind, readonly ChangeCode[]> = {
     'several-numbers',
     'label-taken-off',
     'decimal-tail',
+    'percent-encoding',
     'apostrophe',
     'number-form',
   ],
@@ -115,6 +116,7 @@ export const REPAIR_NAME: Record<ChangeCode, { readonly title: string; readonly 
     says: 'A spreadsheet had written it in notation, and every digit was there.',
   },
   'decimal-tail': { title: 'Decimal tail', says: 'A spreadsheet had put “.0” behind it.' },
+  'percent-encoding': { title: 'Signs of percent', says: 'It was written as in a web address.' },
   apostrophe: { title: 'Apostrophe in front', says: 'A spreadsheet had put it there.' },
   refusal: {
     title: 'Remarks that say no',

@@ -1,3 +1,4 @@
+import { percentDecoded } from '../percent'
 import { plainCharacters } from './characters'
 import type { RegionRules } from './engine/tables'
 import { homeOf } from './plan'
@@ -29,18 +30,27 @@ export function readFully(raw: string, home: RegionRules | null): Reading {
   if (raw.length > LONGEST_CELL) return unreadable('cell-too-long')
   const text = plainCharacters(raw).trim()
   if (text === '' || isEmptyCell(text)) return EMPTY
+  const decoded = percentDecoded(text)
+  if (decoded !== null) return asRepaired(readFully(decoded, home), ['percent-encoding'])
   const damage = mendSpreadsheetDamage(text)
   if (damage.status === 'digits-lost') return unreadable('digits-lost')
   if (damage.repairs.length > 0) {
     // What a spreadsheet hurt is plain digits once it is mended.
     const mended = readQuick(damage.text, home)
-    if (mended) return { ...mended, verdict: 'repaired', repairs: joinRepairs(damage.repairs, mended.repairs) }
+    if (mended) return asRepaired(mended, damage.repairs)
   }
   const region = home?.region ?? null
   const parts = splitNumbers(damage.text, region)
   const read = parts.map((part) => readOneNumber(part, region))
   const splitRepairs: readonly Repair[] = parts.length > 1 ? ['several-numbers'] : []
   return judge(read, [...damage.repairs, ...splitRepairs])
+}
+
+/** What was read only after something was mended before. */
+function asRepaired(reading: Reading, before: readonly Repair[]): Reading {
+  if (reading.numbers.length === 0) return reading
+  const verdict = reading.verdict === 'clean' ? 'repaired' : reading.verdict
+  return { ...reading, verdict, repairs: joinRepairs(before, reading.repairs) }
 }
 
 const unreadable = (problem: Problem): Reading => ({ verdict: 'unreadable', numbers: [], repairs: [], problem })

@@ -32,6 +32,7 @@ export const REPAIRS = [
   'scientific-notation',
   'decimal-tail',
   'apostrophe',
+  'percent-encoding',
 ] as const
 export type Repair = (typeof REPAIRS)[number]
 

@@ -1,3 +1,4 @@
+import { percentDecoded } from '../percent'
 import { type ColumnFacts, describeColumn } from './columnFacts'
 import { type FoundTable, findTable, type TableShape, type WantedHeadings } from './findTable'
 import { type GridRow, isBlankCell, isBlankRow, type Merge, type SheetRow } from './grid'
@@ -69,7 +70,7 @@ export function openTable(
   const take = rowTaker(merges, { merged, takesHidden }, hidden)
   const firstRows = head.rows.flatMap((row) => take(row) ?? []).filter(({ row }) => row >= found.shape.firstRow)
   const sample = firstRows.slice(0, SAMPLE)
-  const cellsOf = (i: number) => sample.map(({ cells }) => cells[i] ?? '')
+  const cellsOf = (i: number) => sample.map(({ cells }) => plainly(cells[i] ?? ''))
   const country = inferCountry(found.headings.map((heading, i) => ({ heading, cells: cellsOf(i) })))
   const dialledFrom = wantedCountry === undefined ? country.suggested : wantedCountry
   const columns = found.headings.map((heading, i) => describeColumn(heading, cellsOf(i), dialledFrom))
@@ -84,6 +85,15 @@ export function openTable(
     country,
     notes: [...found.notes, ...columnNotes(found, columns)],
   }
+}
+
+/** Letters and digits of the full width of an East Asian sign. */
+const FULL_WIDTH = /[\uff01-\uff5e\u3000]/
+
+/** A cell as it is judged: however it is written, its kind is the same. The cell itself stays. */
+function plainly(cell: string): string {
+  const decoded = percentDecoded(cell.trim()) ?? cell
+  return FULL_WIDTH.test(decoded) ? decoded.normalize('NFKC') : decoded
 }
 
 function withoutColumns(row: SheetRow, columns: readonly number[]): SheetRow {

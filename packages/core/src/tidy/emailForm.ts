@@ -1,3 +1,4 @@
+import { percentDecoded } from '../percent'
 import { remember } from '../remember'
 import { isOneSlipApart } from '../slip'
 import { isPlainAddress, readEmails } from './emails'
@@ -46,8 +47,9 @@ const AT_SIGN = new RegExp(`[@＠﹫]|${AT_WORD.source}`, 'iu')
  * dots, dots at the ends. Nothing is guessed; what does not become an address stays.
  */
 export function mendEmail(cell: string): string | null {
-  if (isPlainAddress(cell) || readEmails(cell).length > 0 || !AT_SIGN.test(cell)) return null
-  const mended = cell
+  const plain = percentDecoded(cell) ?? cell
+  if (isPlainAddress(cell) || (plain === cell && readEmails(cell).length > 0) || !AT_SIGN.test(plain)) return null
+  const mended = plain
     .trim()
     .replace(/^(?:e-?mail|mail|courriel|correo|posta)\s*:\s*/i, '')
     .replace(new RegExp(`\\s*${AT_WORD.source}\\s*`, 'iu'), '@')

@@ -1,3 +1,4 @@
+import { percentDecoded } from '../percent'
 import { namesTrade } from './companyInName'
 import { isCredential, isSuffix } from './credentials'
 import { titleBefore, titleBehind } from './titles'
@@ -20,7 +21,7 @@ const BARE = /^[\p{L}](?:[\p{L}\p{M}.,'’-]| (?! ))*[\p{L}\p{M}.]$/u
 export const withoutDecorations = (name: string): string =>
   isBare(name) ? name : plain(FANCY.test(name) ? name.normalize('NFKC') : name)
 
-const plain = (name: string): string => (BARE.test(name) ? name : stripped(name))
+const plain = (name: string): string => (BARE.test(name) ? name : stripped(percentDecoded(name) ?? name))
 
 /** The same as `BARE` for names in the letters of western Europe, without a pattern. */
 function isBare(name: string): boolean {
