@@ -28,6 +28,7 @@ import {
 import type { ItemOptions } from './items'
 import { openJson, openNdjson } from './json'
 import { FileRefusal } from './refusal'
+import { withTables } from './severalTables'
 import type { ByteSource } from './source'
 import { openVcards } from './vcard'
 import { archiveOf, openOds, openXls } from './wholeWorkbook'
@@ -93,10 +94,10 @@ export async function openContainer(source: ByteSource, options: ContainerOption
     case 'ndjson':
       return openNdjson(source, options)
     case 'old-office':
-      return openXls(source)
+      return withTables(await openXls(source))
     case 'archive': {
       const { archive, kind } = await archiveOf(source)
-      return kind === 'ods' ? openOds(source, archive) : openXlsx(archive, options)
+      return withTables(await (kind === 'ods' ? openOds(source, archive) : openXlsx(archive, options)))
     }
   }
 }

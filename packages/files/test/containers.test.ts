@@ -117,6 +117,87 @@ describe('workbooks', () => {
     expect(found.texts.join(' ')).toContain('B2')
   })
 
+  describe('two tables in one sheet', () => {
+    const beside = book([
+      {
+        cells: [
+          ['Name', 'Phone', null, 'Firm', 'Mail'],
+          ['Ann', '020 7946 1234', null, 'Linde', 'a@linde.example'],
+          ['Ben', '020 7946 1235', null, 'Hill', 'b@hill.example'],
+          [null, null, null, 'Cole', 'c@cole.example'],
+        ],
+      },
+    ])
+    const below = book([
+      {
+        cells: [
+          ['Visitors'],
+          ['Name', 'Phone'],
+          ['Ann', '020 7946 1234'],
+          ['Ben', '020 7946 1235'],
+          [],
+          ['Company', 'E-mail', 'Town'],
+          ['Linde', 'a@linde.example', 'York'],
+        ],
+      },
+    ])
+
+    it('beside each other are two', async () => {
+      const first = await take(beside, 'x.xlsx')
+      expect(first).toMatchObject({
+        headings: ['Name', 'Phone'],
+        rows: [
+          ['Ann', '020 7946 1234'],
+          ['Ben', '020 7946 1235'],
+        ],
+      })
+      expect(first.sheets.map(({ name }) => name)).toEqual(['Sheet1', 'Sheet1 (table 2)'])
+      expect(first.codes).toContain('other-sheets')
+      expect(await take(beside, 'x.xlsx', { sheet: 'Sheet1 (table 2)' })).toMatchObject({
+        headings: ['Firm', 'Mail'],
+        rows: [
+          ['Linde', 'a@linde.example'],
+          ['Hill', 'b@hill.example'],
+          ['Cole', 'c@cole.example'],
+        ],
+        held: [],
+      })
+    })
+
+    it('below each other are two', async () => {
+      expect(await take(below, 'x.xlsx')).toMatchObject({
+        headings: ['Name', 'Phone'],
+        rows: [
+          ['Ann', '020 7946 1234'],
+          ['Ben', '020 7946 1235'],
+        ],
+        held: [],
+      })
+      expect(await take(below, 'x.xlsx', { sheet: 'Sheet1 (table 2)' })).toMatchObject({
+        headings: ['Company', 'E-mail', 'Town'],
+        headingsRow: 6,
+        rows: [['Linde', 'a@linde.example', 'York']],
+      })
+    })
+
+    it.each([
+      [
+        'a column left blank within a table',
+        [
+          ['Name', 'Firm', null, 'Phone', 'Mail'],
+          ['Ann', 'Linde', null, '020 7946 1234', 'a@linde.example'],
+        ],
+      ],
+      [
+        'the same headings again',
+        [['Name', 'Phone'], ['Ann', '020 7946 1234'], [], ['Name', 'Phone'], ['Ben', '020 7946 1235']],
+      ],
+      ['a remark below', [['Name', 'Phone'], ['Ann', '020 7946 1234'], [], ['Name of the phone list: fair']]],
+    ])('%s is one', async (_, cells) => {
+      expect((await take(book([{ cells }]), 'x.xlsx')).sheets.map(({ name }) => name)).toEqual(['Sheet1'])
+    })
+  })
+
   it('hidden columns are left out unless somebody asks, as hidden rows are', async () => {
     const made = rawWorkbook(
       '<row r="1"><c r="A1" t="inlineStr"><is><t>Name</t></is></c><c r="B1" t="inlineStr"><is><t>Old phone</t></is></c><c r="C1" t="inlineStr"><is><t>Phone</t></is></c></row>' +

@@ -38,5 +38,6 @@ export { FILE_PROBLEMS, type FileProblem, FORMATS, type Format, type Recognised,
 export { cellsOfRow, ROW_MENDS, type RowLayout, type RowMend } from './rowCells'
 export { LONGEST_CELL, type ScannedRecord, scanRecords } from './scanRecords'
 export { type FieldSuggestion, SUGGESTION_REASONS, type SuggestionReason } from './suggestFields'
+export { type TableArea, tablesIn } from './tablesIn'
 export { DEFAULT_ROW_WISHES, type RowWishes, rowTaker } from './takeRows'
 export { csvCell, csvLine, harmlessCell, writeRecord } from './writing'
