@@ -31,7 +31,9 @@ export function connectionRoutes(app: Hono, services: Services): void {
 
   serve(app, services, 'readConnections', async () => {
     const kept = await db.select().from(connections)
-    return KNOWN.map((known): Connection => {
+    // The made-up services belong to the demo: elsewhere only what somebody has connected is there.
+    const here = KNOWN.filter(({ provider }) => config.isDemo || kept.some((one) => one.provider === provider))
+    return here.map((known): Connection => {
       const mine = kept.find(({ provider }) => provider === known.provider)
       return {
         ...known,

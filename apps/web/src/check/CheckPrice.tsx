@@ -1,6 +1,8 @@
 import { isUnderWay, type List } from '@upper-field/contract'
 import { useOutletContext } from 'react-router'
 import { problemText, useEstimateCheckQuery, useReadJobsQuery, useReadMeQuery, useStartCheckMutation } from '../api'
+import { NotConnected } from '../connections/NotConnected'
+import { useConnected } from '../connections/useConnected'
 import { Button, ButtonLink } from '../kit/Button'
 import { Loading, Notice } from '../kit/Notice'
 import { JobLine } from '../shell/JobStrip'
@@ -17,8 +19,16 @@ export function CheckPrice() {
   const [start, starting] = useStartCheckMutation()
   const job = jobs.find(({ kind }) => kind === 'check')
   const isBusy = job !== undefined && isUnderWay(job)
+  const connected = useConnected()
   if (error) return <Notice tone="bad">{problemText(error)}</Notice>
   if (!estimate) return <Loading what="the price" />
+  if (connected && !connected.register)
+    return (
+      <NotConnected title="No line register is connected" next={`/lists/${listId}/fill`} nextText="Next: fill the gaps">
+        Line types here are those of the numbering plans. Whether a number rings, and what it is where fixed lines and
+        mobiles share their numbers, only a register knows.
+      </NotConnected>
+    )
   return (
     <div className="flex flex-col gap-3">
       <h2>Before you check</h2>

@@ -20,7 +20,13 @@ export function ProvidersView() {
       </p>
       {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
       {data ? null : <Loading what="the connections" />}
-      <table className="w-full">
+      {data?.length === 0 ? (
+        <p className="border-y border-line py-4">
+          No service is connected yet. Bringing in, tidying, pairing and splitting need none; checking lines and filling
+          gaps begin with one.
+        </p>
+      ) : null}
+      <table className={`w-full ${data?.length === 0 ? 'hidden' : ''}`}>
         <thead className="text-left text-[13px] text-soft">
           <tr className="border-b border-edge">
             <th className="py-1">Service</th>

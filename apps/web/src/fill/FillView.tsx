@@ -1,7 +1,10 @@
 import { useState } from 'react'
+import { NotConnected } from '../connections/NotConnected'
+import { useConnected } from '../connections/useConnected'
 import { Bench, BenchTitle } from '../shell/Bench'
 import { ContactGrid } from '../shell/ContactGrid'
 import { COMPANY, EMAIL, NAME, NUMBER } from '../shell/columns'
+import { useListView } from '../shell/useListView'
 import { FillPlanPanel } from './FillPlanPanel'
 import { Waterfall } from './Waterfall'
 
@@ -11,15 +14,34 @@ const COLUMNS = [NAME, COMPANY, NUMBER, EMAIL]
 export function FillView() {
   const [order, setOrder] = useState<readonly string[]>(['tansy', 'brindle'])
   const [checksLines, setChecksLines] = useState(true)
+  const { listId } = useListView()
+  const connected = useConnected()
+  const hasProviders = connected?.providers ?? true
   return (
     <Bench
       piles={['line', 'country', 'batch']}
-      advice={<FillPlanPanel order={order} checksLines={checksLines} setChecksLines={setChecksLines} />}
+      advice={
+        hasProviders ? (
+          <FillPlanPanel order={order} checksLines={checksLines} setChecksLines={setChecksLines} />
+        ) : (
+          <NotConnected
+            title="No provider is connected"
+            next={`/lists/${listId}/split`}
+            nextText="Next: split by channel"
+          >
+            Missing numbers are asked for at providers, in turn, until one gives a usable one.
+          </NotConnected>
+        )
+      }
     >
-      <BenchTitle title="Who is asked, in which order">
-        the first usable mobile ends the search for a contact
-      </BenchTitle>
-      <Waterfall order={order} setOrder={setOrder} checksLines={checksLines} />
+      {hasProviders ? (
+        <>
+          <BenchTitle title="Who is asked, in which order">
+            the first usable mobile ends the search for a contact
+          </BenchTitle>
+          <Waterfall order={order} setOrder={setOrder} checksLines={checksLines} />
+        </>
+      ) : null}
       <h2 className="pt-4 pb-2 text-[15px]">Contacts without a mobile</h2>
       <ContactGrid columns={COLUMNS} extraFilter="is:no-mobile" emptyText="Everybody has a mobile." />
     </Bench>

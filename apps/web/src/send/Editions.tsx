@@ -20,7 +20,7 @@ export function Editions() {
   if (editions.length === 0)
     return (
       <p className="border-y border-line py-3 text-soft">
-        Nothing was prepared yet. On the right is what Brassbell would take of this list today.
+        Nothing was prepared yet. On the right is what can be made of this list today.
       </p>
     )
   return (

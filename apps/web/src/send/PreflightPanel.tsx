@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import { problemText, useMakeEditionMutation, usePreflightQuery, useReadMeQuery } from '../api'
+import { useHasNetwork } from '../connections/useConnected'
 import { Button } from '../kit/Button'
 import { Loading, Notice } from '../kit/Notice'
 import { useListView } from '../shell/useListView'
@@ -7,6 +8,40 @@ import { count, plural } from '../words/format'
 
 /** What Brassbell would refuse or waste, what is mended, and the acts that make a file. */
 export function PreflightPanel() {
+  return useHasNetwork() ? <AudiencePanel /> : <PeoplePanel />
+}
+
+/** Where no network is connected: a file for people. */
+function PeoplePanel() {
+  const { listId, text } = useListView()
+  const { data: me } = useReadMeQuery({})
+  const [make, making] = useMakeEditionMutation()
+  return (
+    <div className="flex flex-col gap-3">
+      <h2>A file for people</h2>
+      <p className="text-soft">
+        Everybody chosen{text === '' ? '' : ' by the filter'}, with all that is known of them; parked and suppressed
+        ones are never in it. No ad network is connected.
+      </p>
+      {making.error ? <Notice tone="bad">{problemText(making.error)}</Notice> : null}
+      {me?.role === 'viewer' ? (
+        <p className="text-soft">Operators prepare and download it.</p>
+      ) : (
+        <Button
+          look="main"
+          disabled={making.isLoading}
+          onClick={() =>
+            void make({ params: { listId }, body: { destination: 'people', form: 'people', filter: text } })
+          }
+        >
+          Write a file for people
+        </Button>
+      )}
+    </div>
+  )
+}
+
+function AudiencePanel() {
   const { listId, text } = useListView()
   const { data: me } = useReadMeQuery({})
   const { data: flight, error, isFetching } = usePreflightQuery({ params: { listId }, query: { filter: text } })

@@ -205,13 +205,13 @@ function weighPostalCodes(ledger: Ledger, columns: readonly InferredColumn[]): v
 }
 
 /** Codes of a form that little else has: letters among the digits, or a dash. */
-const TELLING =
+export const TELLING_POSTAL =
   /^(?:\d{2}-\d{3}|\d{4}-\d{3}|\d{5}-\d{3}|[A-Z]{1,2}\d[A-Z\d]? ?\d[A-Z]{2}|[A-Z]\d[A-Z] ?\d[A-Z]\d|\d{4} ?[A-Z]{2}|〒\d{3}-\d{4})$/i
 
 function mayHoldPostalCodes({ heading, cells }: InferredColumn): boolean {
   const named = fieldOfHeading(heading)?.field
   if (cells.length === 0) return false
-  return named === 'postal-code' || (named === undefined && cells.every((cell) => TELLING.test(cell.trim())))
+  return named === 'postal-code' || (named === undefined && cells.every((cell) => TELLING_POSTAL.test(cell.trim())))
 }
 
 /** A spreadsheet takes a leading zero for nothing. */
@@ -282,6 +282,13 @@ function examples(cells: readonly string[], fits: (cell: string) => boolean, wri
 
 /** Endings of countries that everybody uses. */
 const ANYBODYS = new Set('io ai co me tv cc fm gg ly to ws vc la nu st im sh ac'.split(' '))
+/** The country of a domain's ending; null for those that are no country's alone. */
+export function countryOfEnding(ending: string): string | null {
+  const small = ending.toLowerCase()
+  if (small.length !== 2 || ANYBODYS.has(small)) return null
+  return small === 'uk' ? 'GB' : small.toUpperCase()
+}
+
 const ENDING = /(?:@|\/\/|www\.)[\w.-]+\.([a-z]{2})(?:[/?#:>\s]|$)|^[\w-]+(?:\.[\w-]+)+\.([a-z]{2})(?:\/|$)/i
 
 function weighDomains(ledger: Ledger, columns: readonly InferredColumn[]): void {
@@ -289,8 +296,7 @@ function weighDomains(ledger: Ledger, columns: readonly InferredColumn[]): void 
     .flatMap((column) => column.cells.slice(0, SAMPLE))
     .flatMap((cell) => {
       const match = ENDING.exec(cell.trim())
-      const ending = (match?.[1] ?? match?.[2])?.toLowerCase()
-      return ending && !ANYBODYS.has(ending) ? [ending === 'uk' ? 'GB' : ending.toUpperCase()] : []
+      return [countryOfEnding(match?.[1] ?? match?.[2] ?? '')].flatMap((country) => country ?? [])
     })
   for (const country of new Set(endings)) {
     if (!ledger.scores.has(country)) continue

@@ -1,10 +1,11 @@
 import { FIELDS, type Field, type Mapping } from '../table'
 import { type ChangeCode, EDIT } from './changes'
 import { countryOf } from './country'
+import { countryOfRow } from './countryOfRow'
 import { createColumns, type Draft, type RunStep } from './draft'
 import { readEmails } from './emails'
 import type { HandCell } from './hand'
-import { type ProjectedContact, projectRow } from './projectRow'
+import { gather, type ProjectedContact, projectRow } from './projectRow'
 import { ROUTINE_VERSION, type Routine, type Step } from './routine'
 import { compileStep, type StepProblem } from './steps'
 
@@ -98,6 +99,7 @@ export function compileRoutine(
     const draft: Draft = { cells: filled(cells, width), country: defaultCountry ?? '', changes: [], leftOut: skipped }
     const stated = country === -1 ? '' : (draft.cells[country] ?? '')
     if (stated !== '') draft.country = countryOf(stated) ?? draft.country
+    if (draft.country === '') draft.country = countryOfRow(gather(draft.cells, mapping).byField) ?? ''
     for (const one of runs) one(draft)
     if (settled) edit(draft, columns.names, settled.edits)
     return draft

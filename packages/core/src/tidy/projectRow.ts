@@ -2,6 +2,7 @@ import { type Reading, type ReadNumber, readPhoneCell } from '../phone'
 import type { Field, Mapping } from '../table'
 import type { Change } from './changes'
 import { countryOf } from './country'
+import { countryOfRow } from './countryOfRow'
 import type { Draft } from './draft'
 import { type ReadEmail, readEmails } from './emails'
 import { type HandCell, handOf } from './hand'
@@ -72,7 +73,7 @@ export function projectRow(cells: readonly string[], options: ProjectOptions | R
   const traces = 'draft' in options ? options : null
   const { byField, extras } = gather(cells, mapping)
   const stated = byField.country === undefined ? null : countryOf(byField.country[0] ?? '')
-  const country = stated ?? defaultCountry ?? ''
+  const country = stated ?? defaultCountry ?? countryOfRow(byField) ?? ''
   const readings = readCells(cells, mapping, country, traces)
   const numbers = uniqueBy(
     // Of two readings that compete, a person chooses: until then the contact holds neither.
@@ -113,7 +114,7 @@ const singleSpaced = (text: string): string =>
   text.includes('  ') || /[\t\n\r\u00a0]/.test(text) ? text.replace(/\s+/g, ' ') : text
 
 /** The cells that are not blank, by the field of their column, in one pass: this runs for every row. */
-function gather(
+export function gather(
   cells: readonly string[],
   mapping: Mapping,
 ): { readonly byField: Partial<Record<Field, string[]>>; readonly extras: readonly string[] } {

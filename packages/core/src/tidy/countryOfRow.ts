@@ -1,0 +1,39 @@
+import { countryOfEnding, type Field, fold, isPostalCodeOf, TELLING_POSTAL, TOWNS_OF } from '../table'
+
+/** Countries whose postal codes look like nobody else's. */
+const TELLING = ['GB', 'NL', 'CA', 'PL', 'PT', 'BR'] as const
+/** So many things must say the same country: a number read under a wrong one costs more than one that is not read. */
+const ENOUGH = 2
+
+/**
+ * The country of a row that names none, by what else it says: its town, its postal code, the endings of its addresses.
+ * Null unless two of them say the same and nothing says otherwise.
+ */
+export function countryOfRow(byField: Partial<Record<Field, readonly string[]>>): string | null {
+  const votes = [
+    ...new Set([...(byField.email ?? []), ...(byField.web ?? [])].flatMap(endingOf)),
+    ...(byField.city ?? []).flatMap(countryOfTown),
+    ...(byField['postal-code'] ?? []).flatMap(countryOfCode),
+  ]
+  const [first] = votes
+  return first !== undefined && votes.length >= ENOUGH && votes.every((vote) => vote === first) ? first : null
+}
+
+function endingOf(cell: string): string[] {
+  const ending = /\.([a-z]{2})(?:[/?#:>]|$)/i.exec(cell.trim())?.[1]
+  return ending === undefined ? [] : [countryOfEnding(ending)].flatMap((country) => country ?? [])
+}
+
+/** Towns of one name in several countries tell nothing. */
+function countryOfTown(cell: string): string[] {
+  const town = fold(cell.trim()).replace(/\s*[(,/].*$/, '')
+  const found = [...TOWNS_OF].filter(([, towns]) => towns.has(town)).map(([country]) => country)
+  return found.length === 1 ? found : []
+}
+
+function countryOfCode(cell: string): string[] {
+  const code = cell.trim()
+  if (!TELLING_POSTAL.test(code)) return []
+  const found = TELLING.filter((country) => isPostalCodeOf(code, country))
+  return found.length === 1 ? [...found] : []
+}

@@ -1,0 +1,42 @@
+import { describe, expect, it } from '@jest/globals'
+import { compileRoutine, proposeRoutine } from '../../src/tidy'
+
+const mapping = ['full-name', 'number', 'email', 'city', 'postal-code', 'country'] as const
+const layout = { mapping, headings: ['a', 'b', 'c', 'd', 'e', 'f'] }
+const read = (cells: readonly string[], defaultCountry: string | null = null) => {
+  const { numbers, values } = compileRoutine(proposeRoutine(mapping), layout, { defaultCountry }).tidy(cells)
+  return [values.country, ...numbers.filter(({ valid }) => valid).map(({ e164 }) => e164)]
+}
+
+describe('the country of a row that names none, in a list of several', () => {
+  it.each([
+    [
+      ['Ann Hill', '07911 204481', 'ann@hill.co.uk', 'Oxford', 'OX1 2JD', ''],
+      ['GB', '+447911204481'],
+    ],
+    [
+      ['Jan Krug', '0171 2345678', 'jan@krug.de', 'München', '80331', ''],
+      ['DE', '+491712345678'],
+    ],
+    [
+      ['Léa Petit', '06 12 34 56 78', 'lea@petit.fr', 'Toulouse', '31000', ''],
+      ['FR', '+33612345678'],
+    ],
+    [
+      ['Jan de Wit', '06-12345678', '', 'Utrecht', '3511 KX', ''],
+      ['NL', '+31612345678'],
+    ],
+  ])('%j', (cells, expected) => expect(read(cells)).toEqual(expected))
+
+  it.each([
+    ['one thing alone tells', ['Jan Krug', '0171 2345678', 'jan@krug.de', '', '', '']],
+    ['things contradict each other', ['Jan Krug', '0171 2345678', 'jan@krug.de', 'Oxford', 'OX1 2JD', '']],
+    ['the ending is anybody’s', ['Jan Krug', '0171 2345678', 'jan@krug.io', 'München', '', '']],
+  ])('is left open where %s', (_, cells) => expect(read(cells)).toEqual(['']))
+
+  it('gives way to what the row names, and to the country of the batch', () => {
+    const cells = ['Jan Krug', '0171 2345678', 'jan@krug.de', 'München', '80331', '']
+    expect(read([...cells.slice(0, 5), 'Austria'])[0]).toBe('AT')
+    expect(read(cells, 'AT')[0]).toBe('AT')
+  })
+})
