@@ -17,7 +17,7 @@ test('from the sign-in to a prepared file, by keyboard alone', async ({ page }) 
   await page.keyboard.press('Enter')
   await page.keyboard.press('Tab')
   await page.keyboard.insertText(
-    'name,phone,mail,country\nMaren Oldershaw,07911 204481,maren@causeway.example,GB\nOldershaw Maren,+44 7911 204481,,UK\nTom Kestle,01665 555018,tom@causeway.example,GB\nbroken row\n',
+    'name,phone,mail,country\nMaren Oldershaw,07911 204481,maren@causeway.example,GB\nOldershaw Maren,+44 7911 204481,,UK\nTom Kestle,01665 555018,tom@causeway.example,GB\nbroken row,too,many,cells,here\n',
   )
   await page.keyboard.press('Tab')
   await page.keyboard.press('Enter')

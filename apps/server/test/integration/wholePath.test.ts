@@ -167,6 +167,19 @@ describe('the whole path', () => {
     for (const [lane, n] of Object.entries(piles.lane)) expect([lane, await countOf(`lane:${lane}`)]).toEqual([lane, n])
   })
 
+  it('counts facets by whom the words of a filter mean', async () => {
+    const sum = (pile: Record<string, number>) => Object.values(pile).reduce((all, n) => all + n, 0)
+    const nobody = await server.api.call('readPiles', { params: { listId }, query: { filter: 'zzzznobody' } })
+    for (const pile of Object.values(nobody)) expect(sum(pile)).toBe(0)
+    const { contacts } = await server.api.call('readContacts', { params: { listId }, query: { filter: '' } })
+    const word = contacts.find(({ familyName }) => familyName.length > 4)?.familyName ?? ''
+    const some = await server.api.call('readPiles', { params: { listId }, query: { filter: word } })
+    expect(sum(some.lane)).toBe(await countOf(word))
+    // A field does not narrow its own counts.
+    const text = await server.api.call('readPiles', { params: { listId }, query: { filter: `lane:text ${word}` } })
+    expect(text.lane).toEqual(some.lane)
+  })
+
   it('tells the story of a contact, from its row to its last charge', async () => {
     const [filled] = await server.sql<{ contact_id: string }>(
       `select contact_id from fills where provider = 'brindle' limit 1`,

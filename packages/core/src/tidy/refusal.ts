@@ -94,13 +94,25 @@ const PATTERNS = REFUSAL_KINDS.map((kind) => ({
 }))
 /** Beginnings of what may be such a remark: most cells hold none of them, and are passed over. */
 const MAY =
-  /do(?: no|n)|never|dnc|\bno |nicht|kein|ne p|n[ãe]o |non |niet|nie |inte|\bej\b|nevol|не |opt|unsub|object|abgem|widersp|abonn|inscri|oppose|baja|uitge|afgem|wypis|avreg|afmel|отпис|deceas|passed|died|verstor|d[ée]c[ée]d|fallec|overl|falec|zmar|avlid|zemř|умер|left|longer|not |ausge|verlas|quitt|trava|trabaj|lavora|dienst|trabalh|pracuje|slutat|wants/iu
+  /\b(?:do(?: no|n)|never|dnc\b|no |nicht|kein|ne p|n[ãe]o |non |niet|nie |(?:ring|kontakta) |nevol|opt|unsub|has |objects?|abgem|widersp|d[ée]s(?:abonn|inscri)|s.oppose|s. oppose|dado|se dio|disiscr|uitge|afgem|cancelou|wypis|avreg|afmel|deceas|passed|ist v|verstor|d[ée]c[ée]d|fallec|overl|falec|zmar|avlid|zem|left|not |ausge|hat |firma v|a qui|ya no|uit d|j[áa] n|ju|har s|wants?|bitte)|[\u0400-\u04ff]/i
+/** What one word alone can begin with: numbers, addresses and most codes are passed over by their first sign. */
+const FIRST_OF_ONE =
+  /^[\s([{*!–—-]*(?:d[enoé]|opt|unsub|abgem|ausg|verst|widers|d[ée]s|disis|uitg|afg|overl|fal|wypis|zmar|avr|avl|avs|zem|nevol|afm|отп|умер)/i
+
+/** One look at each cell: of those in which a blank stands the words count, of the others the first letters. */
+function mayRefuse(cell: string): boolean {
+  if (!/[a-z\u00c0-\uffff]/i.test(cell)) return false
+  const isOne = !cell.includes(' ')
+  if (isOne && (cell.length > 40 || !FIRST_OF_ONE.test(cell))) return false
+  return MAY.test(cell)
+}
+
 /** Where it tells of somebody else, or of a thing. */
 const OF_OTHERS = /(?:father|mother|husband|wife|estate of (?:the )?|owner|line|number|dog)\s*$/iu
 
 /** A remark in a cell that says no; null where there is none. A whole sentence about other things stays. */
 export function readRefusal(cell: string): Refusal | null {
-  if (cell.length < 3 || cell.length > 400 || !MAY.test(cell)) return null
+  if (cell.length < 3 || cell.length > 400 || !mayRefuse(cell)) return null
   for (const { kind, pattern } of PATTERNS) {
     const found = pattern.exec(cell)
     if (!found) continue
