@@ -158,7 +158,7 @@ test('several files at once, each with its own mapping; a held row is mended; a 
   await expect(shown.getByLabel('Customer no. becomes')).toHaveValue('region')
   await shown.getByLabel('Customer no. becomes').selectOption('')
   await page
-    .getByRole('button', { name: /^Bring in \d+ kB/ })
+    .getByRole('button', { name: /^Bring in [\d,]+ rows/ })
     .filter({ visible: true })
     .click()
   await bench.getByRole('button', { name: /fair-badges/ }).click()
