@@ -73,6 +73,7 @@ async function takePictures(page, url, files) {
   await picture('sign-in')
   await page.getByRole('button', { name: /^Enter as/ }).click()
   await page.getByRole('link', { name: 'Autumn terraces' }).click()
+  await page.waitForURL(/\/tidy/)
   const list = page.url().replace(/\/tidy.*/, '')
   const go = (place) => page.goto(`${list}/${place}`)
 
@@ -143,6 +144,9 @@ async function takePictures(page, url, files) {
   await page.goto(`${url}/suppression`)
   await page.getByRole('heading', { name: 'Current customers' }).waitFor()
   await picture('suppression')
+  await page.goto(`${url}/people`)
+  await page.getByRole('heading', { name: 'People', exact: true }).waitFor()
+  await picture('people')
   await page.emulateMedia({ colorScheme: 'dark' })
   await go('check')
   await picture('check-dark')
@@ -159,5 +163,5 @@ async function bringInDamaged(page) {
   await page.getByRole('button', { name: 'Look at it' }).click()
   await page.getByLabel('Name of the batch').fill('Reception book')
   await page.getByRole('button', { name: /^Bring in/ }).click()
-  await page.getByText('2 rows held').first().waitFor({ timeout: 20_000 })
+  await page.getByText('3 rows held').first().waitFor({ timeout: 20_000 })
 }
