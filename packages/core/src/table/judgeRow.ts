@@ -84,11 +84,16 @@ function whyHeld(cells: readonly string[], rules: RowRules): HeldReason | null {
   return cells.length < columns && !rules.isSheet && !isOnlyShort(cells, rules) ? 'too-few-cells' : null
 }
 
-/** True where the cells of a short row fit the columns they stand in, so that those at the end were left off. */
+/**
+ * True where the cells of a short row fit the columns they stand in, so that those at the end were left off. One cell
+ * that anything could be is no row.
+ */
 function isOnlyShort(cells: readonly string[], { fields }: RowRules): boolean {
   if (!fields || cells.length < 2) return false
-  const told = cells.filter((cell, i) => !isBlankCell(cell) && TELLING.has(fields[i] ?? ''))
-  return told.length > 0 && cells.every((cell, i) => fits(cell, fields[i]))
+  const filled = cells.flatMap((cell, i) => (isBlankCell(cell) ? [] : [fields[i] ?? '']))
+  const isTold =
+    filled.some((field) => TELLING.has(field)) || (filled.length > 1 && filled.every((field) => field !== ''))
+  return isTold && cells.every((cell, i) => fits(cell, fields[i]))
 }
 
 /** Fields whose cells can be told from others. */

@@ -29,6 +29,16 @@ describe('a row with fewer cells than the table has columns', () => {
   ])('is held where it does not: %s', (text) =>
     expect(judged(text)).toMatchObject({ status: 'held', reason: 'too-few-cells' }),
   )
+  it('is read where every cell fits a column that is known, though nothing reaches anybody', () =>
+    expect(
+      judgeRow('Maren,Oldershaw', null, SHAPE, {
+        headings: ['First', 'Last', 'Phone', 'Mail'],
+        fields: ['given-name', 'family-name', 'number', 'email'],
+        hasHeadings: true,
+        isSheet: false,
+      }),
+    ).toMatchObject({ status: 'read', cells: ['Maren', 'Oldershaw'], mends: ['short'] }))
+
   it('is held where nobody knows what the columns are', () =>
     expect(
       judgeRow('a,b', null, SHAPE, { headings: ['a', 'b', 'c'], hasHeadings: true, isSheet: false }),
