@@ -264,20 +264,19 @@ function weighTowns(ledger: Ledger, columns: readonly InferredColumn[]): void {
   const cells = columns
     .filter(({ heading }) => ['city', undefined].includes(fieldOfHeading(heading)?.field))
     .flatMap((column) => column.cells.slice(0, SAMPLE))
-    .map((cell) => fold(cell.trim()).replace(/\s*[(,/].*$/, ''))
+    .map((cell) => cell.trim().replace(/\s*[(,/].*$/, ''))
+  const folded = new Map(cells.map((cell) => [cell, fold(cell)]))
   for (const [country, towns] of TOWNS_OF) {
-    const found = cells.filter((cell) => towns.has(cell))
+    const isOf = (cell: string) => towns.has(folded.get(cell) ?? '')
+    const found = cells.filter(isOf)
     if (found.length === 0) continue
     ledger.add(country, Math.min(4, found.length * 1.3))
-    ledger.say(country, 'towns', `towns such as ${examples(cells, (cell) => towns.has(cell), capitalised)}`)
+    ledger.say(country, 'towns', `towns such as ${examples(cells, isOf)}`)
   }
 }
 
-const capitalised = (text: string): string =>
-  text.replace(/(^|[\s-])(\p{L})/gu, (_, before, letter) => before + letter.toUpperCase())
-
-function examples(cells: readonly string[], fits: (cell: string) => boolean, written = (cell: string) => cell): string {
-  return [...new Set(cells.filter(fits).map((cell) => written(cell.trim())))].slice(0, 3).join(', ')
+function examples(cells: readonly string[], fits: (cell: string) => boolean): string {
+  return [...new Set(cells.filter(fits).map((cell) => cell.trim()))].slice(0, 3).join(', ')
 }
 
 /** Endings of countries that everybody uses. */

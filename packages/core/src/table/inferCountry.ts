@@ -87,15 +87,17 @@ function fromRows(rowsSay: ReadonlyMap<string, number>): CountryInference {
 }
 
 /** The sentence where numbers are of several countries, and no column says which row is of which. */
-function whereRowsDiffer({ national, coded }: CountryEvidence, country: string): string | null {
+function whereRowsDiffer({ national, coded, scores }: CountryEvidence, country: string): string | null {
   // A spreadsheet takes the zeros of a whole column: where some stand, none was taken.
   const isWhole = national.filter(({ validIn }) => validIn.has(country)).length < 2
   const unexplained = national.filter(
     ({ validIn, mendedIn }) => !validIn.has(country) && !(isWhole && mendedIn.has(country)),
   )
   if (national.length >= 3 && unexplained.length / national.length > 1 - MOST_EXPLAINED) {
-    const others = countBy(unexplained.flatMap(({ validIn }) => [...validIn]))
-    const [other] = others
+    // Of those that explain as many, the likelier one is named.
+    const [other] = countBy(unexplained.flatMap(({ validIn }) => [...validIn])).sort(
+      (a, b) => b[1] - a[1] || (scores.get(b[0]) ?? 0) - (scores.get(a[0]) ?? 0),
+    )
     if (other && other[1] >= 2 && other[1] / unexplained.length > 0.5)
       return `The rows differ: ${national.length - unexplained.length} numbers are valid in ${nameOf(country)}, ${other[1]} others only elsewhere, such as in ${nameOf(other[0])}.`
   }
