@@ -1,7 +1,7 @@
 import type { TidySample, TidyState } from '@upper-field/contract'
 import type { Mapping } from '@upper-field/core/table'
 import { cellsOfRow, FIELDS, type Field } from '@upper-field/core/table'
-import { type ChangeCode, columnNames, fieldOf, proposeRoutine } from '@upper-field/core/tidy'
+import { ADDED_BY, type ChangeCode, columnNames, fieldOf, proposeRoutine } from '@upper-field/core/tidy'
 import { and, desc, eq, isNull, ne, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { acts, batches, leftOut } from '../db/schema'
@@ -101,7 +101,7 @@ export async function tidySample(db: Db, listId: string): Promise<TidySample> {
   return { layouts, rows }
 }
 
-/** Names of the columns that a value can be given in: every field, and those of the list's batches. */
+/** Names of the columns that a value can be given in: every field, those that steps add, and those of the list's batches. */
 export async function columnsOf(db: Db, listId: string): Promise<ReadonlySet<string>> {
   const found = await db
     .select()
@@ -109,6 +109,7 @@ export async function columnsOf(db: Db, listId: string): Promise<ReadonlySet<str
     .where(and(eq(batches.listId, listId), ne(batches.state, 'taken-back')))
   return new Set([
     ...FIELDS,
+    ...Object.keys(ADDED_BY),
     ...found.flatMap(({ mapping, headings }) => columnNames({ mapping: mapping as Mapping, headings })),
   ])
 }

@@ -176,6 +176,30 @@ describe('held rows', () => {
   })
 })
 
+describe('two people in one cell', () => {
+  it('wait in the queue, and are parted: one is the contact, the other stays beside and is found', async () => {
+    const listId = await newList(api)
+    await bringText(api, listId, 'name,phone\nAnn and Ben Hill,07911 204481\nCy Dale,07911 204482\n', {
+      defaultCountry: 'GB',
+    })
+    const { items } = await api.call('readHand', { params: { listId }, query: {} })
+    expect(items).toMatchObject([{ problem: 'two-people', fixes: [{ text: 'Ann Hill' }, { text: 'Ben Hill' }] }])
+    const contactId = items[0]?.contactId ?? 0
+    await api.call('makeEdits', {
+      params: { listId },
+      body: {
+        edits: [
+          { contactId, column: 'full-name', value: 'Ann Hill' },
+          { contactId, column: 'Second person', value: 'Ben Hill' },
+        ],
+      },
+    })
+    expect((await api.call('readHand', { params: { listId }, query: {} })).total).toBe(0)
+    await idle(listId)
+    expect((await contactsOf(listId, 'ben')).map(({ fullName }) => fullName)).toEqual(['Ann Hill'])
+  })
+})
+
 describe('a batch read otherwise', () => {
   const text = 'who,phone,spare\nAnn Hill,089 1234567,0171 2345678\nBen Cole,030 98765432,\n'
   const numbersOf = async (listId: string) => {

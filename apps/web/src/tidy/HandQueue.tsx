@@ -76,7 +76,7 @@ function HandCell({ item, onLater }: { item: HandItem; onLater: () => void }) {
   const put = (value: string) =>
     void save({
       params: { listId: view.listId },
-      body: { edits: [{ contactId: item.contactId, column: item.column, value }] },
+      body: { edits: [{ contactId: item.contactId, column: item.column, value }, ...secondPerson(item, value)] },
     })
   const pick = (by: number) => {
     const texts = item.fixes.map((fix) => fix.text)
@@ -146,6 +146,13 @@ const isReadable = (live: Live | null): boolean =>
 
 const kindOf = (item: HandItem): HandKind =>
   item.isNumber ? 'number' : item.column.startsWith('email') ? 'email' : 'text'
+
+/** Whoever of two people was not chosen stays with the contact, in a column of their own. */
+function secondPerson(item: HandItem, chosen: string) {
+  const other = item.fixes.find(({ text }) => text !== chosen)
+  const isParted = item.problem === 'two-people' && item.fixes.some(({ text }) => text === chosen)
+  return isParted && other ? [{ contactId: item.contactId, column: 'Second person', value: other.text }] : []
+}
 
 const NOTHING_HERE: Record<HandKind, string> = {
   number: 'No number here',

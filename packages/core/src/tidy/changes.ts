@@ -41,6 +41,7 @@ export const ADDED_BY: Readonly<Record<string, ChangeCode>> = {
   'Name title': 'name-title',
   Nickname: 'name-nickname',
   'Name remark': 'name-remark',
+  'Second person': 'edited',
   Credentials: 'name-credentials',
   'Legal form': 'company-legal-form',
   'Postal code extension': 'postal-code-form',

@@ -21,6 +21,8 @@ export function namesStep(step: Of<'names'>, bench: Bench): RunStep | null {
     nickname: options.takesDecorations ? columns.need('Nickname') : -1,
     remark: options.takesDecorations ? columns.need('Name remark') : -1,
   }
+  // Filled by a person who parts two names that stood in one cell.
+  if (columns.find('full-name') !== -1) columns.need('Second person')
   const mend = (draft: Draft, column: Column): void => {
     const now = () => draft.cells[column.at] ?? ''
     if (isPlainName(now())) return

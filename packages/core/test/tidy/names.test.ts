@@ -267,6 +267,13 @@ describe('two people in one cell', () => {
   it('are told, with both to choose from', () => {
     const { hand } = tidier().tidy(['Ann and Ben Hill', '', ''])
     expect(hand).toMatchObject([{ problem: 'two-people', fixes: [{ text: 'Ann Hill' }, { text: 'Ben Hill' }] }])
+    // Parted by a person: one is the contact, the other stays with it.
+    const parted = { edits: { 'full-name': 'Ann Hill', 'Second person': 'Ben Hill' }, leftOut: new Set<never>() }
+    expect(tidier().tidy(['Ann and Ben Hill', '', ''], parted)).toMatchObject({
+      hand: [],
+      values: { fullName: 'Ann Hill' },
+    })
+    expect(tidier().extrasOf(['Ann and Ben Hill', '', ''], parted)).toEqual([['Second person', 'Ben Hill']])
     // Somebody has looked, and they are to stay together.
     const settled = { edits: { 'full-name': 'Ann and Ben Hill' }, leftOut: new Set<never>() }
     expect(tidier().tidy(['Ann and Ben Hill', '', ''], settled).hand).toEqual([])

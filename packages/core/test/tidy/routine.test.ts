@@ -154,6 +154,7 @@ describe('columns', () => {
       'Name title',
       'Nickname',
       'Name remark',
+      'Second person',
       'Legal form',
       'Postal code extension',
     ])
