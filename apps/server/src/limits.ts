@@ -34,6 +34,12 @@ export const LIMITS = {
   answerBytes: limit('MAX_ANSWER_BYTES', 4_000_000, 'bytes', 'The answer of a provider.'),
   answerSeconds: limit('ANSWER_SECONDS', 15, 'seconds', 'How long a provider may take to answer one call.'),
   lateAnswerSeconds: limit('LATE_ANSWER_SECONDS', 120, 'seconds', 'How long an answer by callback is waited for.'),
+  keepAliveSeconds: limit(
+    'KEEP_ALIVE_SECONDS',
+    10,
+    'seconds',
+    'How long a connection without a call stays open; longer than a proxy in front keeps it.',
+  ),
   signIns: limit('SIGN_INS_PER_MINUTE', 8, 'calls a minute', 'Attempts to sign in from one address.'),
   setUps: limit('SET_UPS_PER_MINUTE', 5, 'calls a minute', 'Attempts to make the first owner from one address.'),
   readRows: limit('READ_ROWS_PER_HOUR', 200_000, 'rows an hour', 'Contacts and suppression entries one person reads.'),

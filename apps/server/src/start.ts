@@ -67,7 +67,7 @@ export async function startHttp(given: Config): Promise<Running> {
   if (given.isDemo) await ensureDemoOperator(services)
   const events = await listenForEvents(given.databaseUrl)
   const app = createApp(services, events)
-  const server = serveHttp({ fetch: app.fetch, hostname: given.host, port, serverOptions: HTTP_TIMES })
+  const server = serveHttp({ fetch: app.fetch, hostname: given.host, port, serverOptions: httpTimes(given) })
   await new Promise<void>((resolve, reject) => {
     server.once('listening', resolve)
     server.once('error', reject)
@@ -89,12 +89,12 @@ export async function startHttp(given: Config): Promise<Running> {
  * Headers come at once, or not at all. A body has no time of its own here: an upload may take hours, and what it may
  * not do is bounded where it is read (`http/body`, `bring/receiveContent`).
  */
-const HTTP_TIMES = {
+const httpTimes = ({ limits }: Config) => ({
   headersTimeout: 15_000,
   requestTimeout: 0,
-  keepAliveTimeout: 10_000,
+  keepAliveTimeout: limits.keepAliveSeconds * 1000,
   connectionsCheckingInterval: 5000,
-}
+})
 
 /** How often is looked for what has to be done by itself, in milliseconds. */
 const TIDY_UP_EVERY = 60_000

@@ -47,7 +47,13 @@ describe('a server that is told to end', () => {
     await blocker.query('select pg_advisory_lock(7411)')
     const server = spawn('node', [MAIN_OF_SERVER], { env: environmentOf(databaseUrl, await freePort()) })
     const isWaiting = async () =>
-      (await blocker.query(`select 1 from pg_locks where locktype = 'advisory' and not granted`)).rows.length > 0
+      // Other tests wait for locks of their own in the same cluster.
+      (
+        await blocker.query(
+          `select 1 from pg_locks where locktype = 'advisory' and not granted
+             and database = (select oid from pg_database where datname = current_database())`,
+        )
+      ).rows.length > 0
     for (let i = 0; i < 500 && !(await isWaiting()); i++) await new Promise((resolve) => setTimeout(resolve, 20))
     const ended = new Promise<number | null>((resolve) => server.once('exit', resolve))
     server.kill('SIGTERM')
