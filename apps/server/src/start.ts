@@ -36,7 +36,7 @@ function patienceOf({ limits }: Config, of: 'calls' | 'jobs'): Patience {
 }
 
 /** A job may keep its thread busy for seconds: that must not look like a database that does not answer. In seconds. */
-const JOBS_CONNECTION = 120
+const JOBS_CONNECTION = 30
 
 export function openServices(
   config: Config,

@@ -1,4 +1,5 @@
 import { AsyncLocalStorage } from 'node:async_hooks'
+import { setTimeout as sleep } from 'node:timers/promises'
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres'
 import { migrate } from 'drizzle-orm/node-postgres/migrator'
 import { Pool, type PoolClient } from 'pg'
@@ -42,8 +43,18 @@ export function openDatabase(
   // A connection that breaks while idle must not bring the process down: the next query opens another.
   pool.on('error', () => {})
   pool.on('connect', (client) => client.on('error', () => {}))
-  return { pool, db: drizzle(pool, { schema }), close: () => pool.end() }
+  return { pool, db: drizzle(pool, { schema }), close: () => endOf(pool) }
 }
+
+/** Whoever still waits for a connection is let through first: an ended pool would leave them waiting. */
+async function endOf(pool: Pool): Promise<void> {
+  for (let i = 0; i < CLOSING && pool.waitingCount > 0; i++) await sleep(CLOSING_STEP)
+  await pool.end()
+}
+
+/** How often, and for how many milliseconds each time, waiting ones are waited for when a pool ends. */
+const CLOSING = 30
+const CLOSING_STEP = 100
 
 type BeforeCommit = (client: PoolClient) => Promise<void>
 const beforeCommit = new AsyncLocalStorage<BeforeCommit>()
