@@ -15,6 +15,17 @@ const sealedKey = async () =>
   (await server.sql<{ sealed_key: string }>(`select sealed_key from connections where provider = 'tansy'`))[0]
     ?.sealed_key
 
+describe('outside the demo', () => {
+  it('nothing is connected at the start, and afterwards what somebody has connected', async () => {
+    expect(await server.api.call('readConnections')).toEqual([])
+    await change('http://127.0.0.1:4000', 'a key')
+    expect((await server.api.call('readConnections')).map(({ provider, hasKey }) => [provider, hasKey])).toEqual([
+      ['tansy', true],
+    ])
+    await server.sql('delete from connections')
+  })
+})
+
 describe('the key of a provider', () => {
   it('leaves with its address: another address asks for the key again', async () => {
     await change('http://127.0.0.1:4001/v1', 'the key')
