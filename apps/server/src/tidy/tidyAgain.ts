@@ -34,7 +34,9 @@ export async function makeChange(
   { onPage = async () => {} }: TidyProgress = {},
 ): Promise<{ readonly actId: string; readonly contacts: number }> {
   const before = await tidyingOf(tx, listId)
-  const readBefore = await tx.select().from(batches).where(eq(batches.listId, listId))
+  // Edits name their contacts: how the batches were read is not asked for then.
+  const isOfSome = change.kind === 'edit' || change.kind === 'bulk-edit'
+  const readBefore = isOfSome ? [] : await tx.select().from(batches).where(eq(batches.listId, listId))
   const { actId, touched } = await storeChange(tx, listId, change, madeBy)
   const { keys, values } =
     touched === 'whatever-differs'

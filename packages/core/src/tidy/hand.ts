@@ -74,7 +74,8 @@ function handOfNames({ cells, mapping }: HandInput): readonly HandCell[] {
 function handOfPostalCode({ cells, mapping, country }: HandInput): readonly HandCell[] {
   const column = mapping.indexOf('postal-code')
   const raw = column === -1 ? '' : (cells[column] ?? '')
-  if (raw === '' || raw.length > 5) return NONE
+  // Five digits lack none, wherever they are: most codes need no closer look.
+  if (raw === '' || raw.length > 5 || /^\d{5}$/.test(raw)) return NONE
   const cellOf = (field: Field) => cells[mapping.indexOf(field)] ?? ''
   const around = { region: readRegion(cellOf('region'), country) ?? '', town: cellOf('city') }
   const { doubted } = tidyPostalCode(raw, country, around)

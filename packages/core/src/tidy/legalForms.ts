@@ -1,9 +1,10 @@
-/**
- * Legal forms by country (EU, EEA, United Kingdom, Americas, Australia, India, Japan): the abbreviations that stand
- * with a name, as patterns. Letters may have full stops between them. Longer ones first.
- */
+/** Letters that may have full stops and blanks between them. */
 const dotted = (letters: string): string => `${[...letters].join('\\.? ?')}\\.?`
 
+/**
+ * Legal forms by country (EU, EEA, United Kingdom, Americas, Australia, India, Japan): the abbreviations that stand
+ * behind a name, as patterns. Of several that fit, the longest is taken: the name before it is matched as short as can be.
+ */
 const WORDS = [
   // Germany, Austria, Switzerland, Liechtenstein
   '(?:gmbh|ag|ug|se|s\\.? ?à ?r\\.? ?l\\.?|limited|ltd\\.?) & co\\.? ?(?:kg(?:aa)?|ohg)',
@@ -79,7 +80,6 @@ const WORDS = [
   's\\.? ?r\\.? ?l\\.? ?s\\.?',
   dotted('srl'),
   dotted('spa'),
-  dotted('sas'),
   's\\.? ?n\\.? ?c\\.?',
   'soc\\.? coop\\.?(?: a r\\.? ?l\\.?)?',
   dotted('slu'),
@@ -95,14 +95,12 @@ const WORDS = [
   's\\.? ?(?:de )?r\\.? ?l\\.?(?: de c\\.? ?v\\.?)?',
   'sa de cv',
   'sapi de cv',
-  's\\.? de r\\.? ?l\\.?(?: de c\\.? ?v\\.?)?',
   'unipessoal,? lda\\.?',
   'lda\\.?',
   'eireli',
   'epp',
   'mei',
   's\\. ?/ ?a',
-  dotted('spa'),
   dotted('sa'),
   dotted('saic'),
   // The Netherlands

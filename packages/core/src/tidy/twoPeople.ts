@@ -1,7 +1,7 @@
 import { titleBefore } from './titles'
 
 const JOINTS = /\s+(?:and|&|\+|und|u\.|et|y|e|og|och|en)\s+|\s*\/\s*/iu
-const PAIR = /^(\p{L}[^&+/]*?)(?:\s+(?:and|&|\+|und|u\.|et|y|e|og|och|en)\s+|\s*\/\s*)(\p{L}[^&+/]*)$/iu
+const PAIR = new RegExp(`^(\\p{L}[^&+/]*?)(?:${JOINTS.source})(\\p{L}[^&+/]*)$`, 'iu')
 
 /** The names of two people that stand in one cell, whole; null where there is one, or where it may be a firm. */
 export function twoPeople(cell: string): readonly [string, string] | null {
