@@ -66,6 +66,8 @@ export const Reading = z.object({
   numbers: z.array(ReadNumber),
   repairs: z.array(Repair),
   problem: Problem.nullable(),
+  /** Words that stood beside the numbers and are no label. */
+  remark: z.string().optional(),
 })
 
 /** What happened, as a code with its facts. The client writes the sentence. */

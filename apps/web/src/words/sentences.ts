@@ -85,7 +85,7 @@ export const REPAIR: Record<Repair, string> = {
   'country-code-without-plus': 'The country code stood without its plus.',
   'country-code-twice': 'The country code stood there twice.',
   'lost-zero': 'The leading zero, lost in a spreadsheet, was put back.',
-  'label-taken-off': 'The word beside the number was taken off and kept as a hint.',
+  'label-taken-off': 'The words beside the number were taken off and are kept.',
   'several-numbers': 'Several numbers stood in one cell.',
   'keypad-letters': 'Letters were read as keys of a telephone.',
   'letters-for-digits': 'The letter O or l stood for a digit.',
@@ -93,12 +93,19 @@ export const REPAIR: Record<Repair, string> = {
   'decimal-tail': 'A spreadsheet had put “.0” behind it.',
   apostrophe: 'A spreadsheet had put an apostrophe before it.',
   'percent-encoding': 'It was written as in a web address, with signs of percent.',
+  'odd-plus': 'The plus stood elsewhere than in front.',
+  'shared-stem': 'Several numbers were written as one, with their last digits behind it.',
+  'old-form': 'It was written for a way of dialling that has gone.',
 }
 
 export const PROBLEM: Record<Problem, string> = {
   masked: 'Some digits were hidden by whoever sold it.',
   'digits-lost': 'A spreadsheet rounded it: digits are lost, and none is made up.',
   date: 'This is a date.',
+  'opening-hours': 'These are hours.',
+  money: 'This is an amount of money.',
+  percentage: 'This is a percentage.',
+  coordinates: 'This is a place on the map.',
   card: 'This is a card number.',
   'ip-address': 'This is the address of a machine.',
   email: 'This is an e-mail.',
@@ -109,6 +116,8 @@ export const PROBLEM: Record<Problem, string> = {
   'no-country': 'Without a country it cannot be told which number this is.',
   'no-digits': 'There are no digits in it.',
   'two-readings': 'It can be read in two ways, and neither is likelier.',
+  'unsure-repair': 'It is a number only after a repair that a slip of a key would explain as well.',
+  'plus-missing': 'It is a number of another country, if a plus is put before it.',
   'cell-too-long': 'The cell is too long to be a number.',
   'left-out': 'Its repair is left out, so it stays as it stood.',
 }

@@ -111,6 +111,7 @@ function readingSentences({ raw, reading }: Extract<StoryFact, { kind: 'read' }>
     `“${raw.trim().slice(0, 80)}”`,
     ...reading.repairs.map((repair) => REPAIR[repair]),
     ...(reading.problem ? [PROBLEM[reading.problem]] : []),
+    ...(reading.remark ? [`Beside it stood “${shortened(reading.remark)}”.`] : []),
     ...numbers,
   ]
 }

@@ -58,6 +58,9 @@ export const CODES_OF: Record<StepKind, readonly ChangeCode[]> = {
     'label-taken-off',
     'decimal-tail',
     'percent-encoding',
+    'odd-plus',
+    'shared-stem',
+    'old-form',
     'apostrophe',
     'number-form',
   ],
@@ -102,8 +105,8 @@ export const REPAIR_NAME: Record<ChangeCode, { readonly title: string; readonly 
     says: 'Made only where the result is valid and the cell as it stands is not.',
   },
   'label-taken-off': {
-    title: 'Label taken off',
-    says: 'The word beside the number is kept as a hint of what line it is.',
+    title: 'Words taken off',
+    says: 'A label is kept as a hint of what line it is, a remark as it stood.',
   },
   'several-numbers': { title: 'Several numbers in a cell', says: 'Each is a number of its own, in their order.' },
   'keypad-letters': { title: 'Letters of the keypad', says: 'Letters were read as keys of a telephone.' },
@@ -117,6 +120,12 @@ export const REPAIR_NAME: Record<ChangeCode, { readonly title: string; readonly 
   },
   'decimal-tail': { title: 'Decimal tail', says: 'A spreadsheet had put “.0” behind it.' },
   'percent-encoding': { title: 'Signs of percent', says: 'It was written as in a web address.' },
+  'odd-plus': { title: 'Plus in another place', says: 'It stood behind zeros, behind the code, twice or at the end.' },
+  'shared-stem': {
+    title: 'Numbers with one stem',
+    says: 'Written once, then by their last digits; made only where each of them is valid.',
+  },
+  'old-form': { title: 'Old form of dialling', says: 'With a prefix that has fallen away, or room for a carrier.' },
   apostrophe: { title: 'Apostrophe in front', says: 'A spreadsheet had put it there.' },
   refusal: {
     title: 'Remarks that say no',

@@ -39,7 +39,9 @@ export function suppressionKey(text: string, country: string | null): Suppressio
   if (domain !== undefined) return { kind: 'domain', key: domain }
   const { numbers, problem } = readPhoneCell(bare, { country })
   const [number] = numbers
-  return number?.valid && problem === null && numbers.length === 1 ? { kind: 'number', key: number.e164 } : null
+  return number?.valid && problem !== 'two-readings' && numbers.length === 1
+    ? { kind: 'number', key: number.e164 }
+    : null
 }
 
 /**

@@ -5,6 +5,7 @@ export { dialledFrom, type NumberFacts, numberFacts, type Textable, textable } f
 export { formatNumber, isValidE164 } from './plan'
 export { readPhoneCell } from './readPhoneCell'
 export {
+  isUnsure,
   LABELS,
   LINE_TYPES,
   type LineType,

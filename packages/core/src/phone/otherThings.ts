@@ -1,16 +1,50 @@
 import { digitsOf } from './characters'
+import { labelOf } from './labels'
 import type { Problem } from './types'
 
 /** Things that stand in phone columns and are no numbers, whatever the plan would make of their digits. */
 export function recogniseOtherThing(text: string): Problem | null {
   if (/^\+?[\d\s()]+$/.test(text)) return null
-  if (/[^\s@]@[^\s@]+\.[^\s@]/.test(text)) return 'email'
+  if (text.includes('@') && /^\S*[^\s@]@[^\s@]+\.[^\s@]+$/.test(text)) return 'email'
   if (isDate(text)) return 'date'
   if (isAddressOfMachine(text)) return 'ip-address'
   if (isMasked(text)) return 'masked'
   if (isReference(text)) return 'reference-number'
-  return null
+  if (!QUANTITY_SIGN.test(text)) return null
+  if (isPlace(text)) return 'coordinates'
+  return QUANTITIES.find(([, pattern]) => pattern.test(text))?.[0] ?? null
 }
+
+/** A latitude and a longitude, in degrees with decimals or with minutes. */
+function isPlace(text: string): boolean {
+  const [, latitude, longitude] = DECIMALS.exec(text) ?? []
+  if (latitude !== undefined) return Math.abs(Number(latitude)) <= 90 && Math.abs(Number(longitude)) <= 180
+  return MINUTES.test(text)
+}
+
+const CURRENCY =
+  '(?:[\\p{Sc}]|(?:eur|usd|gbp|chf|sek|nok|dkk|pln|czk|huf|ron|try|rub|inr|cny|jpy|aud|nzd|cad|brl|mxn|zar)\\b|(?:euros?|dollars?|pounds?|kr)\\b)'
+const TIME = '(?:[01]?\\d|2[0-4])(?:[:.h]\\d{2})?\\s*(?:uhr|h|hrs?|[ap]\\.?m\\.?)?'
+const SPAN = '\\s*(?:-|to|bis|till|until|a|à)\\s*'
+const MINUTES = /^[-+]?\d{1,3}\s*°\s*\d{1,2}\s*['′].*[NSEWO]$/i
+const DECIMALS = /^([-+]?\d{1,3}\.\d{3,})\s*°?\s*[NSEWO]?\s*[,; ]\s*([-+]?\d{1,3}\.\d{3,})\s*°?\s*[NSEWO]?$/i
+
+/** One of these stands in every quantity. */
+const QUANTITY_SIGN = /[\p{Sc}\p{L}%°:.,;/-]/u
+
+/** Quantities by what stands beside their digits. */
+const QUANTITIES: readonly (readonly [Problem, RegExp])[] = [
+  ['money', new RegExp(`^[-+]?${CURRENCY}\\s*[-+]?\\d[\\d\\s.,']*$|^[-+]?\\d[\\d\\s.,']*${CURRENCY}$`, 'iu')],
+  ['percentage', /^[-+]?\d+(?:[.,]\d+)?\s*(?:%|percent|prozent|pct)$/i],
+  [
+    'opening-hours',
+    new RegExp(
+      `^(?:[\\p{L}.]+(?:\\s*[-,]\\s*[\\p{L}.]+)?[\\s:]+)?${TIME}(?:${SPAN}${TIME})+(?:\\s*[,;/&]\\s*${TIME}${SPAN}${TIME})*$`,
+      'iu',
+    ),
+  ],
+  ['date', /^(?:19|20)\d{2}\s*(?:[-/,;]|to|bis)\s*(?:19|20)?\d{2}$/i],
+]
 
 const DAY_FIRST = /^(\d{1,2})[./-](\d{1,2})[./-](\d{2}|(?:19|20)\d{2})(?:[ T]\d{1,2}:\d{2}(?::\d{2})?)?$/
 const YEAR_FIRST = /^(?:19|20)\d{2}[./-](\d{1,2})[./-](\d{1,2})(?:[ T]\d{1,2}:\d{2}.*)?$/
@@ -30,18 +64,28 @@ function isAddressOfMachine(text: string): boolean {
   return groups.every((group) => Number(group) <= 255)
 }
 
-/** Digits hidden by the seller: stars, dots, or letters x in the place of digits. A single x before digits is an extension. */
+/** Signs and letters in the place of digits, in every shape sellers hide them. */
+const HIDDEN = /[*•●∙▪■□◦]|_{2,}|\?{2,}|(?<=\d)\?(?=\d)|\.{3,}|…|#{2,}|(?<![a-z])(?:x[\s-]?){2,}(?![a-wyz])|\d{2,}x+$/i
+const MAY_HIDE = /[*•●∙▪■□◦_?…#xX]|\.\.\./
+/** A lone star or dagger before or behind a whole number points to a note. */
+const FOOTNOTE = /^[*†‡]\s*(?=[+(\d])|(?<=\d[)\]]?)\s*[*†‡]$/g
+/** Where old Brazilian forms leave room for the digits of a carrier: `0xx11`, `(0**11)`. */
+const ROOM_FOR_CARRIER = /(?<!\d)0(?:xx|\*\*)(?=[\s)]*\(?\d{2})/i
+const LEAST_WITH_NOTE = 7
+
+/** Digits hidden by the seller. A single x before digits is an extension. */
 function isMasked(text: string): boolean {
-  if (!/\d/.test(text)) return /^[x*•\s()+-]{5,}$/i.test(text)
-  return (
-    /[*•]/.test(text) || /(?<![a-z])(?:x[\s-]?){2,}(?![a-wyz])/i.test(text) || /#{2,}/.test(text) || /\dx+$/i.test(text)
-  )
+  if (!/\d/.test(text)) return /^[x*•●·_?#.\s()+-]{5,}$/i.test(text)
+  if (!MAY_HIDE.test(text)) return false
+  const whole = text.replace(ROOM_FOR_CARRIER, '')
+  return HIDDEN.test(digitsOf(whole).length >= LEAST_WITH_NOTE ? whole.replace(FOOTNOTE, '') : whole)
 }
 
 /** Letters glued to the front of digits (order and tax numbers): `ORD-2026-00417`, `ATU12345678`, `No. 4711-A`. */
 function isReference(text: string): boolean {
+  const lettered = /^([A-Z]{2,6})[-/_#]\d/.exec(text)?.[1]
   return (
-    /^[A-Z]{2,6}[-/_#]\d/.test(text) ||
+    (lettered !== undefined && labelOf(lettered, '') === null) ||
     /^(?:[A-Z]{2}U?)\d{8,12}$/.test(text) ||
     /^(?:order|invoice|inv|ref|vat|ust|id|auftrag|rechnung|commande|kd)\b/i.test(text)
   )

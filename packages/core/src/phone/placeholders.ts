@@ -3,15 +3,19 @@ import { DIGITS, ZERO } from './engine/digits'
 /**
  * Ranges set aside for fiction and testing, by calling code, as national digits: a dot is any digit, a star whatever
  * follows. Sources: the drama ranges of the British regulator, the North American plan's 555-0100 to 555-0199 and
- * directory assistance 555-1212, the Australian regulator's numbers for creative works, and the ranges the German and
- * French regulators keep for film.
+ * directory assistance 555-1212, the Australian regulator's numbers for creative works, the ranges the German (notice
+ * 148/2021) and French regulators keep for film, the Irish regulator's 020 91 for drama, and the numbers the Swedish
+ * regulator keeps for books and films.
  */
 const FICTION: Readonly<Record<number, string>> = {
   44: `7700900* 2079460* 1134960* 1144960* 1154960* 1164960* 1174960* 1184960* 1214960* 1314960* 1414960* 1514960*
-    1614960* 1914980* 1632960* 2896496* 2920180* 8081570* 9098790*`,
+    1614960* 1914980* 1632960* 2896496* 2920180* 3069990* 8081570* 9098790*`,
   1: '...55501.. ...5551212',
-  61: `25550.... 27010.... 35550.... 37010.... 75550.... 77010.... 85550.... 87010.... 491570...`,
-  49: '3023125... 4066969... 6990009... 8999998... 2214710...',
+  61: `25550.... 27010.... 35550.... 37010.... 75550.... 77010.... 85550.... 87010.... 491570... 1800160401 180097570. 180097571. 130097570. 130097571.`,
+  49: `3023125... 4066969... 6990009... 8999998... 2214710... 17139200.. 176040690.. 15228817386 15228895456
+    15254599371 1729925904 1729968532 1729973185 1729973186 1729980752`,
+  353: '2091.....',
+  46: '31390060. 31390061. 31390062. 31390063. 31390064. 40628040. 40628041. 40628042. 40628043. 40628044. 8465004.. 9803192.. 701740605 70174061. 70174062. 70174063. 70174064. 70174065. 70174066. 70174067. 70174068. 70174069.',
   33: '19900.... 26191.... 35301.... 46571.... 53649.... 63998....',
 }
 

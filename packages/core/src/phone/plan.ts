@@ -95,3 +95,10 @@ export function formatNumber(e164: string, form: 'national' | 'international' = 
 /** True where the country writes the number in `found` with a leading trunk zero inside the country. */
 export const isFoundWrittenWithZero = (): boolean =>
   found.code.trunk === '0' && isWrittenWithZero(found.code, textOf('', found.from, found.to))
+
+/** How many more digits the longest numbers of a plan may have than its shortest, before it takes almost any digits. */
+const OPEN_BY = 3
+
+/** True for a country whose plan takes numbers of many lengths: a wrong digit hardly ever makes one invalid there. */
+export const isOpenPlan = (home: RegionRules | null): boolean =>
+  home !== null && home.lengths.most - home.lengths.least > OPEN_BY

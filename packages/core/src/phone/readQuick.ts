@@ -2,8 +2,9 @@ import { START, textOf } from './engine/digits'
 import { found, foundCountry, foundLineType } from './engine/readDigits'
 import type { RegionRules } from './engine/tables'
 import { isFictionNumber, isLocalFiction, isPlaceholderRun } from './placeholders'
-import { COMPETING, joinRepairs, readDialled } from './readDialled'
-import { scanCell, scanned } from './scanCell'
+import { isTwofold, joinRepairs, LOST_ZERO, readDialled, TRUNK_ZERO, TWICE } from './readDialled'
+import { digitsInFront, scanCell, scanned } from './scanCell'
+import { mayBeSlip } from './sureness'
 import type { Reading, ReadNumber, Repair } from './types'
 
 const LEAST = 7
@@ -27,7 +28,7 @@ export function readQuick(raw: string, home: RegionRules | null, from = 0, until
 
 function readScanned(raw: string, home: RegionRules | null): Reading | null {
   const mended = readDialled(scanned.to, scanned.hasPlus, home)
-  if (mended === null || mended === COMPETING) return null
+  if (mended === null || (mended.length > 0 && needsCloserLook(raw, mended, home))) return null
   if (isFictionNumber(found.code.code, found.from, found.to) || isPlaceholderRun(found.from, found.to)) return null
   const repairs = joinRepairs(scanned.hasLookalikes ? LOOKALIKES : scanned.repairs, mended)
   return {
@@ -37,6 +38,12 @@ function readScanned(raw: string, home: RegionRules | null): Reading | null {
     problem: null,
   }
 }
+
+const needsCloserLook = (raw: string, mended: readonly Repair[], home: RegionRules | null): boolean =>
+  isTwofold(mended) || (SLIPS.has(mended) && mayBeSlip(mended, digitsInFront(raw), scanned.to, home))
+
+/** Repairs that a slip of a key may explain as well. */
+const SLIPS: ReadonlySet<readonly Repair[]> = new Set([LOST_ZERO, TRUNK_ZERO, TWICE])
 
 const SEVERAL: readonly Repair[] = ['several-numbers']
 const LOOKALIKES: readonly Repair[] = ['letters-for-digits']

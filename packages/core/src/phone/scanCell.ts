@@ -1,8 +1,8 @@
 import { remember } from '../remember'
 import { DIGITS, START, ZERO } from './engine/digits'
+import { labelOfWords } from './labels'
 import { recogniseOtherThing } from './otherThings'
 import type { NumberLabel, Repair } from './types'
-import { takeOffLabel } from './words'
 
 /** What stands in a cell that holds one number, or two with a slash between them. Its digits are in the buffer. */
 export interface ScannedCell {
@@ -13,6 +13,8 @@ export interface ScannedCell {
   extension: string | null
   /** What was mended before the digits were read. */
   repairs: readonly Repair[]
+  /** Where its number starts in the cell. */
+  start: number
   /** Letters that look like digits stand among them. */
   hasLookalikes: boolean
   /** Where in the cell a plus stands with nothing but digits behind it, up to the end of the number; else -1. */
@@ -28,12 +30,12 @@ export const scanned: ScannedCell = {
   label: null,
   extension: null,
   repairs: [],
+  start: 0,
   hasLookalikes: false,
   written: -1,
   slash: -1,
 }
 
-const TAB = 0x09
 const SPACE = 0x20
 const APOSTROPHE = 0x27
 const OPEN = 0x28
@@ -43,6 +45,8 @@ const DASH = 0x2d
 const DOT = 0x2e
 const SLASH = 0x2f
 const LONGEST = 48
+/** Most digits in which two numbers of one stem differ, with a sign beside them. */
+const LONGEST_TAIL = 5
 const LONGEST_WORD = 16
 
 const APOSTROPHE_REPAIR: readonly Repair[] = ['apostrophe']
@@ -60,8 +64,10 @@ export function scanCell(raw: string, from = 0, until = raw.length): boolean {
   if (until - from > LONGEST) return false
   let start = from
   let end = until
-  while (start < end && raw.charCodeAt(start) === SPACE) start++
-  while (end > start && raw.charCodeAt(end - 1) === SPACE) end--
+  for (let code = raw.charCodeAt(start); start < end && (code === SPACE || code === DASH); )
+    code = raw.charCodeAt(++start)
+  for (let code = raw.charCodeAt(end - 1); end > start && (code === SPACE || code === DOT); )
+    code = raw.charCodeAt(--end - 1)
   if (end - start < LEAST) return false
   if (raw.charCodeAt(start) === APOSTROPHE) return scanQuoted(raw, start + 1, end)
   if (beginsNumber(raw.charCodeAt(start)) && isAsciiDigit(raw.charCodeAt(end - 1))) {
@@ -105,10 +111,9 @@ function scanDigits(raw: string, start: number, end: number, isBare: boolean): b
   scanned.extension = null
   scanned.written = -1
   let first = start
-  if (raw.charCodeAt(first) === PLUS) {
+  for (; raw.charCodeAt(first) === PLUS; first++) {
     hasPlus = true
     previous = PLUS
-    first++
   }
   // Most of what stands in a cell is digits: they are taken first, without a question.
   for (; first < end; first++) {
@@ -117,7 +122,7 @@ function scanDigits(raw: string, start: number, end: number, isBare: boolean): b
     digits[to++] = code
     previous = code
   }
-  if (first === end && hasPlus) scanned.written = start
+  if (first === end && hasPlus) scanned.written = first - (to - START) - 1
   for (let i = first; i < end; i++) {
     const code = raw.charCodeAt(i)
     if (isAsciiDigit(code)) {
@@ -152,6 +157,8 @@ function scanDigits(raw: string, start: number, end: number, isBare: boolean): b
       if (isWord || previous === SPACE || next === SPACE) return false
       hasLookalikes = true
       digits[to++] = code === UPPER_O || code === LOWER_O ? ZERO : ZERO + 1
+      previous = code
+      continue
     } else if (to >= START + LEAST && isBare && slash === -1 && !hasLookalikes) {
       scanned.extension = extensionOf(raw.slice(i, end))
       if (scanned.extension === null) return false
@@ -166,12 +173,26 @@ function scanDigits(raw: string, start: number, end: number, isBare: boolean): b
     scanned.repairs = TAIL_REPAIR
     marks = 0
   }
+  // A short tail behind a slash may be another ending of the same number.
+  if (slash !== -1 && end - slash <= LONGEST_TAIL + 1) return false
   scanned.to = to
+  scanned.start = start
   scanned.hasPlus = hasPlus
   scanned.hasLookalikes = hasLookalikes
   scanned.slash = slash
   // Dates have eight digits at most, addresses of machines three dots.
   return !(marks > 0 && (to - START <= 8 || dots === 3) && recogniseOtherThing(raw.slice(start, end).trim()) !== null)
+}
+
+/** How many digits of the cell that was scanned stand before the first sign between them. */
+export function digitsInFront(raw: string): number {
+  let count = 0
+  for (let i = scanned.start; i < raw.length; i++) {
+    const code = raw.charCodeAt(i)
+    if (isDigit(code) || isLookalike(code)) count++
+    else if (count > 0) break
+  }
+  return count
 }
 
 const LEAST = 7
@@ -240,23 +261,22 @@ const PLAIN_FRONT: Word = { label: null, isLabel: false }
 const PLAIN_BACK: Word = { label: null, isLabel: false }
 const URI: Word = { label: null, isLabel: false }
 
-/** Any number: what stands before and behind it is judged by what the full reading makes of it there. */
-const SAMPLE = '07911204481'
+/** Words, and signs that mean nothing between a word and a number. */
+const AROUND = /^[\p{L}\p{M} .:()[\]=-]*$/u
 
 /** What stands before the digits: a label, the scheme of a URI, or null for what needs a closer look. */
 const frontOf = remember((text: string): Word | null => {
   if (text.toLowerCase() === 'tel:') return URI
-  return wordAround(`${text}${SAMPLE}`)
+  return wordAround(text)
 }, 1000)
 
 /** What stands behind the digits: a label, or null. */
-const backOf = remember((text: string): Word | null => wordAround(`${SAMPLE}${text}`), 1000)
+const backOf = remember((text: string): Word | null => wordAround(text), 1000)
 
 function wordAround(text: string): Word | null {
-  if (/[\r\n;|&,/]/.test(text) || text.includes(String.fromCharCode(TAB)) || recogniseOtherThing(text) !== null)
-    return null
-  const taken = takeOffLabel(text)
-  return taken.text.trim() === SAMPLE && taken.label !== null ? { label: taken.label, isLabel: true } : null
+  if (!AROUND.test(text)) return null
+  const label = labelOfWords(text)
+  return label === null ? null : { label, isLabel: true }
 }
 
 /** The digits of an extension; null where the text is none. */

@@ -5,11 +5,13 @@ export type DamageResult =
   | { readonly status: 'mended'; readonly text: string; readonly repairs: readonly Repair[] }
   | { readonly status: 'digits-lost' }
 
+const QUOTES = new Set(["'", '=', '`'])
+
 /** Undoes what a spreadsheet does to a number it took for a quantity. Never makes up a digit. */
 export function mendSpreadsheetDamage(text: string): DamageResult {
   const repairs: Repair[] = []
   let mended = text
-  const quoted = /^(?:'+|=\s*"|`)(.*?)"?$/.exec(mended)
+  const quoted = QUOTES.has(text[0] ?? '') ? /^(?:'+|=\s*"|`)(.*?)"?$/.exec(mended) : null
   if (quoted?.[1] !== undefined && /\d/.test(quoted[1])) {
     mended = quoted[1].trim()
     repairs.push('apostrophe')
@@ -20,7 +22,10 @@ export function mendSpreadsheetDamage(text: string): DamageResult {
     if (fraction.length !== Number(notation[3])) return { status: 'digits-lost' }
     return { status: 'mended', text: `${notation[1]}${fraction}`, repairs: [...repairs, 'scientific-notation'] }
   }
-  const tail = /^(\+?\d{6,})[.,]0+$/.exec(mended)
+  // Digits with gaps are no quantity, yet what stands behind their only point is a tail all the same.
+  const tail = mended.endsWith('0')
+    ? (/^(\+?\d{6,})[.,]0+$/.exec(mended) ?? /^([^.,]*\d{3})[.,]0{1,2}$/.exec(mended))
+    : null
   if (tail?.[1]) return { status: 'mended', text: tail[1], repairs: [...repairs, 'decimal-tail'] }
   return { status: 'mended', text: mended, repairs }
 }

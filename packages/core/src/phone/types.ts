@@ -33,6 +33,9 @@ export const REPAIRS = [
   'decimal-tail',
   'apostrophe',
   'percent-encoding',
+  'odd-plus',
+  'shared-stem',
+  'old-form',
 ] as const
 export type Repair = (typeof REPAIRS)[number]
 
@@ -41,6 +44,10 @@ export const PROBLEMS = [
   'masked',
   'digits-lost',
   'date',
+  'opening-hours',
+  'money',
+  'percentage',
+  'coordinates',
   'card',
   'ip-address',
   'email',
@@ -51,10 +58,17 @@ export const PROBLEMS = [
   'no-country',
   'no-digits',
   'two-readings',
+  'unsure-repair',
+  'plus-missing',
   'cell-too-long',
   'left-out',
 ] as const
 export type Problem = (typeof PROBLEMS)[number]
+
+const UNSURE: ReadonlySet<Problem | null> = new Set<Problem>(['two-readings', 'unsure-repair', 'plus-missing'])
+
+/** True for a reading whose numbers are valid, but of which a person has to choose: until then nobody holds them. */
+export const isUnsure = ({ problem }: { readonly problem: Problem | null }): boolean => UNSURE.has(problem)
 
 export const LABELS = ['mobile', 'work', 'home', 'fax', 'main', 'other'] as const
 export type NumberLabel = (typeof LABELS)[number]
@@ -77,6 +91,8 @@ export interface Reading {
   readonly numbers: readonly ReadNumber[]
   readonly repairs: readonly Repair[]
   readonly problem: Problem | null
+  /** Words beside the numbers that are no label: when to ring, whose it is. They are kept as they stood. */
+  readonly remark?: string
 }
 
 export interface ReadOptions {

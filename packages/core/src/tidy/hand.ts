@@ -1,4 +1,4 @@
-import { type Fix, nearestFixes, type Problem, type Reading, type ReadNumber } from '../phone'
+import { type Fix, isUnsure, nearestFixes, type Problem, type Reading, type ReadNumber } from '../phone'
 import type { Field, Mapping } from '../table'
 import { proposeEmail, proposeReadable } from './emailForm'
 import { readEmails } from './emails'
@@ -23,6 +23,10 @@ const SOMETHING_ELSE: readonly Problem[] = [
   'masked',
   'digits-lost',
   'date',
+  'opening-hours',
+  'money',
+  'percentage',
+  'coordinates',
   'card',
   'ip-address',
   'email',
@@ -54,7 +58,7 @@ function handOfNumbers({ readings, numbers, country }: HandInput): readonly Hand
     const { problem } = reading
     if (problem === null || problem === 'left-out') return []
     const isElse = SOMETHING_ELSE.includes(problem)
-    const fixes = isElse ? [] : problem === 'two-readings' ? bothReadings(reading) : nearestFixes(raw, country || null)
+    const fixes = isElse ? [] : isUnsure(reading) ? bothReadings(reading) : nearestFixes(raw, country || null)
     const promise = (isElse ? 0 : 1) + (fixes.length > 0 ? 1 : 0) + (isElse || isReached ? 0 : 1)
     return [{ column, raw, problem, fixes, rank: Math.max(1, promise) }]
   })

@@ -1,4 +1,4 @@
-import { type Reading, type ReadNumber, readPhoneCell } from '../phone'
+import { isUnsure, type Reading, type ReadNumber, readPhoneCell } from '../phone'
 import type { Field, Mapping } from '../table'
 import type { Change } from './changes'
 import { countryOf } from './country'
@@ -77,7 +77,7 @@ export function projectRow(cells: readonly string[], options: ProjectOptions | R
   const readings = readCells(cells, mapping, country, traces)
   const numbers = uniqueBy(
     // Of two readings that compete, a person chooses: until then the contact holds neither.
-    readings.flatMap(({ reading }) => (reading.problem === 'two-readings' ? [] : reading.numbers)),
+    readings.flatMap(({ reading }) => (isUnsure(reading) ? [] : reading.numbers)),
     (number) => `${number.e164};${number.extension}`,
   )
   const emails = emailsOf(cells, mapping, traces)

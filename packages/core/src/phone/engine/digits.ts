@@ -9,6 +9,8 @@ export const START = 1
 export const REWRITTEN = 96
 /** Where digits stand that a repair has put together. */
 export const COMPOSED = 160
+/** Where digits stand as a slip may have left them. */
+export const SWAPPED = 208
 /** Longest run of digits that is read here; the plan's longest number has 17. */
 export const MOST_DIGITS = 60
 export const ZERO = 48

@@ -116,7 +116,8 @@ function lengthAtStart(from: number, to: number, alternatives: readonly string[]
   return 0
 }
 
-function codeAtStart(from: number, to: number): CallingCode | undefined {
+/** The calling code that the digits begin with; undefined where they begin with none. */
+export function codeAtStart(from: number, to: number): CallingCode | undefined {
   if (DIGITS[from] === ZERO) return undefined
   let code = 0
   for (let i = from; i < from + 3 && i < to; i++) {

@@ -1,0 +1,55 @@
+import { digitsOf } from './characters'
+import type { Likeness } from './severalNumbers'
+
+const TAILS_BEHIND_SLASH = /(?:\s*\/\s*-?\d{1,4}(?!\d))+$/
+/** The digits right before the dash are more than those behind it: `85-65` are groups of one number. */
+const TAIL_BEHIND_DASH = /(?<=\d{4})(?:\s*-\s*\d{1,3}(?!\d))+$/
+const LEAST_STEM = 6
+
+/** Numbers that differ in their last digits only, and whether the whole may be one number as well. */
+export interface StemNumbers {
+  readonly numbers: readonly string[]
+  readonly isOneToo: boolean
+}
+
+/**
+ * `… 1234/5`, `…-32`, `…/11/12`: several numbers as long as each other, written once and then by their last digits.
+ * A dash also stands before the extension that belongs to a number of an open plan (DIN 5008, 13.4): there the whole
+ * comes first.
+ * @returns null where the text is no such thing, or not each of them is a number
+ */
+export function numbersOfStem(text: string, likenessOf: (text: string) => Likeness): StemNumbers | null {
+  const isOne = likenessOf(text) === 'stands'
+  const tails = TAILS_BEHIND_SLASH.exec(text)?.[0] ?? (isOne ? undefined : TAIL_BEHIND_DASH.exec(text)?.[0])
+  const endings = tails?.match(/\s*[/-]\s*-?\d+/g) ?? []
+  // A group of the stem itself may be as short as an ending.
+  for (let first = 0; first < endings.length; first++) {
+    const numbers = withEndings(text, endings.slice(first), likenessOf)
+    if (numbers) return { numbers, isOneToo: isOne }
+  }
+  return null
+}
+
+function withEndings(
+  text: string,
+  endings: readonly string[],
+  likenessOf: (text: string) => Likeness,
+): readonly string[] | null {
+  const stem = text.slice(0, text.length - endings.join('').length)
+  if (digitsOf(stem).length < LEAST_STEM || likenessOf(stem) !== 'stands') return null
+  const numbers = [stem, ...endings.map((ending) => withEnding(stem, digitsOf(ending)))]
+  if (new Set(numbers.map(digitsOf)).size < numbers.length) return null
+  return numbers.every((number) => likenessOf(number) === 'stands') ? numbers : null
+}
+
+/** A number with other last digits, its signs as they stand. */
+function withEnding(stem: string, tail: string): string {
+  let rest = tail
+  let text = ''
+  for (let i = stem.length - 1; i >= 0; i--) {
+    const isDigit = /\d/.test(stem[i] ?? '')
+    text = (isDigit && rest !== '' ? rest.slice(-1) : stem[i]) + text
+    if (isDigit) rest = rest.slice(0, -1)
+  }
+  return text
+}
