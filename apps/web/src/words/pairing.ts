@@ -28,6 +28,13 @@ const FOUND: Record<Evidence['field'], Record<string, string>> = {
     other: 'different companies',
   },
   place: { postal: 'one postal code', city: 'one town', other: 'different towns', country: 'different countries' },
+  birth: {
+    same: 'one birth date',
+    year: 'one year of birth',
+    like: 'birth dates that differ by a slip',
+    other: 'two birth dates',
+  },
+  street: { same: 'one street and house', like: 'streets of nearly one name', other: 'different streets' },
 }
 
 /** What of a contact is taken from one row. */
@@ -54,12 +61,11 @@ export const PAIR_REASON: Record<PairItem['key'], string> = {
   number: 'same number',
   email: 'same e-mail',
   profile: 'same profile',
-  'local-part': 'addresses that begin alike',
   name: 'same name',
-  'sound-place': 'family names that sound alike, in one town',
-  'company-given': 'same company, like name',
   company: 'same company and place',
   'domain-initial': 'same site, like name',
+  'postal-initial': 'same postal code, same initials',
+  'name-part': 'one name alike, the other begins so',
 }
 
 /** So few bits say nothing: people of one company have its town in common anyway. */

@@ -1,5 +1,6 @@
 import { isOneSlipApart } from '../slip'
 import { LEVEL, UNKNOWN } from './fields'
+import { hashOfTwo } from './hash'
 import { int32List } from './int32List'
 import { lettersOf } from './letters'
 import { hashPool } from './pool'
@@ -13,9 +14,8 @@ export interface Addresses {
   /** True for an address that belongs to a house, not to a person. */
   isRole(id: number): boolean
   hashOf(id: number): number
-  /** What stands before the at sign, as a number; and how long it is. */
-  localOf(id: number): number
-  lengthOfLocal(id: number): number
+  /** Hash of the letter box: the same with a tag, and with its dots or without. */
+  boxOf(id: number): number
   /** Position of the level at which two addresses stand to each other, or `UNKNOWN`. */
   compare(a: number, b: number): number
 }
@@ -29,25 +29,33 @@ export function pairAddresses(): Addresses {
   const locals = hashPool()
   const hosts = hashPool()
   const letters = lettersOf()
-  const [localIds, hostIds, roles] = [int32List(), int32List(), int32List()]
+  const [localIds, hostIds, roles, undotted] = [int32List(), int32List(), int32List(), int32List()]
+  const undottedPool = hashPool()
   const isRole = (id: number): boolean => roles.at(id) === 1
   const lengthOfLocal = (id: number): number => letters.lengthOf(localIds.at(id))
-  const areLike = (a: number, b: number, isSameHost: boolean): boolean => {
+  const areLike = (a: number, b: number): boolean => {
     if (lengthOfLocal(a) < LEAST_LOCAL) return false
     const [mine, theirs] = [localIds.at(a), localIds.at(b)]
-    if (mine === theirs) return true
-    if (!isSameHost || Math.abs(lengthOfLocal(a) - lengthOfLocal(b)) > 1) return false
-    return isOneSlipApart(letters.textOf(mine), letters.textOf(theirs))
+    if (undotted.at(mine) === undotted.at(theirs)) return true
+    if (Math.abs(lengthOfLocal(a) - lengthOfLocal(b)) > 1) return false
+    const [one, two] = [letters.textOf(mine), letters.textOf(theirs)]
+    // A figure more makes the letter box of a namesake.
+    return one.replace(/\D/g, '') === two.replace(/\D/g, '') && isOneSlipApart(one, two)
   }
   const add = (address: string, isOfHouse: boolean): void => {
     const at = address.lastIndexOf('@')
-    const local = locals.idOf(address.slice(0, Math.max(0, at)))
-    if (local === letters.count()) letters.add(address.slice(0, at))
+    const name = withoutTag(address.slice(0, Math.max(0, at)))
+    const local = locals.idOf(name)
+    if (local === letters.count()) {
+      letters.add(name)
+      undotted.push(undottedPool.idOf(name.replace(/[._-]/g, '')))
+    }
     localIds.push(local)
     hostIds.push(hosts.idOf(address.slice(at + 1)))
     roles.push(isOfHouse ? 1 : 0)
   }
   letters.add('')
+  undotted.push(undottedPool.idOf(''))
   add('', false)
   return {
     idOf: (address, isOfHouse) => {
@@ -58,15 +66,23 @@ export function pairAddresses(): Addresses {
     isRole,
     hashOf: addresses.hashOf,
     count: addresses.count,
-    localOf: localIds.at,
-    lengthOfLocal,
+    boxOf: (id) => hashOfTwo(hosts.hashOf(hostIds.at(id)), undottedPool.hashOf(undotted.at(localIds.at(id)))),
     compare: (a, b) => {
       if (a === b) return isRole(a) ? role : same
       if (isRole(a) || isRole(b)) return UNKNOWN
       const isSameHost = hostIds.at(a) === hostIds.at(b)
-      if (areLike(a, b, isSameHost)) return like
-      // Nobody needs two addresses with one host.
-      return isSameHost ? rival : other
+      // A tag behind the name is the holder's own: `name+tag@` is `name@`.
+      if (isSameHost && localIds.at(a) === localIds.at(b)) return same
+      // The same name at another host says no more than the name itself.
+      if (!isSameHost) return localIds.at(a) === localIds.at(b) ? UNKNOWN : other
+      // Hardly anybody needs two addresses with one host.
+      return areLike(a, b) ? like : rival
     },
   }
+}
+
+/** `name+tag` is the same letter box as `name`: RFC 5233, subaddressing. */
+function withoutTag(local: string): string {
+  const at = local.indexOf('+')
+  return at > 0 ? local.slice(0, at) : local
 }

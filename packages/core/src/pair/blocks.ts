@@ -8,17 +8,16 @@ export const PAIR_KEYS = [
   'number',
   'email',
   'profile',
-  'local-part',
   'name',
-  'sound-place',
-  'company-given',
   'company',
   'domain-initial',
+  'postal-initial',
+  'name-part',
 ] as const
 export type PairKey = (typeof PAIR_KEYS)[number]
 
 /** Keys that many strangers have in common: whoever shares a number, an address or a profile came up for that. */
-const WEAK: ReadonlySet<PairKey> = new Set(['sound-place', 'company-given', 'company', 'domain-initial'])
+const WEAK: ReadonlySet<PairKey> = new Set(['company', 'domain-initial', 'postal-initial', 'name-part'])
 export const isWeakKey = (key: PairKey): boolean => WEAK.has(key)
 
 /** Contacts that are compared each with each when they have a key in common; more are parted by a second key. */
@@ -28,10 +27,14 @@ const MOST_IN_BLOCK = 60
  * square. Source: of the true pairs of the demo, 99.0 % come up with blocks of 60, 98.3 % with blocks of 12.
  */
 const mostInBlock = (kind: PairKey, size: number): number =>
-  EXACT.has(kind) ? MOST_IN_BLOCK : Math.max(12, Math.min(MOST_IN_BLOCK, Math.round(2_400_000 / size)))
+  kind === 'name-part'
+    ? MOST_OF_NAME
+    : EXACT.has(kind)
+      ? MOST_IN_BLOCK
+      : Math.max(12, Math.min(MOST_IN_BLOCK, Math.round(600_000 / size)))
+/** Names that begin alike crowd on the common ones, which tell least. */
+const MOST_OF_NAME = 10
 const EXACT: ReadonlySet<PairKey> = new Set(['number', 'email', 'profile'])
-/** Shorter local parts (`anna`) stand before many a domain. */
-const LEAST_LOCAL = 6
 /** How many neighbours are compared where even the second key leaves too many together. */
 const NEIGHBOURS = 8
 
@@ -40,27 +43,12 @@ type KeysOf = (table: PairTable, at: number, tell: (key: number) => void) => voi
 /** Tells the keys of each kind that a contact has, 32 bits each. Contacts with a key in common are compared. */
 const KEYS: Readonly<Record<PairKey, KeysOf>> = {
   number: ({ numbers }, at, tell) => eachOf(numbers, at, tell),
-  email: ({ emails }, at, tell) => eachOf(emails, at, tell),
+  email: ({ emails, addresses }, at, tell) => eachOf(emails, at, (id) => tell(addresses.boxOf(id))),
   profile: ({ profile }, at, tell) => {
     if (profile[at] !== 0) tell(profile[at] as number)
   },
-  'local-part': ({ emails, addresses }, at, tell) => {
-    eachOf(emails, at, (id) => {
-      if (!addresses.isRole(id) && addresses.lengthOfLocal(id) >= LEAST_LOCAL) tell(addresses.localOf(id))
-    })
-  },
   name: (table, at, tell) => {
     if (table.names.wordCount(table.name[at] as number) > 1) tell(nameKeyAt(table, at))
-  },
-  'sound-place': (table, at, tell) => {
-    const sound = table.names.soundOf(table.name[at] as number)
-    if (sound !== 0 && table.city[at] !== 0) tell(hashOfTwo(sound, table.hashOf(table.city[at] as number)))
-  },
-  'company-given': (table, at, tell) => {
-    if (table.company[at] === 0) return
-    const company = table.companies.hashOf(table.company[at] as number)
-    const { names } = table
-    names.eachWord(table.name[at] as number, (word) => tell(hashOfTwo(company, names.words.startOf(word))))
   },
   company: (table, at, tell) => {
     if (table.company[at] === 0) return
@@ -75,6 +63,37 @@ const KEYS: Readonly<Record<PairKey, KeysOf>> = {
     const { names } = table
     names.eachWord(table.name[at] as number, (word) => tell(hashOfTwo(domain, names.words.initialOf(word))))
   },
+  'postal-initial': (table, at, tell) => {
+    if (table.postalCode[at] === 0) return
+    const code = table.hashOf(table.postalCode[at] as number)
+    const { words } = table.names
+    eachTwoWords(table, at, (one, other) => {
+      const [first, second] = [words.initialOf(one), words.initialOf(other)]
+      if (first <= second) tell(hashOfTwo(code, hashOfTwo(first, second)))
+    })
+  },
+  // A word as it is with the initial of another: the other may be short or hold a slip.
+  'name-part': (table, at, tell) => {
+    const { words } = table.names
+    eachTwoWords(table, at, (one, other) => {
+      if (!words.isInitial(one)) tell(hashOfTwo(words.hashOf(one), words.initialOf(other)))
+    })
+  },
+}
+
+/** Names of more words are no names. */
+const MOST_WORDS = 5
+
+/** Every word of a name with every other one. */
+function eachTwoWords({ names, name }: PairTable, at: number, tell: (one: number, other: number) => void): void {
+  const id = name[at] as number
+  const count = names.wordCount(id)
+  if (count < 2 || count > MOST_WORDS) return
+  names.eachWord(id, (one) =>
+    names.eachWord(id, (other) => {
+      if (one !== other) tell(one, other)
+    }),
+  )
 }
 
 function eachOf({ starts, ids }: PairTable['numbers'], at: number, tell: (id: number) => void): void {

@@ -22,7 +22,10 @@ export function comparer(table: PairTable, isSharedLine: (number: number) => boo
     atField(FIELD.email, compareEmails(table, a, b)) |
     atField(FIELD.profile, compareProfiles(table, a, b))
   const byPlaces = (a: number, b: number): Comparison =>
-    atField(FIELD.company, compareCompanies(table, a, b)) | atField(FIELD.place, comparePlaces(table, a, b))
+    atField(FIELD.company, compareCompanies(table, a, b)) |
+    atField(FIELD.place, comparePlaces(table, a, b)) |
+    atField(FIELD.birth, compareBirths(table, a, b)) |
+    atField(FIELD.street, compareStreets(table, a, b))
   return { names, byKeys, byPlaces, whole: (a, b) => byKeys(a, b) | byPlaces(a, b) }
 }
 
@@ -48,15 +51,18 @@ function compareNumbers(table: PairTable, a: number, b: number, isSharedLine: (n
   ]
   if (fromA === toA || fromB === toB) return UNKNOWN
   let isShared = false
+  let isOwnLine = false
   for (let i = fromA; i < toA; i++) {
     const id = ids[i] as number
     if (!holds(ids, fromB, toB, id)) continue
-    if (!isSharedLine(id)) return LEVEL.number.same
-    isShared = true
+    if (isSharedLine(id)) isShared = true
+    else if (table.isMobile(id)) return LEVEL.number.same
+    else isOwnLine = true
   }
-  if (isShared) return LEVEL.number.shared
-  // A desk and a mobile may be one person's; two mobiles seldom are.
-  return hasMobile(table, fromA, toA) && hasMobile(table, fromB, toB) ? LEVEL.number.other : UNKNOWN
+  // A line of a house says little where two mobiles say that they are two; a desk and a mobile may be one person's.
+  const isOther = hasMobile(table, fromA, toA) && hasMobile(table, fromB, toB)
+  if (isOwnLine) return isOther ? LEVEL.number.shared : LEVEL.number.same
+  return isShared ? LEVEL.number.shared : isOther ? LEVEL.number.other : UNKNOWN
 }
 
 function holds(ids: Int32Array, from: number, to: number, wanted: number): boolean {
@@ -67,6 +73,13 @@ function holds(ids: Int32Array, from: number, to: number, wanted: number): boole
 function hasMobile({ numbers, isMobile }: PairTable, from: number, to: number): boolean {
   for (let i = from; i < to; i++) if (isMobile(numbers.ids[i] as number)) return true
   return false
+}
+
+/** Both hold a mobile, and none is the other's. */
+export function haveOtherMobiles(table: PairTable, a: number, b: number): boolean {
+  const { starts } = table.numbers
+  const isWithMobile = (at: number) => hasMobile(table, starts[at] as number, starts[at + 1] as number)
+  return isWithMobile(a) && isWithMobile(b) && !shareMobile(table, a, b)
 }
 
 /** They hold one mobile number. */
@@ -115,4 +128,13 @@ function comparePlaces({ country, postalCode, city }: PairTable, a: number, b: n
   if (postalCode[a] !== 0 && postalCode[a] === postalCode[b]) return levels.postal
   if (city[a] !== 0 && city[b] !== 0) return city[a] === city[b] ? levels.city : levels.other
   return postalCode[a] !== 0 && postalCode[b] !== 0 ? levels.other : UNKNOWN
+}
+
+/** Birth dates, or years where one of them tells no more. */
+export function compareBirths({ birth, births }: PairTable, a: number, b: number): number {
+  return births.compare(birth[a] as number, birth[b] as number)
+}
+
+function compareStreets({ street, streets }: PairTable, a: number, b: number): number {
+  return streets.compare(street[a] as number, street[b] as number)
 }

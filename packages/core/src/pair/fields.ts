@@ -6,6 +6,8 @@ export const PAIR_LEVELS = {
   profile: ['same', 'other'],
   company: ['same', 'like', 'namesake', 'other'],
   place: ['postal', 'city', 'other', 'country'],
+  birth: ['same', 'year', 'like', 'other'],
+  street: ['same', 'like', 'other'],
 } as const
 
 export type PairField = keyof typeof PAIR_LEVELS

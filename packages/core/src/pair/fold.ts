@@ -25,6 +25,24 @@ const withoutMarks = (text: string): string =>
 const digraphs = (text: string): string =>
   text.includes('e') ? text.replace(/ae/g, 'a').replace(/oe/g, 'o').replace(/ue/g, 'u') : text
 
+/** A letter that was lost on the way: it may have been any. */
+const LOST = /(?<=\p{L})[?\ufffd]|[?\ufffd](?=\p{L})/u
+
+/** The words of a folded name; a letter that was lost stays as `?`. */
+export function nameWordsOf(name: string): readonly string[] {
+  if ((!name.includes('?') && !name.includes('\ufffd')) || !LOST.test(name)) return wordsOf(name)
+  return name.split(/\s+/).flatMap((word) =>
+    LOST.test(word)
+      ? [
+          word
+            .split(/[?\ufffd]/)
+            .map((part) => fold(part).replace(/ /g, ''))
+            .join('?'),
+        ]
+      : wordsOf(word),
+  )
+}
+
 /** The words of a folded text. */
 export const wordsOf = (text: string): readonly string[] => {
   const folded = fold(text)

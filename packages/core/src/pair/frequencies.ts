@@ -1,4 +1,6 @@
 import { areDifferentNames } from './compare'
+import { countPeople } from './countPeople'
+import { LEVEL } from './fields'
 import { nameKeyAt, type PairTable } from './pairTable'
 import { eachRun, keySorter } from './sortedKeys'
 
@@ -7,10 +9,11 @@ export interface Frequencies {
   readonly size: number
   /** How many contacts are of a country, by its number. */
   countries(id: number): number
-  /** How many contacts have a name, number or address. */
+  /** How many people have a name. */
   names(key: number): number
-  /** How many contacts have a family name with an initial before it. */
+  /** How many people have a family name with an initial before it. */
   kin(key: number): number
+  /** How many contacts have a number or an address. */
   numbers(id: number): number
   emails(id: number): number
   /** How many contacts are of the company of these two: of the same name there may be many, so that its place counts where both tell it. */
@@ -24,8 +27,8 @@ const MOST_HOLDERS = 40
 
 /** Counts the values of all contacts, once. */
 export function countValues(table: PairTable): Frequencies {
-  const names = countKeys(table.size, (at) => nameKeyAt(table, at))
-  const kin = countKeys(table.size, (at) => table.names.kinOf(table.name[at] as number))
+  const names = countPeople(table, (at) => nameKeyAt(table, at))
+  const kin = countPeople(table, (at) => table.names.kinOf(table.name[at] as number))
   const numbers = countIds(table.numbers.ids, table.numberCount)
   const emails = countIds(table.emails.ids, table.emailCount)
   const companies = countCompanies(table)
@@ -41,15 +44,6 @@ export function countValues(table: PairTable): Frequencies {
     companies,
     isSharedLine: (id) => shared[id] === 1,
   }
-}
-
-function countKeys(size: number, keyAt: (at: number) => number): Map<number, number> {
-  const counts = new Map<number, number>()
-  for (let at = 0; at < size; at++) {
-    const key = keyAt(at)
-    if (key !== 0) counts.set(key, (counts.get(key) ?? 0) + 1)
-  }
-  return counts
 }
 
 function countIds(ids: Int32Array, most: number): Int32Array {
@@ -92,18 +86,47 @@ function findSharedLines(table: PairTable): Uint8Array {
   const sorted = sorter.sort()
   const shared = new Uint8Array(table.numberCount)
   eachRun(sorted, (from, to) => {
-    const names = new Map<number, number>()
+    const names = new Map<number, Bearers>()
     for (let i = from; i < to && names.size <= MOST_HOLDERS; i++) {
       const at = sorted.valueAt(i)
       const key = nameKeyAt(table, at)
-      if (key !== 0) names.set(key, table.name[at] as number)
+      const bearers = names.get(key)
+      if (bearers) bearers.count++
+      else if (key !== 0) names.set(key, { name: table.name[at] as number, count: 1 })
     }
-    if (names.size > 1 && areDifferentPeople(table, [...names.values()])) shared[sorted.keyAt(from)] = 1
+    const number = sorted.keyAt(from)
+    if (names.size > 1 && isOfSeveral(table, [...names.values()], table.isMobile(number))) shared[number] = 1
   })
   return shared
 }
 
-function areDifferentPeople({ names }: PairTable, ids: readonly number[]): boolean {
-  if (ids.length > MOST_HOLDERS) return true
-  return ids.some((a, i) => ids.slice(i + 1).some((b) => areDifferentNames(names.compare(a, b))))
+/** A name on a line, and how many contacts bear it there. */
+interface Bearers {
+  readonly name: number
+  count: number
+}
+
+/** Where so many times more contacts bear one name than others, the others are slips of the list. */
+const ODD = 2
+
+/**
+ * Whether a line is held by different people. A mobile is one person's where most on it bear names that may be one: one
+ * odd name is a mistake, not a second holder.
+ */
+function isOfSeveral({ names }: PairTable, holders: readonly Bearers[], isMobile: boolean): boolean {
+  if (holders.length > MOST_HOLDERS) return true
+  const areTwo = (a: Bearers, b: Bearers) => {
+    const level = names.compare(a.name, b.name)
+    // On a mobile, another family name behind the same given name is a marriage.
+    return areDifferentNames(level) && !(isMobile && level === LEVEL.name.given)
+  }
+  if (!holders.some((a, i) => holders.slice(i + 1).some((b) => areTwo(a, b)))) return false
+  if (!isMobile) return true
+  const all = holders.reduce((sum, { count }) => sum + count, 0)
+  const most = Math.max(
+    ...holders.map((one) =>
+      holders.reduce((sum, other) => sum + (other === one || !areTwo(one, other) ? other.count : 0), 0),
+    ),
+  )
+  return most < ODD * (all - most)
 }

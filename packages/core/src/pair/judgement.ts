@@ -1,9 +1,11 @@
 import {
   areDifferentNames,
   areOfOneCompany,
+  compareBirths,
   compareEmails,
   compareNames,
   compareProfiles,
+  haveOtherMobiles,
   shareMobile,
 } from './compare'
 import { type Comparison, FIELD, LEVEL, levelOf } from './fields'
@@ -20,14 +22,56 @@ export const isPersonal = (table: PairTable, comparison: Comparison, a: number, 
  * with a slip may be a sister's: then the names do not count as agreeing.
  */
 export function isSure(table: PairTable, comparison: Comparison, a: number, b: number): boolean {
+  if (levelOf(comparison, FIELD.birth) === LEVEL.birth.other) return false
   const name = levelOf(comparison, FIELD.name)
-  if (name === LEVEL.name.same || name === LEVEL.name.like) return true
-  return !areDifferentNames(name) && isPersonal(table, comparison, a, b)
+  const isTheirs = isPersonal(table, comparison, a, b)
+  // Namesakes at one address are often father and son: two mobiles and two letter boxes tell them apart.
+  if (name === LEVEL.name.same || name === LEVEL.name.like)
+    return (
+      isTheirs || (!haveOtherKeys(comparison) && (isSupported(comparison) || areNeighbours(table, comparison, a, b)))
+    )
+  // A family name changes with marriage; who bears the given name and holds what is one person's is that person.
+  return (!areDifferentNames(name) || name === LEVEL.name.given) && isTheirs
 }
 
-/** Pairs of people with different names are not looked at, unless they share what seldom two people share. */
-export const isWorthKeeping = (byKeys: Comparison): boolean =>
-  !areStrangers(levelOf(byKeys, FIELD.name)) || holdSameKey(byKeys)
+/** A name alone is a namesake's as well: something else has to agree. */
+function isSupported(comparison: Comparison): boolean {
+  const { number, email, company, birth, street } = LEVEL
+  const agrees = (field: number, ...levels: readonly number[]) => levels.includes(levelOf(comparison, field))
+  return (
+    agrees(FIELD.number, number.same, number.shared) ||
+    agrees(FIELD.email, email.same, email.like) ||
+    agrees(FIELD.company, company.same, company.like) ||
+    agrees(FIELD.birth, birth.same, birth.year) ||
+    agrees(FIELD.street, street.same, street.like)
+  )
+}
+
+/** Of one town, where neither tells a company: who works there and who lives there may be namesakes. */
+function areNeighbours({ company }: PairTable, comparison: Comparison, a: number, b: number): boolean {
+  const level = levelOf(comparison, FIELD.place)
+  return company[a] === 0 && company[b] === 0 && (level === LEVEL.place.postal || level === LEVEL.place.city)
+}
+
+/** Each has a mobile and a letter box of their own. */
+const haveOtherKeys = (comparison: Comparison): boolean =>
+  levelOf(comparison, FIELD.number) === LEVEL.number.other && levelOf(comparison, FIELD.email) >= LEVEL.email.other
+
+/**
+ * Pairs of people with different names are not looked at, unless they share what seldom two people share. Who has only
+ * a family name in common is a relative, unless they work together: one of the given names may be wrong there.
+ */
+export function isWorthKeeping(table: PairTable, byKeys: Comparison, a: number, b: number): boolean {
+  const name = levelOf(byKeys, FIELD.name)
+  if (holdSameKey(byKeys)) return true
+  return name === LEVEL.name.family ? areOfOneCompany(table, a, b) : !areStrangers(name)
+}
+
+/** A mobile that is one person's stands at two names: however unlikely, a person looks at it. */
+export const holdOneMobile = (table: PairTable, comparison: Comparison, a: number, b: number): boolean =>
+  areDifferentNames(levelOf(comparison, FIELD.name)) &&
+  levelOf(comparison, FIELD.number) === LEVEL.number.same &&
+  shareMobile(table, a, b)
 
 /** Names with no family name in common. */
 export const areStrangers = (name: number): boolean => name === LEVEL.name.other || name === LEVEL.name.given
@@ -42,8 +86,16 @@ export const holdSameKey = (byKeys: Comparison): boolean =>
 export const areColleagues = (table: PairTable, byKeys: Comparison, a: number, b: number): boolean =>
   areDifferentNames(levelOf(byKeys, FIELD.name)) && areOfOneCompany(table, a, b)
 
-/** Names that cannot be one person's, two profiles, or two addresses with one host. */
-export const contradict = (table: PairTable, a: number, b: number): boolean =>
-  areDifferentNames(compareNames(table, a, b)) ||
-  compareProfiles(table, a, b) === LEVEL.profile.other ||
-  compareEmails(table, a, b) === LEVEL.email.rival
+/**
+ * What cannot be one person's: names with nothing in common or a family name alone, two birth dates, or two values of
+ * more than one personal key. One value that differs is evidence, and is weighed.
+ */
+export function contradict(table: PairTable, a: number, b: number): boolean {
+  const name = compareNames(table, a, b)
+  if (areDifferentNames(name) && name !== LEVEL.name.given) return true
+  if (compareBirths(table, a, b) === LEVEL.birth.other) return true
+  return (
+    compareProfiles(table, a, b) === LEVEL.profile.other &&
+    (compareEmails(table, a, b) === LEVEL.email.rival || haveOtherMobiles(table, a, b))
+  )
+}

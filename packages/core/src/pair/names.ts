@@ -1,7 +1,6 @@
-import { doubleMetaphone } from 'double-metaphone'
 import { LEVEL, UNKNOWN } from './fields'
-import { fold, wordsOf } from './fold'
-import { hashMore, hashOfText, hashText } from './hash'
+import { fold, nameWordsOf } from './fold'
+import { hashMore, hashOfTwo, hashText } from './hash'
 import { int32List } from './int32List'
 import { type NameWords, nameWords } from './nameWords'
 import { hashPool } from './pool'
@@ -23,16 +22,20 @@ export interface Names {
   /** Number of the family name with the initial of the given name: all that may be the same name written in another way. */
   kinOf(id: number): number
   wordCount(id: number): number
+  /** How likely somebody bears its family name and its initial, of `size` contacts. */
+  kinChanceOf(id: number, size: number): number
+  /** How likely somebody bears just these words, each as common as it is in the list; of `size` contacts, two left out. */
+  chanceOf(id: number, size: number): number
   eachWord(id: number, tell: (word: number) => void): void
-  /** Hash of how the family name sounds; 0 where there is none. */
-  soundOf(id: number): number
   readonly words: NameWords
   /** Position of the level at which two names stand to each other, or `UNKNOWN`. */
   compare(a: number, b: number): number
 }
 
-/** Codes of letters are below this. */
-const MOST_INITIALS = 2 ** 16
+/** A word that only the two in question bear counts like so many bearers. */
+const RAREST = 0.5
+/** How many names begin with one letter: names crowd on the common ones. */
+const OF_INITIAL = 0.1
 /** More words than these are no name. */
 const MOST_WORDS = 24
 const { same, like, slip, part, family: familyLevel, given: givenLevel, other } = LEVEL.name
@@ -45,12 +48,11 @@ export function pairNames(): Names {
   const keys = int32List()
   const givens = int32List()
   const families = int32List()
-  const sounds = int32List()
   const initials = int32List()
   const starts = int32List()
   const wordIds = int32List()
   const addName = ({ fullName, givenName, familyName }: WrittenName): void => {
-    const all = wordsOf(fullName).slice(0, MOST_WORDS)
+    const all = nameWordsOf(fullName).slice(0, MOST_WORDS)
     const given = fold(givenName)
     const family = fold(familyName) || (given === '' ? (all.at(-1) ?? '') : '')
     keys.push(keyPool.idOf(all.length < 2 ? (all[0] ?? '') : [...all].sort().join(' ')))
@@ -58,7 +60,6 @@ export function pairNames(): Names {
     givens.push(givenPool.idOf(before))
     initials.push(before === '' ? 0 : before.charCodeAt(0))
     families.push(words.idOf(family))
-    sounds.push(family === '' ? 0 : hashOfText(doubleMetaphone(family.slice(family.lastIndexOf(' ') + 1))[0]))
     for (const word of all) wordIds.push(words.idOf(word))
     starts.push(wordIds.length)
   }
@@ -80,12 +81,18 @@ export function pairNames(): Names {
     },
     hashOf: written.hashOf,
     keyOf: keys.at,
-    kinOf: (id) => families.at(id) * MOST_INITIALS + initials.at(id),
+    kinOf: (id) => (families.at(id) === 0 ? 0 : hashOfTwo(words.hashOf(families.at(id)), initials.at(id)) >>> 0),
     wordCount,
+    kinChanceOf: (id, size) => (Math.max(RAREST, words.bearersOf(families.at(id)) - 2) / size) * OF_INITIAL,
+    chanceOf: (id, size) => {
+      let chance = 1
+      for (let i = starts.at(id); i < starts.at(id + 1); i++)
+        chance *= Math.max(RAREST, words.bearersOf(wordIds.at(i)) - 2) / size
+      return chance
+    },
     eachWord: (id, tell) => {
       for (let i = starts.at(id); i < starts.at(id + 1); i++) tell(wordIds.at(i))
     },
-    soundOf: sounds.at,
     compare: (a, b) => {
       if (keys.at(a) === 0 || keys.at(b) === 0) return UNKNOWN
       if (keys.at(a) === keys.at(b)) return wordCount(a) > 1 ? same : part
@@ -110,7 +117,7 @@ interface Stretch {
 
 /**
  * How all words of the shorter name find theirs in the longer one: as they are or in another form, or by a slip in a
- * word that is no family name. Null where one finds none, or no word is there whole: initials alone are nobody's name.
+ * word that is no family name. Null where one finds none: initials alone are nobody's name.
  */
 function matchWords(
   wordAt: (place: number) => number,
@@ -129,8 +136,10 @@ function matchWords(
     else used |= 1 << at
     if (at < many.count && !words.isInitial(word)) whole++
   }
-  if (whole === 0) return null
+  // Where no word is there whole, most are told apart by their first letters.
+  if (whole === 0 && !shareInitial(wordAt, few, many, words)) return null
   let hasSlip = false
+  let loose = 0
   for (let i = 0; i < few.count && rest !== 0; i++) {
     if ((rest & (1 << i)) === 0) continue
     const word = wordAt(few.from + i)
@@ -139,9 +148,27 @@ function matchWords(
     if (at === many.count) return null
     used |= 1 << at
     const found = wordAt(many.from + at)
-    if ((word !== few.family || found !== many.family) && !words.areForms(word, found)) hasSlip = true
+    if (!words.isInitial(word) && !words.isInitial(found)) loose++
+    const isFamily = word === few.family && found === many.family
+    if (!isFamily && !words.areForms(word, found) && !words.areKeyedApart(word, found)) hasSlip = true
   }
-  return hasSlip ? 'slip' : 'like'
+  if (whole > 0) return hasSlip ? 'slip' : 'like'
+  // No word is there whole: one that is nearly there makes a name with the others, initials alone make nobody's.
+  return few.count > 1 && loose >= LEAST_LOOSE ? 'slip' : null
 }
+
+/** True where each word of the shorter name begins as some word of the longer one does. */
+function shareInitial(wordAt: (place: number) => number, few: Stretch, many: Stretch, words: NameWords): boolean {
+  for (let i = 0; i < few.count; i++) {
+    const initial = words.initialOf(wordAt(few.from + i))
+    let at = 0
+    while (at < many.count && words.initialOf(wordAt(many.from + at)) !== initial) at++
+    if (at === many.count) return false
+  }
+  return true
+}
+
+/** So many words in another form or with a slip, where none is there as it is and initials fit. */
+const LEAST_LOOSE = 1
 
 const areLoosely = (words: NameWords, a: number, b: number): boolean => words.areForms(a, b) || words.areLike(a, b)

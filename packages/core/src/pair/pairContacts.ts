@@ -4,7 +4,7 @@ import { comparer } from './compare'
 import type { Comparison } from './fields'
 import { countValues } from './frequencies'
 import { type Group, groupPairs } from './group'
-import { areStrangers, contradict, isPersonal, isSure, isWorthKeeping } from './judgement'
+import { areStrangers, contradict, holdOneMobile, isPersonal, isSure, isWorthKeeping } from './judgement'
 import { learnFrom } from './learn'
 import { type PairFound, type PairStore, pairStore } from './pairFound'
 import { type PairInput, type PairTable, pairTableBuilder } from './pairTable'
@@ -97,11 +97,11 @@ function* pairTable(
       const name = compare.names(a, b)
       if (isWeakKey(key) && areStrangers(name)) return
       const byKeys = compare.byKeys(a, b, name)
-      if (!isWorthKeeping(byKeys)) return
+      if (!isWorthKeeping(table, byKeys, a, b)) return
       const comparison = byKeys | compare.byPlaces(a, b)
       const score = scale.score(comparison, a, b)
       scores.add({ a: positionOf(a), b: positionOf(b), score })
-      if (score >= thresholds.decide) found.add(judged(table, comparison, { a, b, score, key }))
+      if (score >= thresholds.decide || holdOneMobile(table, comparison, a, b)) found.add(judged(table, comparison, { a, b, score, key }))
     })
     if (a % STEP === 0) yield a
   }

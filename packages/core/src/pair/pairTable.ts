@@ -1,4 +1,5 @@
 import { type Addresses, pairAddresses } from './addresses'
+import { type Births, pairBirths } from './births'
 import { type Companies, pairCompanies } from './companies'
 import { fold } from './fold'
 import { hashOfTwo } from './hash'
@@ -6,6 +7,8 @@ import { type Int32List, int32List } from './int32List'
 import { type Names, pairNames } from './names'
 import { canonicalOrder } from './order'
 import { hashPool, numberOfForm } from './pool'
+import { findPublicHosts } from './publicHosts'
+import { pairStreets, type Streets } from './streets'
 
 /** What pairing looks at in a contact. Empty texts are unknown. */
 export interface PairInput {
@@ -20,13 +23,17 @@ export interface PairInput {
   readonly postalCode: string
   /** ISO 3166-1 alpha-2. */
   readonly country: string
+  /** Street and house. */
+  readonly street?: string
+  /** ISO 8601, or the year alone. */
+  readonly birthDate?: string
   /** Valid numbers in E.164. */
   readonly numbers: readonly { readonly e164: string; readonly isMobile: boolean }[]
   readonly emails: readonly { readonly address: string; readonly isRole: boolean }[]
 }
 
 /** What a contact says in each of these is one number; 0 where it says nothing. */
-const SINGLE = ['company', 'domain', 'profile', 'city', 'postalCode', 'country'] as const
+const SINGLE = ['company', 'domain', 'profile', 'city', 'postalCode', 'country', 'street', 'birth'] as const
 type Single = (typeof SINGLE)[number]
 
 /** Several numbers for each contact: those of contact `at` stand from `starts[at]` up to `starts[at + 1]`. */
@@ -54,6 +61,8 @@ export interface PairTable extends Readonly<Record<Single, Int32Array>> {
   readonly names: Names
   readonly companies: Companies
   readonly addresses: Addresses
+  readonly births: Births
+  readonly streets: Streets
   /** Hash of a domain, city or postal code. */
   hashOf(id: number): number
   isMobile(number: number): boolean
@@ -72,6 +81,8 @@ export function pairTableBuilder(): PairTableBuilder {
   const names = pairNames()
   const companies = pairCompanies()
   const addresses = pairAddresses()
+  const births = pairBirths()
+  const streets = pairStreets()
   const texts = hashPool()
   const e164s = hashPool()
   const cityOf = numberOfForm(fold, texts)
@@ -98,6 +109,8 @@ export function pairTableBuilder(): PairTableBuilder {
       put('city', cityOf(input.city), texts.hashOf)
       put('postalCode', postalCodeOf(input.postalCode), texts.hashOf)
       put('country', texts.idOf(input.country), texts.hashOf)
+      put('street', streets.idOf(input.street ?? ''), streets.hashOf)
+      put('birth', births.idOf(input.birthDate ?? ''), births.hashOf)
       for (const { e164, isMobile } of input.numbers) {
         const id = e164s.idOf(e164)
         if (id === mobiles.length) mobiles.push(isMobile)
@@ -116,17 +129,25 @@ export function pairTableBuilder(): PairTableBuilder {
     },
     build: () => {
       const positions = canonicalOrder(hashes.toArray(), others.toArray())
+      const hosts = findPublicHosts({
+        size: positions.length,
+        domain: columns.domain.toArray(),
+        company: columns.company.toArray(),
+        name: columns.name.toArray(),
+      })
       const inOrder = (column: Single | 'name') => arrange(columns[column].toArray(), positions)
       return {
         size: positions.length,
         positions,
         name: inOrder('name'),
         company: inOrder('company'),
-        domain: inOrder('domain'),
+        domain: withoutHosts(inOrder('domain'), hosts),
         profile: inOrder('profile'),
         city: inOrder('city'),
         postalCode: inOrder('postalCode'),
         country: inOrder('country'),
+        street: inOrder('street'),
+        birth: inOrder('birth'),
         numbers: arrangeSeveral(numbers.build(), positions),
         emails: arrangeSeveral(emails.build(), positions),
         numberCount: e164s.count(),
@@ -135,12 +156,18 @@ export function pairTableBuilder(): PairTableBuilder {
         names,
         companies,
         addresses,
+        births,
+        streets,
         hashOf: texts.hashOf,
         isMobile: (number) => mobiles[number] as boolean,
       }
     },
   }
 }
+
+/** Domains, but for hosts that are nobody's own. */
+const withoutHosts = (domains: Int32Array, hosts: ReadonlySet<number>): Int32Array =>
+  hosts.size === 0 ? domains : domains.map((domain) => (hosts.has(domain) ? 0 : domain))
 
 /** Two hashes over everything a contact holds: two contacts with both alike hold the same. */
 function contentHash() {

@@ -52,6 +52,8 @@ export function hashPool(): HashPool {
     return id
   }
   const idOf = (text: string): number => {
+    // The empty text was the first one.
+    if (text === '' && first.length > 0) return 0
     hashText(text)
     return idOfHashed()
   }

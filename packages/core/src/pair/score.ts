@@ -48,7 +48,9 @@ export function scaleOf(table: PairTable, weights: PairWeights, frequencies: Fre
     const holders = isLikeName ? kinOf(table, a, b, frequencies) : holdersOf(field, table, a, b, frequencies)
     if (holders === 0) return bits[field]?.[level] as number
     const size = isAtHome ? frequencies.countries(table.country[a] as number) : frequencies.size
-    const chance = (Math.max(0, holders - 2) + IMAGINED * (chances[name][level] as number)) / (size + IMAGINED)
+    const usual = chances[name][level] as number
+    const expected = field === FIELD.name ? nameChance(table, a, b, level, usual) : usual
+    const chance = (Math.max(0, holders - 2) + IMAGINED * expected) / (size + IMAGINED)
     return Math.log2((weights.one[name][level] as number) / chance)
   }
   return {
@@ -69,6 +71,20 @@ export function scaleOf(table: PairTable, weights: PairWeights, frequencies: Fre
         ]
       }),
   }
+}
+
+/** Given and family names go together: somebody with a rare one is likelier to bear the other. */
+const TOGETHER = 4
+const RAREST_NAME = 1e-7
+
+/** How likely somebody else bears a name: told by its words, for two common ones are met together more often. */
+function nameChance({ names, name, size }: PairTable, a: number, b: number, level: number, usual: number): number {
+  const [mine, theirs] = [name[a] as number, name[b] as number]
+  if (Math.min(names.wordCount(mine), names.wordCount(theirs)) < 2) return usual
+  if (level === LEVEL.name.same) return Math.max(RAREST_NAME, TOGETHER * names.chanceOf(mine, size))
+  if (level !== LEVEL.name.like) return usual
+  const kin = Math.max(names.kinChanceOf(mine, size), names.kinChanceOf(theirs, size))
+  return Math.max(RAREST_NAME, TOGETHER * kin)
 }
 
 /** Behind the levels of a number: the bits of a company's own line, held by one name. */

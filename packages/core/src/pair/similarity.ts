@@ -40,7 +40,9 @@ function jaroWinkler(a: string, b: string): number {
 }
 
 const ALIKE = 0.92
-/** How much longer one of two like words can be, and the length up to which words are too close to each other to tell. */
+/** Words of fewer letters are too close to each other to tell. */
+const SHORTEST = 3
+/** How much longer one of two like words can be, and the length up to which only a key hit twice is told. */
 const LONGER = 3
 
 /** What a word looks like at a glance. Letters are their codes. */
@@ -55,14 +57,29 @@ export interface Glance {
  * another. Where that is the slip, the last is the same.
  */
 export const mayBeAlike = (a: Glance, b: Glance): boolean =>
-  a.length > LONGER &&
-  b.length > LONGER &&
+  a.length >= SHORTEST &&
+  b.length >= SHORTEST &&
   Math.abs(a.length - b.length) <= LONGER &&
   (a.first === b.first || a.last === b.last)
 
 /** The same word but for slips, which seldom begin a word. */
 export function areAlike(a: string, b: string): boolean {
   if (a === b) return true
-  if (a.length <= LONGER || b.length <= LONGER || Math.abs(a.length - b.length) > LONGER) return false
+  const shorter = Math.min(a.length, b.length)
+  if (shorter < SHORTEST || Math.abs(a.length - b.length) > LONGER) return false
+  if (areKeyedApart(a, b)) return true
+  if (shorter <= LONGER) return false
   return a.charCodeAt(0) === b.charCodeAt(0) ? jaroWinkler(a, b) >= ALIKE : isOneSlipApart(a, b)
 }
+
+/** Two keys changed about, or one lost or hit twice; of words of three letters, only one hit twice. */
+export function areKeyedApart(a: string, b: string): boolean {
+  if (!isOneSlipApart(a, b)) return false
+  const [short, long] = a.length <= b.length ? [a, b] : [b, a]
+  // Of as many letters, another letter may make another name (`Marten`, `Martin`): two changed about do not.
+  if (short.length === long.length) return short.length > LONGER && sortedLetters(short) === sortedLetters(long)
+  return short.length > LONGER || withoutDoubles(short) === withoutDoubles(long)
+}
+
+const sortedLetters = (word: string): string => [...word].sort().join('')
+const withoutDoubles = (word: string): string => word.replace(/(.)\1/g, '$1')

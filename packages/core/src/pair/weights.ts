@@ -26,6 +26,8 @@ const DEFAULT_ONE: Shares = {
   profile: [0.97, 0.03],
   company: [0.86, 0.08, 0.01, 0.05],
   place: [0.8, 0.12, 0.06, 0.02],
+  birth: [0.7, 0.27, 0.02, 0.01],
+  street: [0.84, 0.1, 0.06],
 }
 const DEFAULT_TWO: Shares = {
   name: [0.0005, 0.001, 0.001, 0.003, 0.02, 0.03, 0.9445],
@@ -34,6 +36,8 @@ const DEFAULT_TWO: Shares = {
   profile: [0.00001, 0.99999],
   company: [0.001, 0.003, 0.002, 0.994],
   place: [0.004, 0.02, 0.326, 0.65],
+  birth: [0.00006, 0.018, 0.003, 0.97894],
+  street: [0.0004, 0.002, 0.9976],
 }
 const DEFAULT_COLLEAGUES: Shares = {
   ...DEFAULT_TWO,
