@@ -93,7 +93,7 @@ describe('the seven files', () => {
       'hospitality-directory.csv',
       'csv',
       1,
-      ['company', null, 'full-name', 'number', 'number', 'email', null, 'postal-code', 'city', 'country', 'web', null],
+      ['company', null, 'full-name', 'number', 'number', 'email', 'street', 'postal-code', 'city', 'country', 'web', null],
     ],
     [
       'quotation-requests.csv',
@@ -112,7 +112,7 @@ describe('the seven files', () => {
       'customers.txt',
       'tsv',
       1,
-      [null, 'full-name', 'company', null, 'postal-code', 'city', 'country', 'number', 'email', null],
+      [null, 'full-name', 'company', 'street', 'postal-code', 'city', 'country', 'number', 'email', null],
     ],
     ['opt-outs.json', 'json', null, ['full-name', 'number', 'email', null, null]],
   ])('%s comes in without a hand', async (name, format, headingsRow, fields) => {

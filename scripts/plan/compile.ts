@@ -196,7 +196,18 @@ for (let i = 0; i < count; i++) {
   words[i * 11 + 10] = accepts[i] ?? 0
 }
 const table = Buffer.from(words.buffer).toString('base64')
-const data = { version, codes, regions, outcomes: acceptList }
+const formats = Object.fromEntries(
+  codes.map(({ code, trunk, formats: home, formatsAbroad: abroad }) => [code, { trunk, home, abroad }]),
+)
+const bareCodes = codes.map(({ trunk: _trunk, formats: _home, formatsAbroad: _abroad, ...one }) => one)
+const data = { version, codes: bareCodes, regions, outcomes: acceptList }
+writeFileSync(
+  new URL('../../packages/core/src/phone/engine/formatData.ts', import.meta.url),
+  `// Compiled from google-libphonenumber ${version} by scripts/plan/compile.ts. Do not edit.
+/** How numbers are written, by calling code: what is dialled in front at home, forms at home, forms for others. */
+export const FORMATS = ${JSON.stringify(formats)}
+`,
+)
 writeFileSync(
   new URL('../../packages/core/src/phone/engine/planData.ts', import.meta.url),
   `// Compiled from google-libphonenumber ${version} by scripts/plan/compile.ts. Do not edit.

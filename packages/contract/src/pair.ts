@@ -66,6 +66,9 @@ export const PairSide = z.object({
   domain: z.string(),
   city: z.string(),
   postalCode: z.string(),
+  street: z.string(),
+  /** ISO 8601, or the year alone. */
+  birthDate: z.string(),
   country: z.string(),
   profile: z.string(),
   numbers: z.array(z.object({ e164: z.string(), lineType: LineType })),

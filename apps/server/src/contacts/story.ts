@@ -93,7 +93,19 @@ function rowAsItStood(text: string, batch: BatchRow): ContactStory['row'] {
 }
 
 function valuesOf(record: ContactRecord): Record<string, string> {
-  const names = ['full_name', 'company', 'title', 'city', 'region', 'postal_code', 'country', 'domain', 'profile']
+  const names = [
+    'full_name',
+    'company',
+    'title',
+    'city',
+    'region',
+    'postal_code',
+    'street',
+    'country',
+    'domain',
+    'profile',
+    'birth_date',
+  ]
   return Object.fromEntries(
     names.map((name) => [name.replace('_', '-'), String(record[name] ?? '')]).filter(([, value]) => value !== ''),
   )

@@ -98,6 +98,8 @@ const sideOf = (row: Record<string, string> & { numbers: PairSide['numbers']; em
   domain: row.domain ?? '',
   city: row.city ?? '',
   postalCode: row.postal_code ?? '',
+  street: row.street ?? '',
+  birthDate: row.birth_date ?? '',
   country: row.country ?? '',
   profile: row.profile ?? '',
   numbers: row.numbers,

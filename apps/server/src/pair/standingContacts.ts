@@ -21,6 +21,8 @@ interface StandingRow extends Record<string, unknown> {
   readonly profile: string
   readonly city: string
   readonly postal_code: string
+  readonly street: string
+  readonly birth_date: string
   readonly country: string
   readonly numbers: readonly { readonly e164: string; readonly valid: boolean; readonly lineType: LineType }[]
   readonly emails: readonly { readonly address: string; readonly kind: string }[]
@@ -30,7 +32,7 @@ interface StandingRow extends Record<string, unknown> {
 export async function* standingContacts(tx: Db, listId: string): AsyncGenerator<readonly Standing[]> {
   for (let after = 0; ; ) {
     const { rows } = await tx.execute<StandingRow>(sql`
-      select c.id, c.full_name, c.given_name, c.family_name, c.company, c.domain, c.profile, c.city, c.postal_code, c.country,
+      select c.id, c.full_name, c.given_name, c.family_name, c.company, c.domain, c.profile, c.city, c.postal_code, c.country, c.street, c.birth_date,
         coalesce((select json_agg(json_build_object('e164', n.e164, 'valid', n.is_valid, 'lineType', n.line_type) order by n.position)
           from contact_numbers n where n.contact_id = c.id), '[]') as numbers,
         coalesce((select json_agg(json_build_object('address', e.address, 'kind', e.kind) order by e.position)
@@ -56,6 +58,8 @@ const standing = (row: StandingRow): Standing => ({
       city: row.city,
       postalCode: row.postal_code,
       country: row.country,
+      street: row.street,
+      birthDate: row.birth_date,
     },
     numbers: row.numbers,
     emails: row.emails,

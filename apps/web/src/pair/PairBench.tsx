@@ -87,7 +87,9 @@ function OnePair({ pair, rules, onLater }: { pair: PairItem; rules: Survivorship
         body: { decision, alike, ...(alike ? {} : { also: [...also], chosen: values.chosen }) },
       })
   }
-  const flips = Object.fromEntries(ROWS.map(({ part }, i) => [String(i + 1), () => values.flip(part)]))
+  const flips = Object.fromEntries(
+    ROWS.flatMap(({ part }, i) => (part === null ? [] : [[String(i + 1), () => values.flip(part)] as const])),
+  )
   useKeys({ m: () => choose('join'), x: () => choose('apart'), s: onLater, ...flips })
   useKeys({
     w: () => {

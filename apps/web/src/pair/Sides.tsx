@@ -6,7 +6,10 @@ import { bitsText, evidenceSentence, PAIR_REASON, PART, SILENT } from '../words/
 import type { Survivor } from './useSurvivor'
 
 interface Row {
-  readonly part: SurvivorPart
+  /** What of the joined contact it is chosen with; null where the first that tells it is kept. */
+  readonly part: SurvivorPart | null
+  /** In place of the part's own name. */
+  readonly heading?: string
   readonly field: PairItem['evidence'][number]['field'] | null
   readonly isCode?: boolean
   valueOf(side: PairSide): string
@@ -34,6 +37,8 @@ export const ROWS: readonly Row[] = [
     valueOf: ({ postalCode, city, country }) =>
       [[postalCode, city].filter(Boolean).join(' '), country ? countryName(country) : ''].filter(Boolean).join(', '),
   },
+  { part: 'place', field: 'street', heading: 'Street', valueOf: ({ street }) => street },
+  { part: null, field: 'birth', heading: 'Birth date', isCode: true, valueOf: ({ birthDate }) => birthDate },
   { part: 'title', field: null, valueOf: ({ title }) => title },
 ]
 
@@ -87,20 +92,21 @@ export function Sides({ pair, values, also, onAlso, onOpen }: SidesProps) {
           const found = pair.evidence.find(({ field }) => field === row.field)
           const isSame = texts.every((text) => text === texts[0])
           const filled = texts.filter((text, i) => text !== '' && isJoined(i))
-          const isChoice = filled.length > 1 && new Set(filled).size > 1
+          const { part } = row
+          const isChoice = part !== null && filled.length > 1 && new Set(filled).size > 1
           return (
-            <tr key={row.part} className="border-b border-line align-top">
+            <tr key={row.field ?? row.part} className="border-b border-line align-top">
               <th scope="row" className="px-3 py-1.5 text-left font-normal text-soft">
-                {PART[row.part]} {isChoice ? <Key>{String(at + 1)}</Key> : null}
+                {row.heading ?? (part && PART[part])} {isChoice ? <Key>{String(at + 1)}</Key> : null}
               </th>
               {all.map((side, i) => (
                 <SideCell
                   key={side.contactId}
                   text={texts[i] ?? ''}
                   tone={`${row.isCode ? 'num' : ''} ${isSame || !isJoined(i) ? 'text-soft' : 'font-semibold'}`}
-                  isFirst={values.sourceOf(row.part) === side.contactId}
+                  isFirst={part !== null && values.sourceOf(part) === side.contactId}
                   {...(isChoice && isJoined(i) && texts[i] !== ''
-                    ? { onChoose: () => values.choose(row.part, side.contactId) }
+                    ? { onChoose: () => part && values.choose(part, side.contactId) }
                     : {})}
                 />
               ))}

@@ -46,6 +46,8 @@ const asRow = (side: PairSide) => ({
     title: side.title,
     city: side.city,
     postalCode: side.postalCode,
+    street: side.street,
+    birthDate: side.birthDate,
     country: side.country,
     profile: side.profile,
   },

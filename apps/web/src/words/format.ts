@@ -1,3 +1,5 @@
+import { writtenForOthers } from '@upper-field/core/written'
+
 const grouped = new Intl.NumberFormat('en')
 const day = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
 const moment = new Intl.DateTimeFormat('en-GB', {
@@ -40,9 +42,5 @@ export const countryName = (code: string): string => {
   }
 }
 
-/** A number with its calling code set apart; digits in twos, threes or fours, never changed. */
-export function phone(e164: string): string {
-  const code = /^\+(1|7|2[07]|3[0-469]|4[013-9]|5[1-8]|6[0-6]|8[1246]|9[0-58]|\d{3})/.exec(e164)?.[0] ?? ''
-  const rest = e164.slice(code.length)
-  return `${code} ${rest.replace(/(\d{3,4})(?=(?:\d{3})+$)/g, '$1 ')}`.trim()
-}
+/** A number in the grouping of its own country, as others are to dial it. */
+export const phone = (e164: string): string => writtenForOthers(e164)

@@ -134,6 +134,8 @@ export const FIELD: Record<Field, string> = {
   city: 'City',
   region: 'Region',
   'postal-code': 'Postal code',
+  street: 'Street',
+  'birth-date': 'Birth date',
   web: 'Web address',
   profile: 'Profile address',
 }

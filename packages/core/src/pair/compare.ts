@@ -83,7 +83,18 @@ export function haveOtherMobiles(table: PairTable, a: number, b: number): boolea
 }
 
 /** They hold one mobile number. */
-export function shareMobile({ numbers: { starts, ids }, isMobile }: PairTable, a: number, b: number): boolean {
+export const shareMobile = (table: PairTable, a: number, b: number): boolean => share(table, a, b, table.isMobile)
+
+/** They hold one mobile number that cannot be a line of a house. */
+export const shareSureMobile = (table: PairTable, a: number, b: number): boolean =>
+  share(table, a, b, table.isSurelyMobile)
+
+function share(
+  { numbers: { starts, ids } }: PairTable,
+  a: number,
+  b: number,
+  isMobile: (number: number) => boolean,
+): boolean {
   for (let i = starts[a] as number; i < (starts[a + 1] as number); i++) {
     const id = ids[i] as number
     if (isMobile(id) && holds(ids, starts[b] as number, starts[b + 1] as number, id)) return true

@@ -7,15 +7,17 @@ import {
   compareProfiles,
   haveOtherMobiles,
   shareMobile,
+  shareSureMobile,
 } from './compare'
-import { type Comparison, FIELD, LEVEL, levelOf } from './fields'
+import { type Comparison, FIELD, LEVEL, levelOf, UNKNOWN } from './fields'
 import type { PairTable } from './pairTable'
 
-/** They hold what only one person holds. */
+/** They hold what only one person holds; a line that may be a house's only where both are named. */
 export const isPersonal = (table: PairTable, comparison: Comparison, a: number, b: number): boolean =>
   levelOf(comparison, FIELD.profile) === LEVEL.profile.same ||
   levelOf(comparison, FIELD.email) === LEVEL.email.same ||
-  (levelOf(comparison, FIELD.number) === LEVEL.number.same && shareMobile(table, a, b))
+  (levelOf(comparison, FIELD.number) === LEVEL.number.same &&
+    (levelOf(comparison, FIELD.name) === UNKNOWN ? shareSureMobile : shareMobile)(table, a, b))
 
 /**
  * Whether two contacts may be joined without a person: their names agree, or what only one person holds. A given name

@@ -101,7 +101,8 @@ function* pairTable(
       const comparison = byKeys | compare.byPlaces(a, b)
       const score = scale.score(comparison, a, b)
       scores.add({ a: positionOf(a), b: positionOf(b), score })
-      if (score >= thresholds.decide || holdOneMobile(table, comparison, a, b)) found.add(judged(table, comparison, { a, b, score, key }))
+      if (score >= thresholds.decide || holdOneMobile(table, comparison, a, b))
+        found.add(judged(table, comparison, { a, b, score, key }))
     })
     if (a % STEP === 0) yield a
   }

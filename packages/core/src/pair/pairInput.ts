@@ -8,6 +8,9 @@ export interface Pairable {
   readonly emails: readonly { readonly address: string; readonly kind: string }[]
 }
 
+/** Where the plan cannot tell, a line may be a mobile: whether several people hold it, the list tells. */
+const MOBILES: ReadonlySet<LineType> = new Set(['mobile', 'fixed-or-mobile'])
+
 /** What pairing looks at in a contact: valid numbers, of which mobiles are one person's, and role addresses apart. */
 export const pairInputOf = ({ values, numbers, emails }: Pairable): PairInput => ({
   fullName: values.fullName,
@@ -19,8 +22,10 @@ export const pairInputOf = ({ values, numbers, emails }: Pairable): PairInput =>
   city: values.city,
   postalCode: values.postalCode,
   country: values.country,
+  street: values.street ?? '',
+  birthDate: values.birthDate ?? '',
   numbers: numbers
     .filter(({ valid }) => valid)
-    .map(({ e164, lineType }) => ({ e164, isMobile: lineType === 'mobile' })),
+    .map(({ e164, lineType }) => ({ e164, isMobile: MOBILES.has(lineType), mayBeFixed: lineType !== 'mobile' })),
   emails: emails.map(({ address, kind }) => ({ address, isRole: kind === 'role' })),
 })

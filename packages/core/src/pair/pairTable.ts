@@ -28,7 +28,13 @@ export interface PairInput {
   /** ISO 8601, or the year alone. */
   readonly birthDate?: string
   /** Valid numbers in E.164. */
-  readonly numbers: readonly { readonly e164: string; readonly isMobile: boolean }[]
+  readonly numbers: readonly {
+    readonly e164: string
+    /** One person's, as far as the plan tells. */
+    readonly isMobile: boolean
+    /** It may be a house's all the same. */
+    readonly mayBeFixed?: boolean
+  }[]
   readonly emails: readonly { readonly address: string; readonly isRole: boolean }[]
 }
 
@@ -66,6 +72,8 @@ export interface PairTable extends Readonly<Record<Single, Int32Array>> {
   /** Hash of a domain, city or postal code. */
   hashOf(id: number): number
   isMobile(number: number): boolean
+  /** A mobile that cannot be a line of a house. */
+  isSurelyMobile(number: number): boolean
 }
 
 /** Number of a contact's name, whatever the order of its words. 0 is no name. */
@@ -88,6 +96,7 @@ export function pairTableBuilder(): PairTableBuilder {
   const cityOf = numberOfForm(fold, texts)
   const postalCodeOf = numberOfForm((code) => code.toLowerCase().replace(/\s+/g, ''), texts)
   const mobiles: boolean[] = [false]
+  const sureMobiles: boolean[] = [false]
   const emails = severalList()
   const numbers = severalList()
   const columns = Object.fromEntries([...SINGLE, 'name'].map((column) => [column, int32List()])) as Record<
@@ -111,9 +120,12 @@ export function pairTableBuilder(): PairTableBuilder {
       put('country', texts.idOf(input.country), texts.hashOf)
       put('street', streets.idOf(input.street ?? ''), streets.hashOf)
       put('birth', births.idOf(input.birthDate ?? ''), births.hashOf)
-      for (const { e164, isMobile } of input.numbers) {
+      for (const { e164, isMobile, mayBeFixed = false } of input.numbers) {
         const id = e164s.idOf(e164)
-        if (id === mobiles.length) mobiles.push(isMobile)
+        if (id === mobiles.length) {
+          mobiles.push(isMobile)
+          sureMobiles.push(isMobile && !mayBeFixed)
+        }
         numbers.push(id)
         hash.add(e164s.hashOf(id))
       }
@@ -160,6 +172,7 @@ export function pairTableBuilder(): PairTableBuilder {
         streets,
         hashOf: texts.hashOf,
         isMobile: (number) => mobiles[number] as boolean,
+        isSurelyMobile: (number) => sureMobiles[number] as boolean,
       }
     },
   }

@@ -24,7 +24,7 @@ export const PART_FIELDS: Readonly<Partial<Record<SurvivorPart, readonly string[
   name: ['fullName', 'givenName', 'familyName'],
   company: ['company', 'domain'],
   title: ['title'],
-  place: ['city', 'region', 'postalCode', 'country'],
+  place: ['city', 'region', 'postalCode', 'street', 'country'],
   profile: ['profile'],
 }
 

@@ -13,6 +13,8 @@ export const FIELDS = [
   'postal-code',
   'web',
   'profile',
+  'street',
+  'birth-date',
 ] as const
 export type Field = (typeof FIELDS)[number]
 /** A field for each column, by position. Numbers and e-mails may stand in several columns. */

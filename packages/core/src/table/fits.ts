@@ -16,6 +16,7 @@ export function fits(cell: string, field: Field | null | undefined): boolean {
   if (field === 'number') return digitsOf(cell) >= DIGITS_OF_NUMBER
   if (field === 'web' || field === 'profile') return cell.includes('.')
   if (field === 'postal-code') return cell.trim().length <= 12 && /\d/.test(cell)
+  if (field === 'birth-date') return /\d/.test(cell) && cell.length <= 40
   if (field === 'country') return !/\d/.test(cell) && cell.length < 60
   if (field === null || field === undefined) return true
   return !EMAIL.test(cell) && !isNumberish(cell)

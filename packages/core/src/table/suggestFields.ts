@@ -105,6 +105,7 @@ function contradicts(field: Field, facts: ColumnFacts): boolean {
     )
   if (field === 'profile' || field === 'web') return kinds.web + kinds.profile < 0.2
   if (field === 'country') return kinds.date > 0.5 || kinds.email > 0.5 || kinds.phone > 0.5 || kinds.amount > 0.8
+  if (field === 'birth-date') return facts.samples.length > 2 && facts.samples.every((cell) => !/\d/.test(cell))
   return kinds.email > 0.8 || (kinds.phone > 0.8 && field !== 'postal-code') || kinds.date > 0.8
 }
 

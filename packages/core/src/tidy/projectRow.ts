@@ -1,5 +1,6 @@
 import { isUnsure, type Reading, type ReadNumber, readPhoneCell } from '../phone'
 import type { Field, Mapping } from '../table'
+import { readBirthDate } from './birthDate'
 import type { Change } from './changes'
 import { countryOf } from './country'
 import { countryOfRow } from './countryOfRow'
@@ -26,6 +27,10 @@ export interface ContactValues {
   readonly city: string
   readonly region: string
   readonly postalCode: string
+  /** Street and house. */
+  readonly street: string
+  /** ISO 8601, or the year alone. */
+  readonly birthDate: string
   readonly domain: string
   readonly profile: string
   /** ISO 3166-1 alpha-2, or empty. */
@@ -94,6 +99,8 @@ export function projectRow(cells: readonly string[], options: ProjectOptions | R
       city: first(byField.city),
       region: first(byField.region),
       postalCode: first(byField['postal-code']),
+      street: singleSpaced(first(byField.street)),
+      birthDate: readBirthDate(first(byField['birth-date']), country) ?? '',
       domain: domainOf(first(byField.web), emails),
       profile: readProfile(first(byField.profile)) ?? '',
       country: place,

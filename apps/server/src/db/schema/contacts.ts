@@ -34,6 +34,9 @@ export const contacts = pgTable(
     city: text('city').notNull(),
     region: text('region').notNull(),
     postalCode: text('postal_code').notNull(),
+    street: text('street').notNull().default(''),
+    /** ISO 8601, or the year alone. */
+    birthDate: text('birth_date').notNull().default(''),
     domain: text('domain').notNull(),
     profile: text('profile').notNull(),
     country: text('country').notNull(),

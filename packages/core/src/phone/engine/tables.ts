@@ -1,4 +1,5 @@
 import { countOutcomes, LONGEST_COUNTED, outcomeAfter } from './automata'
+import { type NumberForms, numberFormsOf } from './format'
 import { PLAN } from './planData'
 
 /** What the plan says where a number ends. */
@@ -44,22 +45,10 @@ export interface RegionRules {
   readonly lengths: Lengths
 }
 
-/** One way of writing numbers: pattern, how its groups stand, what they start with, and the form at home. */
-export type PlanFormat = readonly [pattern: string, form: string, leading: string, home: string]
-
-export interface CallingCode {
-  readonly code: number
-  /** The code in digits, and with its plus sign. */
-  readonly text: string
-  readonly plus: string
+export interface CallingCode extends NumberForms {
   readonly start: number
   readonly regions: readonly string[]
   readonly main: Lengths
-  /** What is dialled in front of a national number at home; often nothing. */
-  readonly trunk: string
-  readonly formats: readonly PlanFormat[]
-  /** How its numbers are written for others, where that differs. */
-  readonly formatsAbroad: readonly PlanFormat[]
 }
 
 /** By the code itself: none is above 999. */
@@ -68,7 +57,7 @@ const codes: readonly (CallingCode | undefined)[] = codeTable()
 function codeTable(): (CallingCode | undefined)[] {
   const all: (CallingCode | undefined)[] = Array.from({ length: 1000 })
   for (const one of PLAN.codes as unknown as readonly RawCode[])
-    all[one.code] = { ...one, main: lengthsOf(one.main), text: String(one.code), plus: `+${one.code}` }
+    all[one.code] = { ...one, ...numberFormsOf(one.code), main: lengthsOf(one.main) }
   return all
 }
 
@@ -86,7 +75,7 @@ const outcomes: readonly Outcome[] = PLAN.outcomes.map(([region, type, general])
   type: type as number,
   general: bitsOf(general as readonly number[]),
 }))
-type RawCode = Omit<CallingCode, 'text' | 'plus' | 'main'> & { readonly main: RawLengths }
+type RawCode = Omit<CallingCode, 'main' | keyof Omit<NumberForms, 'code'>> & { readonly main: RawLengths }
 type RawRegion = (typeof PLAN.regions)['GB'] & {
   readonly transform: string | null
   readonly prefix: string | null

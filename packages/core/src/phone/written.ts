@@ -1,0 +1,1 @@
+export { writtenForOthers } from './engine/format'
