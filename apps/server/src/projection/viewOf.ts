@@ -2,7 +2,14 @@ import { describeLine, isDead, isUsableMobile, type Line, type RegisterFacts, ra
 import { type HowToSurvive, mergeContacts, suppressibleKeysOf } from '@upper-field/core/pair'
 import { type ReadNumber, readPhoneCell, VERDICTS } from '@upper-field/core/phone'
 import { type Placement, placeContact } from '@upper-field/core/split'
-import type { CellReading, ChangeCode, ContactValues, ProjectedContact, ReadEmail } from '@upper-field/core/tidy'
+import {
+  type CellReading,
+  type ChangeCode,
+  type ContactValues,
+  type ProjectedContact,
+  type ReadEmail,
+  slipOf,
+} from '@upper-field/core/tidy'
 
 export type NumberOrigin = 'row' | 'join' | 'fill'
 export type OriginNumber = ReadNumber & { readonly origin: NumberOrigin }
@@ -47,6 +54,8 @@ export interface ContactView {
   readonly changes: readonly ChangeCode[]
   /** How promising the cells of its own row are that need a person; 0 where none does. */
   readonly hand: number
+  /** The slip of the most promising one, where a mending is proposed. */
+  readonly slip: string
   /** What stands in columns that became no field, in this row and in those joined to it. */
   readonly extras: readonly string[]
 }
@@ -88,6 +97,7 @@ export function viewOf({
     extras: members.length === 0 ? own.extras : [ownRow, ...members].flatMap(({ projected }) => projected.extras),
     changes: codesOf(own.changes),
     hand: own.hand[0]?.rank ?? 0,
+    slip: slipOf(own.hand),
     placement: placeContact({ lines, hasEmail, isSuppressed: isOnList }),
   }
 }

@@ -8,6 +8,7 @@ import type { Db } from '../db/database'
 import { isOneOf } from '../db/isOneOf'
 import { acts, batches, contacts, edits, leftOut, lists } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
+import { alikeFixes, type Slip } from './hand'
 
 /** Something a person changes in how a list is tidied. */
 export type TidyChange =
@@ -22,6 +23,8 @@ export type TidyChange =
       readonly kind: 'edit'
       readonly edits: readonly { readonly contactId: number; readonly column: string; readonly value: string }[]
     }
+  /** The nearest mending of every cell with one slip. */
+  | { readonly kind: 'mend-alike'; readonly slip: Slip }
   | {
       readonly kind: 'bulk-edit'
       readonly filter: string
@@ -55,6 +58,8 @@ export async function storeChange(tx: Db, listId: string, change: TidyChange, ma
       return storeLeftOut(tx, listId, change, madeBy)
     case 'edit':
       return storeEdits(tx, listId, change.edits, madeBy)
+    case 'mend-alike':
+      return storeAlike(tx, listId, change.slip, madeBy)
     case 'bulk-edit':
       return storeBulkEdit(tx, listId, change, madeBy)
     case 'reading':
@@ -126,6 +131,25 @@ async function storeEdits(
     .values(given.map(({ contactId, column, value }) => ({ actId, contactId, column, value })))
     .onConflictDoNothing()
   return { actId, touched: ids }
+}
+
+/** One act for all cells with one slip, however many there are. */
+async function storeAlike(tx: Db, listId: string, slip: Slip, madeBy: string): Promise<MadeAct> {
+  const actId = await newAct(tx, listId, madeBy, { kind: 'edit', contacts: 0, detail: '' })
+  const touched: number[] = []
+  for await (const fixes of alikeFixes(tx, listId, slip)) {
+    if (fixes.length === 0) continue
+    await tx
+      .insert(edits)
+      .values(fixes.map(({ contactId, column, value }) => ({ actId, contactId, column, value })))
+      .onConflictDoNothing()
+    touched.push(...fixes.map(({ contactId }) => contactId))
+  }
+  await tx
+    .update(acts)
+    .set({ contacts: touched.length, detail: `${touched.length} values` })
+    .where(eq(acts.id, actId))
+  return { actId, touched }
 }
 
 async function storeBulkEdit(

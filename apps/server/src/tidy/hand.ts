@@ -1,13 +1,13 @@
 import type { HandItem, HandPage } from '@upper-field/contract'
-import { fieldOf } from '@upper-field/core/tidy'
-import { sql } from 'drizzle-orm'
+import { fieldOf, slipKey } from '@upper-field/core/tidy'
+import { type SQL, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { CURSOR, readCursor } from '../http/cursor'
 import { type TidiedContact, tidiedContacts } from './tidiedContacts'
 
 const PAGE = 40
-/** So many contacts are looked through for the same slip. */
-const MOST_ALIKE = 5000
+/** Contacts that are tidied again at a time. */
+const TIDIED_AT_ONCE = 1000
 
 /** Cells that need a person, the most promising first. */
 export async function pageOfHand(db: Db, listId: string, cursor: string | undefined): Promise<HandPage> {
@@ -53,15 +53,40 @@ function itemsOf({ id, row, batch, settings, tidied, who }: TidiedContact): Hand
   ]
 }
 
-/** The likeliest mending of every cell with the same slip. */
-export async function alikeFixes(
+/** A slip that many cells may hold: what is wrong, and how it is mended. */
+export interface Slip {
+  readonly kind: string
+  readonly problem: string
+}
+
+const withSlip = (listId: string, { kind, problem }: Slip): SQL =>
+  sql`c.list_id = ${listId} and c.hand_slip = ${slipKey(problem, kind)}`
+
+/** How many contacts need the same hand for the same slip: told when they were projected, not by tidying them again. */
+export async function countAlike(db: Db, listId: string, slip: Slip): Promise<number> {
+  const { rows } = await db.execute<{ n: string }>(sql`
+    select count(*) as n from contacts c join batches b on b.id = c.batch_id and b.state = 'ready'
+    where ${withSlip(listId, slip)}`)
+  return Number(rows[0]?.n ?? 0)
+}
+
+/** The likeliest mending of every cell with the same slip, page by page, until there are no more. */
+export async function* alikeFixes(
   db: Db,
   listId: string,
-  { kind, problem }: { kind: string; problem: string },
-): Promise<{ contactId: number; column: string; value: string }[]> {
-  const found = await tidiedContacts(db, listId, sql`c.hand >= 2 order by c.hand desc, c.id limit ${MOST_ALIKE}`)
-  return found
-    .flatMap(itemsOf)
-    .filter((item) => item.problem === problem && item.fixes[0]?.kind === kind)
-    .map(({ contactId, column, fixes }) => ({ contactId, column, value: fixes[0]?.text ?? '' }))
+  slip: Slip,
+): AsyncGenerator<readonly { readonly contactId: number; readonly column: string; readonly value: string }[]> {
+  for (let after = 0; ; ) {
+    const found = await tidiedContacts(
+      db,
+      listId,
+      sql`${withSlip(listId, slip)} and c.id > ${after} order by c.id limit ${TIDIED_AT_ONCE}`,
+    )
+    if (found.length === 0) return
+    yield found
+      .flatMap(itemsOf)
+      .filter((item) => item.problem === slip.problem && item.fixes[0]?.kind === slip.kind)
+      .map(({ contactId, column, fixes }) => ({ contactId, column, value: fixes[0]?.text ?? '' }))
+    after = found.at(-1)?.id ?? after
+  }
 }

@@ -11,9 +11,12 @@ import { findList, findOpenList } from '../lists/routes'
 import type { Services } from '../services'
 import { asAct, findAct, findActToTakeBack, type TidyChange } from './acts'
 import { pageOfChanges } from './changesPage'
-import { alikeFixes, pageOfHand } from './hand'
+import { countAlike, pageOfHand } from './hand'
 import { columnsOf, tidySample, tidyState } from './state'
 import { makeChange } from './tidyAgain'
+
+/** Of more cells with one slip a job makes the change, and tells how far it is. */
+const MOST_AT_ONCE = 500
 
 export function tidyRoutes(app: Hono, services: Services): void {
   const { db } = services
@@ -72,10 +75,13 @@ export function tidyRoutes(app: Hono, services: Services): void {
       caller,
     ),
   )
-  serve(app, services, 'fixAlike', async ({ params, body, ...caller }) => {
-    const edits = await alikeFixes(db, params.listId, body)
-    if (body.apply && edits.length > 0) await atOnce(services, params.listId, { kind: 'edit', edits }, caller)
-    return { cells: edits.length }
+  serve(app, services, 'fixAlike', async ({ params, body: { apply, ...slip }, ...caller }) => {
+    const cells = await countAlike(db, params.listId, slip)
+    if (!apply || cells === 0) return { cells, job: null }
+    const change = { kind: 'mend-alike', slip } as const
+    if (cells > MOST_AT_ONCE) return { cells, job: await inJob(services, params.listId, change, caller.me) }
+    await atOnce(services, params.listId, change, caller)
+    return { cells, job: null }
   })
 
   serve(app, services, 'readRoutines', async () =>

@@ -35,7 +35,7 @@ export async function makeChange(
 ): Promise<{ readonly actId: string; readonly contacts: number }> {
   const before = await tidyingOf(tx, listId)
   // Edits name their contacts: how the batches were read is not asked for then.
-  const isOfSome = change.kind === 'edit' || change.kind === 'bulk-edit'
+  const isOfSome = change.kind === 'edit' || change.kind === 'bulk-edit' || change.kind === 'mend-alike'
   const readBefore = isOfSome ? [] : await tx.select().from(batches).where(eq(batches.listId, listId))
   const { actId, touched } = await storeChange(tx, listId, change, madeBy)
   const { keys, values } =

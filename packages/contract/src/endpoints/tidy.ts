@@ -48,7 +48,8 @@ export const tidyEndpoints = {
   fixAlike: endpoint('post', '/lists/{listId}/tidy/alike', 'Count, or mend, the cells with the same slip', {
     params: OfList,
     body: AlikeFixes,
-    response: z.object({ cells: z.number().int() }),
+    /** Many cells are mended by a job. */
+    response: z.object({ cells: z.number().int(), job: Job.nullable() }),
     role: 'operator',
   }),
   makeEdits: endpoint('post', '/lists/{listId}/edits', 'Give values to contacts by hand', {

@@ -45,6 +45,18 @@ export interface HandInput {
 
 const NONE: readonly HandCell[] = []
 
+/**
+ * What a contact's first cell needs, as a key: its problem and the kind of the likeliest mending. Cells with the same key
+ * hold the same slip. Empty where nothing is proposed.
+ */
+export function slipOf(cells: readonly HandCell[]): string {
+  const [cell] = cells
+  const fix = cell?.fixes[0]
+  return cell && fix ? slipKey(cell.problem, fix.kind) : ''
+}
+
+export const slipKey = (problem: string, fix: string): string => `${problem}/${fix}`
+
 /** Cells of a row that a person should look at, the most promising first. */
 export function handOf(input: HandInput): readonly HandCell[] {
   const found = [...handOfNumbers(input), ...handOfEmails(input), ...handOfNames(input), ...handOfPostalCode(input)]

@@ -22,7 +22,7 @@ export {
 export { readDate } from './dates'
 export { mendEmail, proposeEmail, proposeReadable } from './emailForm'
 export { EMAIL_KINDS, type EmailKind, type ReadEmail, readEmails } from './emails'
-export { type HandCell, handOf } from './hand'
+export { type HandCell, handOf, slipKey, slipOf } from './hand'
 export { type Asides, takeAsides } from './nameAsides'
 export { mendNameCase } from './nameCase'
 export { inSpokenOrder, takeNameApart, withoutDecorations } from './nameParts'

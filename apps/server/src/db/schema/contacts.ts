@@ -51,6 +51,8 @@ export const contacts = pgTable(
     changes: text('changes').array().notNull().default(sql`'{}'::text[]`),
     /** How promising its cells are that need a person; 0 where none does. */
     hand: smallint('hand').notNull().default(0),
+    /** Problem and kind of mending of the first of them: the same slip stands in many cells. */
+    handSlip: text('hand_slip').notNull().default(''),
     /** The row itself holds a readable number or e-mail. */
     isReadable: boolean('is_readable').notNull(),
     /** What the row holds is known to be dead: no e-mail, and no line in service. */
@@ -68,6 +70,7 @@ export const contacts = pgTable(
   },
   (t) => [
     index('contacts_list').on(t.listId, t.id),
+    index('contacts_hand_slip').on(t.listId, t.handSlip, t.id).where(sql`hand_slip <> ''`),
     index('contacts_hand').on(t.listId, t.hand.desc(), t.id).where(sql`hand > 0`),
     index('contacts_batch').on(t.batchId, t.row),
     index('contacts_joined_into').on(t.joinedInto).where(sql`joined_into is not null`),

@@ -17,7 +17,10 @@ export interface NumberForms {
 }
 
 const raw = FORMATS as unknown as Readonly<
-  Record<string, { readonly trunk: string; readonly home: readonly PlanFormat[]; readonly abroad: readonly PlanFormat[] }>
+  Record<
+    string,
+    { readonly trunk: string; readonly home: readonly PlanFormat[]; readonly abroad: readonly PlanFormat[] }
+  >
 >
 
 export function numberFormsOf(code: number): NumberForms {
