@@ -79,7 +79,8 @@ export function viewOf({
   const lines = rankLines(numbers.map(lineOf)).map((line) => sharedLine(line, isShared(line.e164)))
   const fromRows = merged.numbers.filter(({ valid }) => valid).map(lineOf)
   const hasEmail = merged.emails.length > 0
-  const isReadable = own.numbers.some(({ valid }) => valid) || own.emails.length > 0
+  // Contacts are counted, not rows: what a joined row holds can be read of this contact too.
+  const isReadable = fromRows.length > 0 || hasEmail
   const isGone = isReadable && !hasEmail && fromRows.every(isDead)
   const isOnList =
     isSuppressed !== null &&

@@ -77,11 +77,11 @@ export function tidyRoutes(app: Hono, services: Services): void {
   )
   serve(app, services, 'fixAlike', async ({ params, body: { apply, ...slip }, ...caller }) => {
     const cells = await countAlike(db, params.listId, slip)
-    if (!apply || cells === 0) return { cells, job: null }
+    if (!apply || cells === 0) return { cells }
     const change = { kind: 'mend-alike', slip } as const
     if (cells > MOST_AT_ONCE) return { cells, job: await inJob(services, params.listId, change, caller.me) }
     await atOnce(services, params.listId, change, caller)
-    return { cells, job: null }
+    return { cells }
   })
 
   serve(app, services, 'readRoutines', async () =>

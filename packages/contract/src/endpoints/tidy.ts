@@ -49,7 +49,7 @@ export const tidyEndpoints = {
     params: OfList,
     body: AlikeFixes,
     /** Many cells are mended by a job. */
-    response: z.object({ cells: z.number().int(), job: Job.nullable() }),
+    response: z.object({ cells: z.number().int(), job: Job.optional() }),
     role: 'operator',
   }),
   makeEdits: endpoint('post', '/lists/{listId}/edits', 'Give values to contacts by hand', {

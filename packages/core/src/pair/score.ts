@@ -75,17 +75,23 @@ export function scaleOf(table: PairTable, weights: PairWeights, frequencies: Fre
 
 /** Given and family names go together: somebody with a rare one is likelier to bear the other. */
 const TOGETHER = 4
-const RAREST_NAME = 1e-7
 
 /** How likely somebody else bears a name: told by its words, for two common ones are met together more often. */
 function nameChance({ names, name, size }: PairTable, a: number, b: number, level: number, usual: number): number {
   const [mine, theirs] = [name[a] as number, name[b] as number]
   if (Math.min(names.wordCount(mine), names.wordCount(theirs)) < 2) return usual
-  if (level === LEVEL.name.same) return Math.max(RAREST_NAME, TOGETHER * names.chanceOf(mine, size))
+  if (level === LEVEL.name.same) return rareness(names.chanceOf(mine, size + BESIDE), size)
   if (level !== LEVEL.name.like) return usual
-  const kin = Math.max(names.kinChanceOf(mine, size), names.kinChanceOf(theirs, size))
-  return Math.max(RAREST_NAME, TOGETHER * kin)
+  const kin = Math.max(names.kinChanceOf(mine, size + BESIDE), names.kinChanceOf(theirs, size + BESIDE))
+  return rareness(kin, size)
 }
+
+/** The words of a short list are counted among so many more contacts: how common they are, it cannot say. */
+const BESIDE = 250
+/** A list cannot tell that a name is rarer than one in so many times its contacts. */
+const BEYOND_LIST = 60
+
+const rareness = (chance: number, size: number): number => Math.max(1 / (size * BEYOND_LIST), TOGETHER * chance)
 
 /** Behind the levels of a number: the bits of a company's own line, held by one name. */
 const OFFICE_LINE = PAIR_LEVELS.number.length

@@ -53,7 +53,7 @@ export const contacts = pgTable(
     hand: smallint('hand').notNull().default(0),
     /** Problem and kind of mending of the first of them: the same slip stands in many cells. */
     handSlip: text('hand_slip').notNull().default(''),
-    /** The row itself holds a readable number or e-mail. */
+    /** The row holds a readable number or e-mail, or one that is joined to it does. */
     isReadable: boolean('is_readable').notNull(),
     /** What the row holds is known to be dead: no e-mail, and no line in service. */
     isDead: boolean('is_dead').notNull(),
