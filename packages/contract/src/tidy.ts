@@ -10,6 +10,7 @@ const stepOf = <K extends string, O extends z.ZodType>(kind: K, options: O) =>
   z.object({ id: z.string().min(1).max(60), kind: z.literal(kind), isOn: z.boolean(), options })
 
 export const RoutineStep = z.discriminatedUnion('kind', [
+  stepOf('letters', noOptions),
   stepOf('refusals', noOptions),
   stepOf('blanks', z.object({ words: z.array(z.string().max(100)).max(200) })),
   stepOf('numbers', noOptions),

@@ -27,16 +27,7 @@ function rowsOf(below: (n: number) => number): string {
     const row = () => {
       const number = below(3) === 0 ? mobile : (NUMBERS[below(NUMBERS.length)] ?? '')
       const mail = below(3) === 0 ? workEmail : ''
-      return [
-        given,
-        family,
-        company.name,
-        company.place.name,
-        company.place.country,
-        number,
-        mail,
-        `https://${profile}`,
-      ]
+      return [given, family, company.name, 'Town', company.place.country, number, mail, `https://${profile}`]
         .map((cell) => `"${cell}"`)
         .join(',')
     }

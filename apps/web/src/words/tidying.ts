@@ -4,6 +4,10 @@ import { FIELD, PROBLEM } from './sentences'
 
 /** What each step of a routine is called, and what it does. */
 export const STEP: Record<StepKind, { readonly title: string; readonly does: string }> = {
+  letters: {
+    title: 'Broken letters',
+    does: 'Letters that a wrong encoding broke (“MÃ¼ller”) become what they were, where that can be told.',
+  },
   refusals: {
     title: 'Remarks that say no',
     does: '“Do not call”, “opted out”, “deceased” and the like come out of every cell, into a column of their own.',
@@ -43,6 +47,7 @@ export const STEP: Record<StepKind, { readonly title: string; readonly does: str
 
 /** Codes each kind of step counts under. */
 export const CODES_OF: Record<StepKind, readonly ChangeCode[]> = {
+  letters: ['broken-letters'],
   refusals: ['refusal'],
   blanks: ['blank-word'],
   numbers: [
@@ -127,6 +132,10 @@ export const REPAIR_NAME: Record<ChangeCode, { readonly title: string; readonly 
   },
   'old-form': { title: 'Old form of dialling', says: 'With a prefix that has fallen away, or room for a carrier.' },
   apostrophe: { title: 'Apostrophe in front', says: 'A spreadsheet had put it there.' },
+  'broken-letters': {
+    title: 'Broken letters',
+    says: 'Read with the wrong encoding; turned back only where the whole cell can be.',
+  },
   refusal: {
     title: 'Remarks that say no',
     says: 'Taken out of the cell, into a column of their own. Look at them before anything is sent.',

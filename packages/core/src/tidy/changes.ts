@@ -2,6 +2,7 @@ import { REPAIRS } from '../phone'
 
 /** What a routine does to a value. One code, one plain sentence (in the web client). */
 export const TIDY_CODES = [
+  'broken-letters',
   'refusal',
   'blank-word',
   'name-order',

@@ -4,6 +4,7 @@ import { FIELDS, type Field, type Mapping } from '../table'
 export const ROUTINE_VERSION = 1
 
 export const STEP_KINDS = [
+  'letters',
   'refusals',
   'blanks',
   'numbers',
@@ -26,6 +27,7 @@ export type DateOrder = (typeof DATE_ORDERS)[number]
 
 /** Options of each kind of step. Columns are named by their field, or by their heading where they became none. */
 export interface StepOptions {
+  readonly letters: Readonly<Record<string, never>>
   readonly refusals: Readonly<Record<string, never>>
   readonly blanks: { readonly words: readonly string[] }
   readonly numbers: Readonly<Record<string, never>>
@@ -93,6 +95,7 @@ export const BLANK_WORDS: readonly string[] = [
 ]
 
 const OPTIONS: StepOptions = {
+  letters: {},
   refusals: {},
   blanks: { words: BLANK_WORDS },
   numbers: {},
@@ -127,6 +130,9 @@ const WANTED_BY: Partial<Record<StepKind, readonly Field[]>> = {
   web: ['web', 'profile'],
 }
 
+/** Steps that look at every column, whatever it holds. */
+const ANYWHERE: ReadonlySet<StepKind> = new Set(['letters', 'refusals', 'blanks'])
+
 /** What every list begins with, before anything is known of its columns. */
 export const EVERYTHING: Mapping = FIELDS
 
@@ -134,7 +140,7 @@ export const EVERYTHING: Mapping = FIELDS
 export function proposeRoutine(mapping: Mapping = EVERYTHING): Routine {
   const kinds = STEP_KINDS.filter((kind) => {
     const fields = WANTED_BY[kind]
-    return kind === 'refusals' || kind === 'blanks' || (fields?.some((field) => mapping.includes(field)) ?? false)
+    return ANYWHERE.has(kind) || (fields?.some((field) => mapping.includes(field)) ?? false)
   })
   return { version: ROUTINE_VERSION, steps: kinds.map((kind) => newStep(kind, kind)) }
 }

@@ -1,3 +1,4 @@
+import { mendLetters } from './brokenLetters'
 import { mendCompanyCase, takeLegalForm } from './companyName'
 import { countryOf } from './country'
 import { readDate } from './dates'
@@ -22,6 +23,8 @@ export function compileStep(step: Step, bench: Bench): RunStep | null {
       return refusalsStep(step, bench)
     case 'blanks':
       return blanksStep(step, bench)
+    case 'letters':
+      return lettersStep(step, bench)
     case 'names':
       return namesStep(step, bench)
     case 'company':
@@ -73,6 +76,17 @@ function blanksStep(step: Of<'blanks'>, { columns }: Bench): RunStep {
       const cell = draft.cells[column.at]
       if (cell && cell.length <= longest && words.has(cell.toLowerCase()))
         change(draft, step.id, column, 'blank-word', '')
+    }
+  }
+}
+
+/** Letters that a wrong encoding broke, in every column: steps behind this one see them whole. */
+function lettersStep(step: Of<'letters'>, { columns }: Bench): RunStep {
+  const looked = columns.names.map((name, at) => ({ name, at }))
+  return (draft) => {
+    for (const column of looked) {
+      const mended = mendLetters(draft.cells[column.at] ?? '')
+      if (mended !== null) change(draft, step.id, column, 'broken-letters', mended)
     }
   }
 }

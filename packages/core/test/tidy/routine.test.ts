@@ -26,6 +26,7 @@ describe('a routine', () => {
 
   it('is proposed from what the columns hold', () => {
     expect(PROPOSED.steps.map(({ kind }) => kind)).toEqual([
+      'letters',
       'refusals',
       'blanks',
       'numbers',
