@@ -1,3 +1,4 @@
+ALTER TABLE "batches" ADD COLUMN "public_hosts" text[] DEFAULT '{}'::text[] NOT NULL;--> statement-breakpoint
 ALTER TABLE "contacts" ADD COLUMN "street" text DEFAULT '' NOT NULL;--> statement-breakpoint
 ALTER TABLE "contacts" ADD COLUMN "birth_date" text DEFAULT '' NOT NULL;--> statement-breakpoint
 ALTER TABLE "contacts" ADD COLUMN "hand_slip" text DEFAULT '' NOT NULL;--> statement-breakpoint

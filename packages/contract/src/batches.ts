@@ -39,6 +39,8 @@ export const NewBatch = z.object({
   /** What was found in the file and how it was understood. */
   notes: z.array(Note).max(60),
   defaultCountry: CountryCode.nullable(),
+  /** Mail hosts of the file that serve people of many companies: learnt from its rows. */
+  publicHosts: z.array(z.string().max(253)).max(100).optional(),
   sourceKind: SourceKind,
   gatheredOn: z.iso.date().nullable(),
   lawfulBasis: LawfulBasis,

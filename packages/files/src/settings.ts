@@ -30,6 +30,8 @@ export interface FileSettings {
   readonly headings: readonly string[]
   readonly merged: Merged
   readonly takesHidden: boolean
+  /** Mail hosts that serve people of many companies, as far as its head tells. */
+  readonly publicHosts?: string[]
   readonly notes: readonly Note[]
 }
 
@@ -43,6 +45,7 @@ export function settingsOfFile(opened: OpenedFile, wishes: Partial<RowWishes> = 
     headings: opened.table.headings,
     merged: wishes.merged ?? DEFAULT_ROW_WISHES.merged,
     takesHidden: wishes.takesHidden ?? DEFAULT_ROW_WISHES.takesHidden,
+    publicHosts: [...opened.table.publicHosts],
     notes: opened.notes,
   }
 }

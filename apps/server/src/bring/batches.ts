@@ -28,6 +28,7 @@ export const asBatch = (batch: BatchRow, sameFile: Batch['sameFile'] = []): Batc
   takesHidden: batch.takesHidden,
   notes: batch.notes as Batch['notes'],
   defaultCountry: batch.defaultCountry,
+  publicHosts: batch.publicHosts,
   sourceKind: batch.sourceKind as Batch['sourceKind'],
   gatheredOn: batch.gatheredOn,
   lawfulBasis: batch.lawfulBasis as Batch['lawfulBasis'],

@@ -53,7 +53,11 @@ export const settingsOf = (batch: BatchRow, { routine, leftOut, leftOutOf }: Tid
   tidier: compileRoutine(
     routine,
     { mapping: batch.mapping as Mapping, headings: batch.headings },
-    { defaultCountry: batch.defaultCountry, leftOut: new Set([...leftOut, ...(leftOutOf.get(batch.id) ?? [])]) },
+    {
+      defaultCountry: batch.defaultCountry,
+      publicHosts: new Set(batch.publicHosts),
+      leftOut: new Set([...leftOut, ...(leftOutOf.get(batch.id) ?? [])]),
+    },
   ),
 })
 

@@ -5,6 +5,7 @@ import { type GridRow, isBlankCell, isBlankRow, type Merge, type SheetRow } from
 import { fieldOfHeading } from './headingWords'
 import { type CountryInference, inferCountry } from './inferCountry'
 import { type Note, notes } from './notes'
+import { learnPublicHosts } from './publicHosts'
 import type { FileProblem } from './recognise'
 import { type FieldSuggestion, suggestFields } from './suggestFields'
 import { DEFAULT_ROW_WISHES, type RowWishes, rowTaker } from './takeRows'
@@ -37,6 +38,8 @@ export interface OpenedTable {
   readonly above: readonly GridRow[]
   /** The country its numbers are dialled from, as far as the table tells; its columns are judged under it. */
   readonly country: CountryInference
+  /** Mail hosts that serve people of many companies, as far as the head tells. */
+  readonly publicHosts: readonly string[]
   readonly notes: readonly Note[]
 }
 
@@ -74,15 +77,20 @@ export function openTable(
   const country = inferCountry(found.headings.map((heading, i) => ({ heading, cells: cellsOf(i) })))
   const dialledFrom = wantedCountry === undefined ? country.suggested : wantedCountry
   const columns = found.headings.map((heading, i) => describeColumn(heading, cellsOf(i), dialledFrom))
+  const suggestions = suggestFields(columns)
   return {
     status: 'opened',
     shape: found.shape,
     headings: found.headings,
     columns,
-    suggestions: suggestFields(columns),
+    suggestions,
     firstRows,
     above: found.above,
     country,
+    publicHosts: learnPublicHosts(
+      columns.map((_, i) => cellsOf(i)),
+      suggestions.map(({ field }) => field),
+    ),
     notes: [...found.notes, ...columnNotes(found, columns)],
   }
 }

@@ -18,6 +18,8 @@ export interface Layout {
 export interface RoutineOptions {
   /** ISO 3166-1 alpha-2 that counts where the row names no country. */
   readonly defaultCountry?: string | null
+  /** Mail hosts that are nobody's own, beside those that are known everywhere. */
+  readonly publicHosts?: ReadonlySet<string>
   /** Repairs that are left out for every row. */
   readonly leftOut?: ReadonlySet<ChangeCode>
 }
@@ -45,6 +47,7 @@ export interface Tidier {
   extrasOf(cells: readonly string[], settled?: Settled): readonly (readonly [name: string, value: string])[]
 }
 
+const NO_HOSTS: ReadonlySet<string> = new Set()
 const NOTHING: ReadonlySet<ChangeCode> = new Set()
 
 /** Names of a file's columns: the field, with a number from the second on, or the heading. Names are never twice. */
@@ -75,7 +78,7 @@ export function fieldOf(column: string): Field | null {
 export function compileRoutine(
   routine: Routine,
   layout: Layout,
-  { defaultCountry = null, leftOut = NOTHING }: RoutineOptions = {},
+  { defaultCountry = null, publicHosts = NO_HOSTS, leftOut = NOTHING }: RoutineOptions = {},
 ): Tidier {
   const problems: StepProblem[] = []
   const columns = createColumns(columnNames(layout))
@@ -110,6 +113,7 @@ export function compileRoutine(
     projectRow(draft.cells, {
       mapping,
       defaultCountry,
+      publicHosts,
       splitsNames,
       names: columns.names,
       numbersStep,

@@ -1,4 +1,5 @@
 import throwaways from 'disposable-email-domains-js'
+import freeDomains from 'free-email-domains'
 
 export const EMAIL_KINDS = ['work', 'personal', 'role', 'throwaway'] as const
 export type EmailKind = (typeof EMAIL_KINDS)[number]
@@ -17,8 +18,13 @@ const ROLE_NAMES = new Set(
     /\s+/,
   ),
 )
-const FREE_MAIL =
-  /^(?:gmail|googlemail|outlook|hotmail|live|msn|yahoo|ymail|icloud|me|aol|gmx|web|t-online|freenet|orange|wanadoo|laposte|free|libero|virgilio|ziggo|btinternet|postbox|brightmail|hearth|kinpost)\./
+let freeMail: ReadonlySet<string> | null = null
+
+/** A host of letter boxes for everybody, by the published list of them. */
+function isFreeMail(domain: string): boolean {
+  freeMail ??= new Set(freeDomains)
+  return freeMail.has(domain)
+}
 
 const INVISIBLE = /[\u00ad\u200b-\u200f\u202a-\u202e\u2060\ufeff]/g
 
@@ -96,7 +102,7 @@ function kindOf(address: string): EmailKind {
   const domain = address.slice(at + 1)
   if (isThrowaway(domain)) return 'throwaway'
   if (end <= LONGEST_ROLE && ROLE_NAMES.has(address.slice(0, end))) return 'role'
-  return FREE_MAIL.test(domain) ? 'personal' : 'work'
+  return isFreeMail(domain) ? 'personal' : 'work'
 }
 
 let throwawayDomains: ReadonlySet<string> | null = null

@@ -55,6 +55,8 @@ export interface ProjectOptions {
   readonly mapping: Mapping
   /** ISO 3166-1 alpha-2 that counts where the row names no country. */
   readonly defaultCountry?: string | null
+  /** Mail hosts that are nobody's own, beside those that are known everywhere. */
+  readonly publicHosts?: ReadonlySet<string>
   /** Given and family name are told apart in a full name; on unless a routine says otherwise. */
   readonly splitsNames?: boolean
 }
@@ -74,7 +76,7 @@ export interface RoutineTraces extends ProjectOptions {
  * again gives the same contact.
  */
 export function projectRow(cells: readonly string[], options: ProjectOptions | RoutineTraces): ProjectedContact {
-  const { mapping, defaultCountry = null, splitsNames = true } = options
+  const { mapping, defaultCountry = null, publicHosts, splitsNames = true } = options
   const traces = 'draft' in options ? options : null
   const { byField, extras } = gather(cells, mapping)
   const stated = byField.country === undefined ? null : countryOf(byField.country[0] ?? '')
@@ -85,7 +87,7 @@ export function projectRow(cells: readonly string[], options: ProjectOptions | R
     readings.flatMap(({ reading }) => (isUnsure(reading) ? [] : reading.numbers)),
     (number) => `${number.e164};${number.extension}`,
   )
-  const emails = emailsOf(cells, mapping, traces)
+  const emails = atPublicHosts(emailsOf(cells, mapping, traces), publicHosts)
   const name = nameOf(byField, splitsNames)
   const place = country || (numbers.find((number) => number.valid)?.country ?? '')
   return {
@@ -186,6 +188,16 @@ function emailsOf(cells: readonly string[], mapping: Mapping, traces: RoutineTra
     found = found.length === 0 ? taken : uniqueBy([...found, ...taken], (email) => email.address)
   }
   return found
+}
+
+/** Addresses at hosts that serve everybody are people's own. */
+function atPublicHosts(emails: readonly ReadEmail[], hosts: ReadonlySet<string> | undefined): readonly ReadEmail[] {
+  if (hosts === undefined || hosts.size === 0 || emails.length === 0) return emails
+  const isPublic = ({ address, kind }: ReadEmail) =>
+    kind === 'work' && hosts.has(address.slice(address.lastIndexOf('@') + 1))
+  return emails.some(isPublic)
+    ? emails.map((email) => (isPublic(email) ? { ...email, kind: 'personal' as const } : email))
+    : emails
 }
 
 const NO_EMAILS: readonly ReadEmail[] = []

@@ -15,7 +15,7 @@ describe('names', () => {
 
 describe('e-mails', () => {
   it.each([
-    ['  Maren.O@POSTBOX.example ', [{ address: 'maren.o@postbox.example', kind: 'personal' }]],
+    ['  Maren.O@GMX.net ', [{ address: 'maren.o@gmx.net', kind: 'personal' }]],
     ['<info@causeway.example>', [{ address: 'info@causeway.example', kind: 'role' }]],
     ['mailto:m.oldershaw@causeway.example', [{ address: 'm.oldershaw@causeway.example', kind: 'work' }]],
     [

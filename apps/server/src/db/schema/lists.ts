@@ -1,5 +1,6 @@
 import type { Survivorship } from '@upper-field/core/pair'
 import type { Routine } from '@upper-field/core/tidy'
+import { sql } from 'drizzle-orm'
 import { bigint, boolean, date, index, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core'
 import { bytea, id, instant } from './columns'
 
@@ -46,6 +47,8 @@ export const batches = pgTable(
     headings: jsonb('headings').$type<string[]>().notNull(),
     mapping: jsonb('mapping').$type<(string | null)[]>().notNull(),
     defaultCountry: text('default_country'),
+    /** Mail hosts that serve people of many companies, learnt from the file. */
+    publicHosts: text('public_hosts').array().notNull().default(sql`'{}'::text[]`),
     sourceKind: text('source_kind').notNull(),
     gatheredOn: date('gathered_on'),
     lawfulBasis: text('lawful_basis').notNull(),
