@@ -41,7 +41,12 @@ async function contactsIn(path: string, country: string | null): Promise<{ ids: 
     const idAt = headings.findIndex((heading) => heading.trim().toLowerCase() === ROW_ID)
     if (idAt === -1) throw new Error(`${path} has no column "${ROW_ID}". Its columns: ${headings.join(', ')}.`)
     const mapping = suggestions.map(({ field }, at) => (at === idAt ? null : field))
-    const tidier = compileRoutine(proposeRoutine(mapping), { mapping, headings }, { defaultCountry: country })
+    const publicHosts = new Set(opened.table.publicHosts)
+    const tidier = compileRoutine(
+      proposeRoutine(mapping),
+      { mapping, headings },
+      { defaultCountry: country, publicHosts },
+    )
     const ids: string[] = []
     const contacts: PairInput[] = []
     let held = 0

@@ -43,7 +43,7 @@ export const ORDINARY: readonly OrdinaryFile[] = [
     what: 'customers of a shop, Germany',
     country: 'DE',
     text: 'Kundennr.;Vorname;Nachname;Straße;PLZ;Ort;Telefon;Mobil;E-Mail\n4711;Anna;Krug;Weg 2;80331;München;089/12345678;0171-2345678;anna@krug.example\n4712;Jan;Linde;Ring 3;10115;Berlin;030 98765432;;jan@linde.example\n',
-    fields: [null, 'given-name', 'family-name', null, 'postal-code', 'city', 'number', 'number', 'email'],
+    fields: [null, 'given-name', 'family-name', 'street', 'postal-code', 'city', 'number', 'number', 'email'],
     numbers: ['+498912345678', '+491712345678', '+493098765432'],
   },
   {

@@ -169,7 +169,7 @@ describe('one odd answer of a provider', () => {
       const { name } = body.person as { name: string }
       const odd = ODD[Number(name.split(' ').at(-1))]
       if (odd) return odd[1](response)
-      answerJson(response, { candidates: [{ number: '+44 7911 204\x0481', score: 80 }] })
+      answerJson(response, { candidates: [{ number: '+44 7911 204\x04481', score: 80 }] })
     })
     const listId = await listWithoutNumbers([...ODD.map((_, i) => `Odd Person ${i}`), 'Maren Oldershaw'])
     const job = await fill(listId)

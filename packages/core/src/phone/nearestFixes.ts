@@ -1,5 +1,6 @@
 import { digitsOf, plainCharacters } from './characters'
 import { readPhoneCell } from './readPhoneCell'
+import { mendSpreadsheetDamage } from './spreadsheetDamage'
 
 /** Something a cell may have been meant to be, for a person to accept or not. */
 export interface Fix {
@@ -25,7 +26,10 @@ const LONGEST = 18
  * @returns up to three, likeliest first
  */
 export function nearestFixes(raw: string, country: string | null): readonly Fix[] {
-  const text = plainCharacters(raw).trim()
+  const damage = mendSpreadsheetDamage(plainCharacters(raw).trim())
+  // Of digits that a spreadsheet has lost, or put behind a point, none is guessed.
+  if (damage.status === 'digits-lost') return []
+  const { text } = damage
   const digits = digitsOf(text)
   if (digits.length < 7 || digits.length > LONGEST) return []
   const plus = /^\W*\+/.test(text) ? '+' : ''

@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals'
 import fc from 'fast-check'
-import { formatNumber, readPhoneCell } from '../../src/phone'
+import { formatNumber, nearestFixes, readPhoneCell } from '../../src/phone'
 import { below, COUNTRIES, numbersOf } from './numbersOfPlan'
 import { type Case, shown } from './shown'
 
@@ -184,6 +184,24 @@ describe('what a spreadsheet leaves', () => {
     ['="07911204481"', 'GB', '+447911204481'],
     ['6,12551E+08', 'FR', 'unreadable ! digits-lost'],
   ])('%s in %s', (raw, country, expected) => expect(shown(raw, country)).toBe(expected))
+})
+
+describe('what a spreadsheet put behind a number', () => {
+  it('is no digit of what it may have been', () => {
+    const tails = fc.constantFrom('.0', ',0', '.00', ',00')
+    fc.assert(
+      fc.property(fc.nat(known.length - 1), tails, fc.nat(20), (at, tail, place) => {
+        const { e164, country } = known[at] ?? { e164: '', country: '' }
+        const digits = e164.slice(1)
+        // One digit lost, and the tail of a quantity behind it.
+        const hurt = digits.slice(0, place % digits.length) + digits.slice((place % digits.length) + 1)
+        const fixes = nearestFixes(`${hurt}${tail}`, country).map(({ text }) => text.replace(/\D/g, ''))
+        expect(fixes.filter((text) => text.length > hurt.length)).toEqual([])
+      }),
+    )
+  })
+
+  it('leaves nothing to guess where digits are lost', () => expect(nearestFixes('4.47912E+11', 'GB')).toEqual([]))
 })
 
 describe('quantities are no numbers', () => {
