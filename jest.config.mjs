@@ -1,7 +1,14 @@
 const transform = {
   '^.+\\.tsx?$': [
     '@swc/jest',
-    { jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022' }, module: { type: 'es6' } },
+    {
+      jsc: {
+        parser: { syntax: 'typescript', tsx: true },
+        transform: { react: { runtime: 'automatic' } },
+        target: 'es2022',
+      },
+      module: { type: 'es6' },
+    },
   ],
 }
 const common = {

@@ -26,7 +26,7 @@ describe('words for what the core tells', () => {
     expect(new Set(counted).size).toBe(counted.length)
     expect(CHANGE_CODES.filter((code) => !counted.includes(code))).toEqual(['edited'])
     expect(STEP_KINDS.map((kind) => STEP[kind].title)).not.toContain('')
-    expect(new Set(CHANGE_CODES.map((code) => REPAIR_NAME[code].says)).size).toBe(CHANGE_CODES.length)
+    expect(CHANGE_CODES.filter((code) => !/\.$/.test(REPAIR_NAME[code].says))).toEqual([])
   })
 
   it('every reason to compare two contacts is told', () => {

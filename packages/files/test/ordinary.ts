@@ -29,7 +29,7 @@ export const ORDINARY: readonly OrdinaryFile[] = [
     what: 'an address book, United Kingdom',
     country: 'GB',
     text: 'Name,Mobile,Home phone,Address,Town,Postcode\nAnn Hill,07911 204481,,2 Mill Lane,York,YO1 7HH\nBen Cole,,01865 512345,3 High Street,Oxford,OX1 2JD\n',
-    fields: ['full-name', 'number', 'number', null, 'city', 'postal-code'],
+    fields: ['full-name', 'number', 'number', 'street', 'city', 'postal-code'],
     numbers: ['+447911204481', '+441865512345'],
   },
   {
