@@ -1,5 +1,6 @@
 import { digitsOf } from './characters'
 import { labelOf } from './labels'
+import { withoutOpenCarrier } from './oldForms'
 import type { Problem } from './types'
 
 /** Things that stand in phone columns and are no numbers, whatever the plan would make of their digits. */
@@ -69,15 +70,13 @@ const HIDDEN = /[*•●∙▪■□◦]|_{2,}|\?{2,}|(?<=\d)\?(?=\d)|\.{3,}|…
 const MAY_HIDE = /[*•●∙▪■□◦_?…#xX]|\.\.\./
 /** A lone star or dagger before or behind a whole number points to a note. */
 const FOOTNOTE = /^[*†‡]\s*(?=[+(\d])|(?<=\d[)\]]?)\s*[*†‡]$/g
-/** Where old Brazilian forms leave room for the digits of a carrier: `0xx11`, `(0**11)`. */
-const ROOM_FOR_CARRIER = /(?<!\d)0(?:xx|\*\*)(?=[\s)]*\(?\d{2})/i
 const LEAST_WITH_NOTE = 7
 
 /** Digits hidden by the seller. A single x before digits is an extension. */
 function isMasked(text: string): boolean {
   if (!/\d/.test(text)) return /^[x*•●·_?#.\s()+-]{5,}$/i.test(text)
   if (!MAY_HIDE.test(text)) return false
-  const whole = text.replace(ROOM_FOR_CARRIER, '')
+  const whole = withoutOpenCarrier(text)
   return HIDDEN.test(digitsOf(whole).length >= LEAST_WITH_NOTE ? whole.replace(FOOTNOTE, '') : whole)
 }
 

@@ -131,9 +131,9 @@ function asWritten(to: number, hasPlus: boolean, home: RegionRules | null): read
  * Countries with generous plans (Germany, Austria) keep numbers of up to 13 digits, but have long given out none of
  * more than 11: the German regulator's plan for geographic numbers, ITU-T E.164 national communications.
  */
-const MOST_OF_NEW = 11
+export const MOST_OF_NEW = 11
 /** Fewer digits than these are too few for a code and a number. */
-const LEAST_WITH_CODE = 10
+export const LEAST_WITH_CODE = 10
 const LEAST_WHOLE = 7
 
 /**

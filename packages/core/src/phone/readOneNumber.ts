@@ -6,7 +6,15 @@ import { newForms } from './oldForms'
 import { isCardNumber } from './otherThings'
 import { isFictionNumber, isLocalFiction, isPlaceholderRun } from './placeholders'
 import { homeOf, leaveInBuffer, type PlanNumber, readByPlan, readPlan } from './plan'
-import { isTwofold, joinRepairs, LOST_OR_ABROAD, LOST_ZERO, leaveRival, readDialled } from './readDialled'
+import {
+  isTwofold,
+  joinRepairs,
+  LEAST_WITH_CODE,
+  LOST_OR_ABROAD,
+  LOST_ZERO,
+  leaveRival,
+  readDialled,
+} from './readDialled'
 import { readKeypadLetters, readLookalikes } from './spreadsheetDamage'
 import { isSure } from './sureness'
 import type { Problem, ReadNumber, Repair } from './types'
@@ -152,9 +160,6 @@ function readPlusZero(text: string, country: string | null): Found | null {
   if (!abroad) return home && { ...home, rival: null }
   return abroad.plan.country === country ? abroad : { ...abroad, rival: null }
 }
-
-/** Fewer digits are too few for a calling code and a number. */
-const LEAST_WITH_CODE = 10
 
 /** A number of another country without its plus, where the digits are none at home: never in silence. */
 function readAbroad(text: string, country: string | null): Found | null {

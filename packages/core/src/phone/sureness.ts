@@ -3,11 +3,9 @@ import { nameFor } from './engine/places'
 import { found, foundLineType, isFoundValid } from './engine/readDigits'
 import { callingCodeOf, type RegionRules } from './engine/tables'
 import { formatNumber, isFoundWrittenWithZero, isOpenPlan, type PlanNumber, readPlan } from './plan'
-import { keepingFound, LOST_ZERO, mayBeSwappedZero, TRUNK_ZERO, TWICE } from './readDialled'
+import { keepingFound, LOST_ZERO, MOST_OF_NEW, mayBeSwappedZero, TRUNK_ZERO, TWICE } from './readDialled'
 import type { Repair } from './types'
 
-/** Plans that take almost any digits have long given out no number of more digits: ITU-T E.164 national communications. */
-const MOST_OF_NEW = 11
 /** Area code and subscriber have more digits than these together, but for the oldest. */
 const LEAST_IN_USE = 8
 const LONG_MOBILE = 10

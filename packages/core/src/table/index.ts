@@ -36,6 +36,7 @@ export {
 } from './openTable'
 export { delimiterName, ENCODING_NAMES, type OpenedText, openText } from './openText'
 export { isPostalCodeOf } from './postalShapes'
+export { servesEverybody } from './publicHosts'
 export { FILE_PROBLEMS, type FileProblem, FORMATS, type Format, type Recognised, recognise } from './recognise'
 export { cellsOfRow, ROW_MENDS, type RowLayout, type RowMend } from './rowCells'
 export { LONGEST_CELL, type ScannedRecord, scanRecords } from './scanRecords'
