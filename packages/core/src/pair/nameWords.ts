@@ -1,4 +1,3 @@
-import { hashOfText } from './hash'
 import { int32List } from './int32List'
 import { areForms, isGivenName } from './nicknames'
 import { pairMemo } from './pairMemo'
@@ -12,8 +11,7 @@ export interface NameWords {
   bearersOf(word: number): number
   isInitial(word: number): boolean
   hashOf(word: number): number
-  /** Hash of the first letters of a word, and code of the very first. */
-  startOf(word: number): number
+  /** Code of the first letter of a word. */
   initialOf(word: number): number
   /** The same word but for a slip of a key. */
   areLike(a: number, b: number): boolean
@@ -23,12 +21,8 @@ export interface NameWords {
   areForms(a: number, b: number): boolean
 }
 
-/** Letters that tell the start of a word. */
-const START = 3
-
 export function nameWords(): NameWords {
   const pool = textPool()
-  const starts = int32List()
   const initials = int32List()
   const lengths = int32List()
   const lasts = int32List()
@@ -36,7 +30,6 @@ export function nameWords(): NameWords {
   const areGiven: boolean[] = []
   const areOpen: boolean[] = []
   const describe = (text: string): void => {
-    starts.push(hashOfText(text.slice(0, START)))
     initials.push(text === '' ? 0 : text.charCodeAt(0))
     lasts.push(text === '' ? 0 : text.charCodeAt(text.length - 1))
     lengths.push(text.length)
@@ -78,7 +71,6 @@ export function nameWords(): NameWords {
     bearersOf: (word) => bearers[word] as number,
     isInitial,
     hashOf: pool.hashOf,
-    startOf: starts.at,
     initialOf: initials.at,
     areLike,
     areKeyedApart: (a, b) => {

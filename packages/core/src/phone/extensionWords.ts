@@ -1,8 +1,10 @@
+import { digitsOf } from './characters'
+
 /** Words before an extension, in the languages lists come in: lower case, without the dot of an abbreviation. */
 const WORDS = new Set(
   `extension extensión extensao extensão extension extn ext exten xtn xt x durchwahl dw klappe kl nebenstelle nst apparat app
    poste interno int estensione anexo anx interior ramal rml toestel tst anknytning ankn anslutning lokal lok lokalnummer
-   linnr linje wewnętrzny wewn wew w linka kl klapka mellék mellek alaknumero alanro dahili dah interior int
+   linnr linje wewnętrzny wewn wew w linka kl klapka mellék mellek alaknumero alanro dahili dah
    добавочный доб внутренний вн внутр εσωτερικό εσωτ εσ 内線 分机 内線番号 내선 تحويلة שלוחה sambungan ekst`.split(
     /\s+/,
   ),
@@ -39,6 +41,6 @@ export function takeOffMarkedExtension(
 ): { readonly text: string; readonly extension: string | null } {
   const match = MARKED.exec(text) ?? (isWhole(text) ? null : LOOSELY_MARKED.exec(text))
   const before = match ? text.slice(0, match.index) : text
-  if (!match?.[1] || before.replace(/\D/g, '').length < 5) return { text, extension: null }
+  if (!match?.[1] || digitsOf(before).length < 5) return { text, extension: null }
   return { text: before, extension: match[1] }
 }

@@ -1,3 +1,5 @@
+import { digitsOf } from './characters'
+
 /** A form of dialling that has gone: digits without it, behind the country's own rules. */
 interface OldForm {
   readonly written: RegExp
@@ -33,6 +35,6 @@ export const withoutOpenCarrier = (text: string): string => text.replace(OPEN_CA
 export function* newForms(text: string, country: string | null): Generator<string> {
   const forms = country === null ? undefined : FORMS[country]
   if (forms === undefined) return
-  const dialled = `${/^\W*\+/.test(text) ? '+' : ''}${text.replace(/\D/g, '')}`
+  const dialled = `${/^\W*\+/.test(text) ? '+' : ''}${digitsOf(text)}`
   for (const { written, now } of forms) if (written.test(dialled)) yield dialled.replace(written, now)
 }

@@ -30,7 +30,7 @@ const NO_PLUS_TRUNK_ZERO: readonly Repair[] = ['country-code-without-plus', 'tru
  * Two readings that compete, by what was mended for the one that is found.
  * `COMPETING`: the code stands without its plus, or a zero was lost before a number that looks like it.
  */
-export const COMPETING: readonly Repair[] = ['country-code-without-plus', 'lost-zero']
+const COMPETING: readonly Repair[] = ['country-code-without-plus', 'lost-zero']
 /** A zero was lost, or a number from abroad stands without its plus. */
 export const LOST_OR_ABROAD: readonly Repair[] = ['lost-zero', 'country-code-without-plus']
 /** Two zeros dial abroad, or the one of a number at home was hit twice. */

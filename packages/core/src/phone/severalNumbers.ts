@@ -13,7 +13,9 @@ export interface Parted {
 const CERTAIN = /[\r\n|]+|;|&|\s\+\s(?=\d)|(?<=\d)\s*(?=\+\d)|\s[•·]\s/
 /** What mostly parts numbers, and stands inside single ones too. */
 const LIKELY = /\/{1,2}|,|\s{2,}|\t|\s-\s|:|\s=\s|\*|_/
-const GAP = /[\s./,:;-]+/
+const GAP = /[\s./,:;-]+/g
+/** What parts a number from a count beside it: a dot stands inside those. */
+const GAP_BESIDE_COUNT = /[\s/,:;-]+/g
 const LEAST_DIGITS = 6
 const LEAST_APART = 7
 /** No plan has longer numbers in use: what is longer in a generous plan is two numbers where it can be. */
@@ -71,12 +73,14 @@ function partLikely(text: string, likenessOf: (text: string) => Likeness, hasWor
   return (hasWords && asOne === 'none' && withoutCounts(text, likenessOf)) || one(text)
 }
 
+/** What stands before and behind each gap of a text. */
+function* aroundGaps(text: string, gap: RegExp): Generator<readonly [head: string, tail: string]> {
+  for (const match of text.matchAll(gap)) yield [text.slice(0, match.index), text.slice(match.index + match[0].length)]
+}
+
 /** Numbers with nothing but a gap between them: only where every part is one as it stands. */
 function partGroups(text: string, likenessOf: (text: string) => Likeness): readonly string[] | null {
-  const gaps = [...text.matchAll(/[\s./,:;-]+/g)]
-  for (const gap of gaps) {
-    const head = text.slice(0, gap.index)
-    const tail = text.slice(gap.index + gap[0].length)
+  for (const [head, tail] of aroundGaps(text, GAP)) {
     if (digitsOf(head).length < LEAST_APART || digitsOf(tail).length < LEAST_APART) continue
     if (likenessOf(head) !== 'stands') continue
     const behind = likenessOf(tail) === 'stands' ? [tail] : partGroups(tail, likenessOf)
@@ -87,10 +91,7 @@ function partGroups(text: string, likenessOf: (text: string) => Likeness): reado
 
 /** A number beside a few digits that belong to the words around it. */
 function withoutCounts(text: string, likenessOf: (text: string) => Likeness): Parted | null {
-  const gaps = [...text.matchAll(/[\s/,;:-]+/g)]
-  for (const gap of gaps) {
-    const head = text.slice(0, gap.index)
-    const tail = text.slice(gap.index + gap[0].length)
+  for (const [head, tail] of aroundGaps(text, GAP_BESIDE_COUNT)) {
     if (digitsOf(head).length <= LONGEST_COUNT && likenessOf(tail) === 'stands')
       return { numbers: [tail], leftOver: [head] }
     if (digitsOf(tail).length <= LONGEST_COUNT && likenessOf(head) === 'stands')

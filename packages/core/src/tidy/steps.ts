@@ -66,11 +66,14 @@ function wanted(step: Step, names: readonly string[], { columns, report }: Bench
   return found.filter(({ at }) => at !== -1)
 }
 
-function blanksStep(step: Of<'blanks'>, { columns }: Bench): RunStep {
+/** Every column of the table, by name and place. */
+const everyColumn = ({ columns }: Bench): readonly Column[] => columns.names.map((name, at) => ({ name, at }))
+
+function blanksStep(step: Of<'blanks'>, bench: Bench): RunStep {
   const words = new Set(step.options.words.map((word) => word.trim().toLowerCase()))
   const longest = Math.max(0, ...[...words].map((word) => word.length))
   // What stands in a phone column is told by its reading, which knows these words too.
-  const looked = columns.names.map((name, at) => ({ name, at })).filter(({ name }) => !/^number(?:-\d+)?$/.test(name))
+  const looked = everyColumn(bench).filter(({ name }) => !/^number(?:-\d+)?$/.test(name))
   return (draft) => {
     for (const column of looked) {
       const cell = draft.cells[column.at]
@@ -81,8 +84,8 @@ function blanksStep(step: Of<'blanks'>, { columns }: Bench): RunStep {
 }
 
 /** Letters that a wrong encoding broke, in every column: steps behind this one see them whole. */
-function lettersStep(step: Of<'letters'>, { columns }: Bench): RunStep {
-  const looked = columns.names.map((name, at) => ({ name, at }))
+function lettersStep(step: Of<'letters'>, bench: Bench): RunStep {
+  const looked = everyColumn(bench)
   return (draft) => {
     for (const column of looked) {
       const mended = mendLetters(draft.cells[column.at] ?? '')
@@ -92,9 +95,9 @@ function lettersStep(step: Of<'letters'>, { columns }: Bench): RunStep {
 }
 
 /** Remarks that say no come out of every cell, into a column of their own. */
-function refusalsStep(step: Of<'refusals'>, { columns }: Bench): RunStep {
-  const looked = columns.names.map((name, at) => ({ name, at }))
-  const refusal = columns.need('Refusal')
+function refusalsStep(step: Of<'refusals'>, bench: Bench): RunStep {
+  const looked = everyColumn(bench)
+  const refusal = bench.columns.need('Refusal')
   return (draft) => {
     if (draft.leftOut.has('refusal')) return
     for (const column of looked) {
