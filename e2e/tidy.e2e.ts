@@ -3,8 +3,8 @@ import { appUrl, enterDemo, stepCount } from './steps'
 
 const FILE = `name,company,phone,mail,country
 "OLDERSHAW, MAREN",Causeway Camping Ltd,1665555018,maren@causeway.example,United Kingdom
-Priya Hallowell,Thornbury Nurseries Ltd,07911 204481,priya@birghtmail.example,UK
-Ellie Marsh,Seerose,07911 204490,ellie@brigthmail.example,UK
+Priya Hallowell,Thornbury Nurseries Ltd,07911 204481,priya@gmial.com,UK
+Ellie Marsh,Seerose,07911 204490,ellie@gamil.com,UK
 Tom Kestle,Seerose,079112044811,,GB
 `
 

@@ -5,7 +5,7 @@ import { bringText, newList } from './harness'
 
 const FILE = `name,company,phone,mail,country,stand
 "OLDERSHAW, MAREN",Causeway Camping Ltd,1665555018,maren@causeway.example,United Kingdom,4
-Priya Hallowell,Thornbury Nurseries,07911 204481,priya@birghtmail.example,UK,5
+Priya Hallowell,Thornbury Nurseries,07911 204481,priya@gmial.com,UK,5
 Tom Kestle,Seerose,079112044811,tom@seerose.example,GB,6
 Sanne van der Veen,Fernhill BV,020 7946 0xxx,SANNE@fernhill.example,NL,7
 `

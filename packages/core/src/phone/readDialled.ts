@@ -68,16 +68,10 @@ export function readDialled(
   return repairs
 }
 
-const isForMobiles = (): boolean => MOBILES.has(foundLineType())
-const MOBILES: ReadonlySet<string> = new Set(['mobile', 'fixed-or-mobile'])
-
-/**
- * A number at home that is no mobile, and a mobile abroad behind a plus. Lines of other kinds are left out: the first
- * digits of many an area code are somebody's calling code.
- */
+/** A number at home that is no mobile, and any number abroad behind a plus. */
 function mayBeAbroad(to: number, home: RegionRules): boolean {
   if (to - START < LEAST_WITH_CODE || foundLineType() === 'mobile') return false
-  return keepingFound(() => isValid(START, to, true, home) && found.code.code !== home.code && isForMobiles())
+  return keepingFound(() => isValid(START, to, true, home) && found.code.code !== home.code)
 }
 
 /** Behind two zeros, and as valid at home behind one; in a plan that takes almost any digits only a mobile counts. */

@@ -2,6 +2,7 @@ import { remember } from '../remember'
 import { DIGITS, START, ZERO } from './engine/digits'
 import { labelOfWords } from './labels'
 import { recogniseOtherThing } from './otherThings'
+import { endsInDashTail } from './sharedStem'
 import type { NumberLabel, Repair } from './types'
 
 /** What stands in a cell that holds one number, or two with a slash between them. Its digits are in the buffer. */
@@ -47,6 +48,8 @@ const SLASH = 0x2f
 const LONGEST = 48
 /** Most digits in which two numbers of one stem differ, with a sign beside them. */
 const LONGEST_TAIL = 5
+/** Most digits behind a dash that may be another ending. */
+const MOST_BEHIND_DASH = 3
 const LONGEST_WORD = 16
 
 const APOSTROPHE_REPAIR: readonly Repair[] = ['apostrophe']
@@ -108,6 +111,7 @@ function scanDigits(raw: string, start: number, end: number, isBare: boolean): b
   let hasPlus = false
   let hasLookalikes = false
   let slash = -1
+  let dash = -1
   scanned.extension = null
   scanned.written = -1
   let first = start
@@ -123,7 +127,8 @@ function scanDigits(raw: string, start: number, end: number, isBare: boolean): b
     previous = code
   }
   if (first === end && hasPlus) scanned.written = first - (to - START) - 1
-  for (let i = first; i < end; i++) {
+  let i = first
+  for (; i < end; i++) {
     const code = raw.charCodeAt(i)
     if (isAsciiDigit(code)) {
       digits[to++] = code
@@ -146,6 +151,7 @@ function scanDigits(raw: string, start: number, end: number, isBare: boolean): b
       if (previous === SPACE || previous === DASH || previous === DOT || i === start) return false
       if (sign !== SPACE) marks++
       if (sign === DOT) dots++
+      if (sign === DASH) dash = to
     } else if (sign === SLASH && slash === -1 && to > START + 5) {
       slash = i
       previous = SLASH
@@ -175,6 +181,7 @@ function scanDigits(raw: string, start: number, end: number, isBare: boolean): b
   }
   // A short tail behind a slash may be another ending of the same number.
   if (slash !== -1 && end - slash <= LONGEST_TAIL + 1) return false
+  if (dash !== -1 && to - dash <= MOST_BEHIND_DASH && endsInDashTail(raw.slice(start, i).trimEnd())) return false
   scanned.to = to
   scanned.start = start
   scanned.hasPlus = hasPlus

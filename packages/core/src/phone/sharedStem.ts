@@ -2,9 +2,15 @@ import { digitsOf } from './characters'
 import type { Likeness } from './severalNumbers'
 
 const TAILS_BEHIND_SLASH = /(?:\s*\/\s*-?\d{1,4}(?!\d))+$/
-/** The digits right before the dash are more than those behind it: `85-65` are groups of one number. */
-const TAIL_BEHIND_DASH = /(?<=\d{4})(?:\s*-\s*\d{1,3}(?!\d))+$/
+/**
+ * The digits right before the dash are more than those behind it: `85-65` are groups of one number. A lone zero rings
+ * the switchboard (DIN 5008, 13.4) and is no other ending.
+ */
+const TAIL_BEHIND_DASH = /(?<=\d{4})(?!\s*-\s*0+$)(?:\s*-\s*\d{1,3}(?!\d))+$/
 const LEAST_STEM = 6
+
+/** True where the end of a text may be another ending of the number before it. */
+export const endsInDashTail = (text: string): boolean => TAIL_BEHIND_DASH.test(text)
 
 /** Numbers that differ in their last digits only, and whether the whole may be one number as well. */
 export interface StemNumbers {
@@ -14,13 +20,13 @@ export interface StemNumbers {
 
 /**
  * `… 1234/5`, `…-32`, `…/11/12`: several numbers as long as each other, written once and then by their last digits.
- * A dash also stands before the extension that belongs to a number of an open plan (DIN 5008, 13.4): there the whole
- * comes first.
+ * A dash also stands before the extension that belongs to a number of an open plan (DIN 5008, 13.4): the whole is one
+ * number too, and a person chooses.
  * @returns null where the text is no such thing, or not each of them is a number
  */
 export function numbersOfStem(text: string, likenessOf: (text: string) => Likeness): StemNumbers | null {
   const isOne = likenessOf(text) === 'stands'
-  const tails = TAILS_BEHIND_SLASH.exec(text)?.[0] ?? (isOne ? undefined : TAIL_BEHIND_DASH.exec(text)?.[0])
+  const tails = (TAILS_BEHIND_SLASH.exec(text) ?? TAIL_BEHIND_DASH.exec(text))?.[0]
   const endings = tails?.match(/\s*[/-]\s*-?\d+/g) ?? []
   // A group of the stem itself may be as short as an ending.
   for (let first = 0; first < endings.length; first++) {

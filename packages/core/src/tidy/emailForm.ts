@@ -3,7 +3,7 @@ import { remember } from '../remember'
 import { isOneSlipApart } from '../slip'
 import { isPlainAddress, readEmails } from './emails'
 
-/** Domains people mistype. The free-mail ones of the demo's made-up world stand among those of the real one. */
+/** Domains people mistype. */
 const KNOWN_DOMAINS = [
   'gmail.com',
   'googlemail.com',
@@ -16,10 +16,6 @@ const KNOWN_DOMAINS = [
   'wanadoo.fr',
   'libero.it',
   'btinternet.com',
-  'brightmail.example',
-  'hearth.example',
-  'kinpost.example',
-  'postbox.example',
 ] as const
 /** Right as they stand, though one letter from another. */
 const ALSO_RIGHT = new Set(['mail.com', 'email.com', 'ymail.com', 'yahoo.co', 'hotmail.co'])
@@ -85,11 +81,23 @@ export function proposeReadable(cell: string): string | null {
   return read.length === 1 && read[0]?.address === proposed ? proposed : null
 }
 
-/** An address whose domain looks like a slip of typing, as it was probably meant. Proposed, never applied. */
-export function proposeEmail(address: string): string | null {
+/**
+ * An address whose domain looks like a slip of typing, as it was probably meant. Proposed, never applied.
+ * @param publicHosts hosts that many of the same list are at
+ */
+export function proposeEmail(address: string, publicHosts: ReadonlySet<string> = NO_HOSTS): string | null {
   const at = address.lastIndexOf('@')
-  const meant = domainMeant(address.slice(at + 1))
+  const domain = address.slice(at + 1)
+  if (publicHosts.has(domain)) return null
+  const meant = domainMeant(domain) ?? hostMeant(domain, publicHosts)
   return meant === null ? null : `${address.slice(0, at)}@${meant}`
+}
+
+const NO_HOSTS: ReadonlySet<string> = new Set()
+
+function hostMeant(domain: string, publicHosts: ReadonlySet<string>): string | null {
+  for (const host of publicHosts) if (isOneSlipApart(domain, host)) return host
+  return null
 }
 
 const domainMeant = remember((domain: string): string | null => {

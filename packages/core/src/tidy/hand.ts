@@ -41,6 +41,8 @@ export interface HandInput {
   readonly readings: readonly { readonly column: number; readonly raw: string; readonly reading: Reading }[]
   readonly numbers: readonly ReadNumber[]
   readonly country: string
+  /** Mail hosts that many of the same list are at. */
+  readonly publicHosts?: ReadonlySet<string>
 }
 
 const NONE: readonly HandCell[] = []
@@ -99,18 +101,18 @@ function handOfPostalCode({ cells, mapping, country }: HandInput): readonly Hand
   return [{ column, raw, problem: 'zero-contradicted', fixes: [{ kind: 'code', text: doubted }], rank: 1 }]
 }
 
-function handOfEmails({ cells, mapping }: HandInput): readonly HandCell[] {
+function handOfEmails({ cells, mapping, publicHosts }: HandInput): readonly HandCell[] {
   let found: HandCell[] | null = null
   for (let column = 0; column < mapping.length; column++) {
     const raw = mapping[column] === 'email' ? (cells[column] ?? '') : ''
     if (raw === '') continue
-    const hand = handOfEmail(column, raw)
+    const hand = handOfEmail(column, raw, publicHosts)
     if (hand) found = [...(found ?? []), hand]
   }
   return found ?? NONE
 }
 
-function handOfEmail(column: number, raw: string): HandCell | null {
+function handOfEmail(column: number, raw: string, publicHosts?: ReadonlySet<string>): HandCell | null {
   const [email] = readEmails(raw)
   if (!email) {
     const text = proposeReadable(raw)
@@ -122,7 +124,7 @@ function handOfEmail(column: number, raw: string): HandCell | null {
       rank: text === null ? 2 : 4,
     }
   }
-  const proposal = proposeEmail(email.address)
+  const proposal = proposeEmail(email.address, publicHosts)
   if (proposal === null) return null
   return { column, raw, problem: 'slip-in-domain', fixes: [{ kind: 'domain', text: proposal }], rank: 4 }
 }

@@ -112,7 +112,7 @@ export function projectRow(cells: readonly string[], options: ProjectOptions | R
     readings,
     extras,
     changes: traces?.draft.changes ?? NO_CHANGES,
-    hand: traces === null ? NO_HAND : handOf({ cells, mapping, readings, numbers, country: place }),
+    hand: traces === null ? NO_HAND : handOf({ cells, mapping, readings, numbers, country: place, publicHosts }),
   }
 }
 

@@ -99,7 +99,7 @@ describe('several numbers in a cell', () => {
   })
 
   it('says so when only one of them is good', () => {
-    const reading = readPhoneCell('0431-55577-2O / neu: 0176 5550 14', { country: 'DE' })
+    const reading = readPhoneCell('0431-555772O / neu: 0176 5550 14', { country: 'DE' })
     expect(reading.verdict).toBe('doubtful')
     expect(reading.numbers.map(({ valid }) => valid)).toEqual([true, false])
   })

@@ -86,11 +86,15 @@ describe('numbers with one stem', () => {
 
   it('are two readings where the plan takes the whole as one number', () => {
     expect(shown('040 1234567/8', 'DE')).toBe('+494012345678, +49401234567, +49401234568 ! two-readings')
+    expect(shown('0431 55577-20', 'DE')).toBe('+494315557720, +4943155577, +4943155520 ! two-readings')
+    expect(shown('01 5124420 - 12', 'AT')).toBe('+431512442012, +4315124420, +4315124412 ! two-readings')
   })
 
   it.each<Case>([
     ['0664/555 01 82', 'AT', '+436645550182'],
-    ['0431 55577-20', 'DE', '+494315557720'],
+    ['0431 55577-0', 'DE', '+49431555770'],
+    ['0431-5557720', 'DE', '+494315557720'],
+    ['02-5550-1234', 'TW', '+886255501234'],
     ['06/12/55/09/18', 'FR', '+33612550918'],
     ['8 (495) 123-45-67', 'RU', '+74951234567'],
   ])('%j in %s is one number', (raw, country, expected) => expect(shown(raw, country)).toBe(expected))

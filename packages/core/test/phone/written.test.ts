@@ -230,6 +230,7 @@ describe('numbers of other countries without their plus', () => {
   it.each<Case>([
     ['436641234567', 'DE', '+49436641234567, +436641234567 ! two-readings'],
     ['41791234567', 'DE', '+4941791234567, +41791234567 ! two-readings'],
+    ['4315552004', 'DE', '+494315552004, +4315552004 ! two-readings'],
     ['1 512 345 6789', 'DE', '+4915123456789, +15123456789 ! two-readings'],
     ['4915123456789', 'AT', '+4915123456789 ! plus-missing'],
     ['33612345678', 'GB', '+33612345678 ! plus-missing'],
@@ -241,6 +242,8 @@ describe('numbers of other countries without their plus', () => {
     ['0043 664 1234567', 'DE', '+436641234567'],
     ['4917655500166', 'DE', '+4917655500166'],
     ['8912345678', 'DE', '+498912345678'],
+    ['3312345678', 'DE', '+493312345678'],
+    ['04315552004', 'DE', '+494315552004'],
     ['20123456', 'DK', '+4520123456'],
   ])('%s in %s is no such thing', (raw, country, expected) => expect(shown(raw, country)).toBe(expected))
 })

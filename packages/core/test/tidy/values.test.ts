@@ -90,6 +90,8 @@ describe('companies', () => {
 })
 
 describe('e-mails', () => {
+  const HOSTS = new Set(['brightmail.example', 'hearth.example'])
+
   it.each([
     ['anna (at) krug.example', 'anna@krug.example'],
     ['anna@ krug . example', 'anna@krug.example'],
@@ -104,12 +106,15 @@ describe('e-mails', () => {
   it.each([
     ['anna@birghtmail.example', 'anna@brightmail.example'],
     ['anna@brightmal.example', 'anna@brightmail.example'],
+    ['anna@gmial.com', 'anna@gmail.com'],
     ['anna@krug.con', 'anna@krug.com'],
-  ])('proposes for %s', (address, meant) => expect(proposeEmail(address)).toBe(meant))
+  ])('proposes for %s', (address, meant) => expect(proposeEmail(address, HOSTS)).toBe(meant))
+
+  it('proposes no host that the list is not at', () => expect(proposeEmail('anna@birghtmail.example')).toBeNull())
 
   it.each(['anna@brightmail.example', 'anna@mail.com', 'anna@krug.example', 'anna@krug.de'])(
     'proposes nothing for %s',
-    (address) => expect(proposeEmail(address)).toBeNull(),
+    (address) => expect(proposeEmail(address, HOSTS)).toBeNull(),
   )
 })
 
