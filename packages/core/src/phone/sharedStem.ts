@@ -3,10 +3,10 @@ import type { Likeness } from './severalNumbers'
 
 const TAILS_BEHIND_SLASH = /(?:\s*\/\s*-?\d{1,4}(?!\d))+$/
 /**
- * The digits right before the dash are more than those behind it: `85-65` are groups of one number. A lone zero rings
- * the switchboard (DIN 5008, 13.4) and is no other ending.
+ * The digits right before the dash are more than those behind it: `85-65` are groups of one number, and so are three
+ * digits behind one dash of several. A lone zero rings the switchboard (DIN 5008, 13.4) and is no other ending.
  */
-const TAIL_BEHIND_DASH = /(?<=\d{4})(?!\s*-\s*0+$)(?:\s*-\s*\d{1,3}(?!\d))+$/
+const TAIL_BEHIND_DASH = /(?<=\d{4})(?!\s*-\s*0+$)(?:(?:\s*-\s*\d{1,2}(?!\d))+|(?<=^[^-]*)\s*-\s*\d{3})$/
 const LEAST_STEM = 6
 
 /** True where the end of a text may be another ending of the number before it. */
