@@ -11,6 +11,8 @@ export type EvidenceKind = 'numbers' | 'codes' | 'postal' | 'regions' | 'towns' 
 
 /** A number without a country code, and where the plan takes it as it stands. */
 interface NationalNumber {
+  /** How likely it is in each country that takes it, in powers of ten. */
+  readonly chances: ReadonlyMap<string, number>
   readonly validIn: ReadonlySet<string>
   /** Where it is valid after a repair: a leading zero that a spreadsheet took, a code without its plus. */
   readonly mendedIn: ReadonlySet<string>
@@ -104,7 +106,8 @@ function weighNumbers(ledger: Ledger, columns: readonly InferredColumn[]) {
       return number?.valid && number.country ? [WITHIN[number.country] ?? number.country] : []
     })
   const plain = cells.filter((cell) => !CODED.test(cell)).slice(0, SAMPLE)
-  const national = plain.flatMap((cell) => weighNumber(ledger, cell) ?? [])
+  const national = plain.flatMap((cell) => readNational(cell, ledger.scores.keys()) ?? [])
+  for (const country of ledger.scores.keys()) ledger.add(country, weightOfNumbers(national, country))
   for (const country of new Set(coded)) {
     const n = coded.filter((one) => one === country).length
     // Whoever writes codes may write to anywhere: a hint, and a weighty one where all are alike.
@@ -144,27 +147,35 @@ const LENGTHS_IN_USE = [7, 8, 9, 10, 11]
  * A number tells of a country by how few there are like it: where the plan takes it, one of so many; where it takes
  * none such, hardly possible. What is read only after a repair counts less. Null where no plan takes it.
  */
-function weighNumber(ledger: Ledger, cell: string): NationalNumber | null {
-  const points = new Map<string, number>()
+function readNational(cell: string, countries: Iterable<string>): NationalNumber | null {
+  const chances = new Map<string, number>()
   const validIn = new Set<string>()
   const mendedIn = new Set<string>()
-  for (const country of ledger.scores.keys()) {
+  for (const country of countries) {
     const reading = readPhoneCell(cell, { country })
     const [number] = reading.numbers
     if (!number?.valid || !number.country || (number.country !== country && WITHIN[number.country] !== country))
       continue
     const isHurt = reading.repairs.some((repair) => repair !== 'label-taken-off' && repair !== 'several-numbers')
-    points.set(country, chanceOf(country, number.e164) - (isHurt ? 1.5 : 0))
+    chances.set(country, Math.max(INVALID, chanceOf(country, number.e164) - (isHurt ? 1.5 : 0)))
     const takes = isHurt ? mendedIn : validIn
     takes.add(country)
   }
-  if (points.size === 0) return null
-  for (const country of ledger.scores.keys()) ledger.add(country, weightOf(points.get(country) ?? INVALID))
-  return { validIn, mendedIn }
+  return chances.size === 0 ? null : { chances, validIn, mendedIn }
 }
 
+/** Numbers of one list are alike: how few there are like them is told by so many, and more tell nothing new. */
+const MOST_TELLING = 8
 /** One cell may be wrong: it does not settle alone what many say. */
-const weightOf = (chance: number): number => Math.max(chance, INVALID) * 0.8
+const OF_ONE_CELL = 0.8
+
+/** What all numbers say of a country: how likely those are that its plan takes, and that it does not take the others. */
+function weightOfNumbers(national: readonly NationalNumber[], country: string): number {
+  const chances = national.flatMap(({ chances }) => chances.get(country) ?? [])
+  const mean = chances.length > 0 ? chances.reduce((sum, one) => sum + one, 0) / chances.length : INVALID
+  const others = national.length - chances.length
+  return OF_ONE_CELL * (mean * Math.min(national.length, MOST_TELLING) + others * (INVALID - mean))
+}
 
 /** The chance of one number among all its plan gives out, in powers of ten. */
 function chanceOf(country: string, e164: string): number {

@@ -78,8 +78,12 @@ function handOfNumbers({ readings, numbers, country }: HandInput): readonly Hand
   })
 }
 
-const bothReadings = ({ numbers }: Reading): readonly Fix[] =>
-  numbers.map(({ e164 }): Fix => ({ kind: 'reading', text: e164 }))
+/** Numbers of one stem are one reading together; the whole as one number is the other. */
+function bothReadings({ numbers, repairs }: Reading): readonly Fix[] {
+  const [first = '', ...others] = numbers.map(({ e164 }) => e164)
+  const readings = repairs.includes('shared-stem') ? [first, others.join(', ')] : [first, ...others]
+  return readings.map((text): Fix => ({ kind: 'reading', text }))
+}
 
 function handOfNames({ cells, mapping }: HandInput): readonly HandCell[] {
   const column = mapping.indexOf('full-name')

@@ -7,6 +7,14 @@ const columnsOf = (text: string) => {
 }
 
 describe('the country of a list', () => {
+  it('is not outweighed by how many numbers alike another plan takes too', () => {
+    const rows = Array.from({ length: 60 }, (_, i) => `P${i};0171 ${5_550_000 + i * 7};24103;Kiel`)
+    expect(inferCountry(columnsOf(['Vorname;Telefon;PLZ;Ort', ...rows].join('\n')))).toMatchObject({ suggested: 'DE' })
+    // Nothing but the numbers: both plans take them.
+    const bare = ['Phone', ...rows.map((row) => row.split(';')[1] ?? '')].join('\n')
+    expect(inferCountry(columnsOf(bare)).suggested).not.toBe('BD')
+  })
+
   it.each<[string, string]>([
     [
       'US',

@@ -245,6 +245,15 @@ describe('cells that need a hand', () => {
     expect(cell?.fixes.map(({ text }) => text)).toContain('07911204481')
   })
 
+  it('come with both readings, numbers of one stem together', () => {
+    const tidier = compileRoutine(PROPOSED, LAYOUT)
+    const [cell] = tidier.tidy(['Maren Oldershaw', 'Causeway', '0431 55577-20', '', '', 'DE', '', '', '']).hand
+    expect(cell?.fixes.map(({ text }) => text)).toEqual(['+494315557720', '+4943155577, +4943155520'])
+    const accepted = tidier.tidy(['Maren Oldershaw', 'Causeway', cell?.fixes[1]?.text ?? '', '', '', 'DE', '', '', ''])
+    expect(accepted.numbers.map(({ e164 }) => e164)).toEqual(['+4943155577', '+4943155520'])
+    expect(accepted.hand).toEqual([])
+  })
+
   it('come with the address that was probably meant', () => {
     expect(handOf('', 'maren@birghtmail.example')).toEqual([
       {
