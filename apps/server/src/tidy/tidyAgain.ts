@@ -53,7 +53,7 @@ export async function makeChange(
   return { actId, contacts }
 }
 
-/** Contacts that come out otherwise: in what tells who they are (numbers, e-mails, names), or in other values only. */
+/** Contacts that come out otherwise: in what tells who they are (numbers, e-mails, name, birth date), or in other values only. */
 interface Differing {
   readonly keys: readonly number[]
   readonly values: readonly number[]
@@ -99,7 +99,7 @@ async function differing(
   }
 }
 
-const keysOf = ({ numbers, emails, values }: ProjectedContact) => [numbers, emails, values.fullName]
+const keysOf = ({ numbers, emails, values }: ProjectedContact) => [numbers, emails, values.fullName, values.birthDate]
 
 interface StoredText {
   readonly id: number

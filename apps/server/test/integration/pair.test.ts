@@ -217,3 +217,21 @@ describe('pairing a list', () => {
     await expect(run).rejects.toMatchObject({ status: 422 })
   })
 })
+
+describe('people on one number', () => {
+  it('are not joined where their birth dates differ, and are once a person corrects one', async () => {
+    const id = await newList(api)
+    const file = 'Name,Phone,Birth date\nHans Feldkamp,0431 5557701,1950-02-01\nHans Feldkamp,0431 5557701,1981-08-07\n'
+    await bringText(api, id, file, { defaultCountry: 'DE' })
+    const joined = () =>
+      server.sql<{ id: string; joined_into: string | null }>(
+        'select id, joined_into from contacts where list_id = $1 order by row',
+        [id],
+      )
+    const [father, son] = await joined()
+    expect(son?.joined_into).toBeNull()
+    const edits = [{ contactId: Number(son?.id), column: 'birth-date', value: '1950-02-01' }]
+    await api.call('makeEdits', { params: { listId: id }, body: { edits } })
+    expect((await joined())[1]?.joined_into).toBe(father?.id)
+  })
+})

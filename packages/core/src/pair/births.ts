@@ -29,6 +29,9 @@ export function pairBirths(): Births {
   }
 }
 
+/** True where two dates say nothing against each other: one is not known, they are the same, or one is the year of the other. */
+export const isOneBirth = (a: string, b: string): boolean => a.startsWith(b) || b.startsWith(a)
+
 /** Day and month changed about, or one key beside the right one. */
 function isSlip(a: string, b: string): boolean {
   const [year, month, day] = a.split('-')

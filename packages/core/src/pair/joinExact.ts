@@ -1,3 +1,4 @@
+import { isOneBirth } from './births'
 import { areNamesCompatible } from './compatibleNames'
 
 /** Contacts that share one exact key (a number or an e-mail). */
@@ -10,6 +11,8 @@ export interface SharedKey {
 export interface KeyHolder {
   readonly id: number
   readonly name: string
+  /** `1987-05-03` or `1987`; empty where it is not known. */
+  readonly birthDate?: string
 }
 
 /** A contact that is joined to the one that survives, and the key that says they are one person. */
@@ -27,8 +30,8 @@ export interface ExactJoiner {
 }
 
 /**
- * Joins contacts that share an exact key and whose names are compatible with every name in the group, so that an
- * initial cannot bring two people together. The contact with the lowest id (the first row) survives. Keys are to be
+ * Joins contacts that share an exact key and whose names and birth dates are compatible with all in the group, so
+ * that an initial cannot bring two people together, nor one number father and son. The contact with the lowest id (the first row) survives. Keys are to be
  * added in a fixed order: earlier keys join first.
  * @param isKeptApart pairs that a person took apart are not joined again
  */
@@ -66,8 +69,11 @@ function canJoin(
   isKeptApart: (a: number, b: number) => boolean,
 ): boolean {
   if (target === group) return false
-  return target.every((a) => group.every((b) => areNamesCompatible(a.name, b.name) && !isKeptApart(a.id, b.id)))
+  return target.every((a) => group.every((b) => mayBeOne(a, b) && !isKeptApart(a.id, b.id)))
 }
+
+const mayBeOne = (a: KeyHolder, b: KeyHolder): boolean =>
+  areNamesCompatible(a.name, b.name) && isOneBirth(a.birthDate ?? '', b.birthDate ?? '')
 
 function listJoins(
   groups: ReadonlyMap<number, readonly KeyHolder[]>,

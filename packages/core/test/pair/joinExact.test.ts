@@ -91,3 +91,28 @@ describe('joinExact', () => {
     ]) // prettier-ignore
   })
 })
+
+describe('birth dates of people on one number', () => {
+  const born = (...dates: string[]) =>
+    joinExact([
+      {
+        kind: 'number',
+        key: '+494315557701',
+        holders: dates.map((birthDate, id) => ({ id, name: 'Hans Feldkamp', birthDate })),
+      },
+    ]).map(({ survivor, member }) => [survivor, member])
+
+  it.each([
+    ['1950-02-01', '1950-02-01'],
+    ['1950-02-01', '1950'],
+    ['1950-02-01', ''],
+  ])('%s and %j are one person’s', (a, b) => expect(born(a, b)).toEqual([[0, 1]]))
+
+  it.each([
+    ['1950-02-01', '1981-08-07'],
+    ['1950-02-01', '1981'],
+    ['1950-02-01', '1950-01-02'],
+  ])('%s and %s are not joined', (a, b) => expect(born(a, b)).toEqual([]))
+
+  it('are held against everybody of a group', () => expect(born('1950-02-01', '', '1981')).toEqual([[0, 1]]))
+})
