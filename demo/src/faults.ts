@@ -1,6 +1,7 @@
+import { isValidE164 } from '@upper-field/core/phone'
 import type { Random, WorldNumber, WorldPerson } from '@upper-field/standins/world'
 
-/** What a cell should be read as. `e164s` are the numbers that are valid, in order. */
+/** What a cell should be read as. `e164s` are the numbers that are valid, in order; of a doubtful one nobody holds any. */
 export interface CellTruth {
   readonly fault: string
   readonly cell: string
@@ -33,6 +34,16 @@ const read = (verdict: CellTruth['verdict'], cell: string, { number }: FaultInpu
   e164s: [number.e164],
 })
 const unread = (verdict: CellTruth['verdict'], cell: string) => ({ cell, verdict, e164s: [] })
+
+/** Without its zero a number of Kiel is one of Vienna without its plus: both, the true one first. */
+function withoutZero(input: FaultInput): Omit<CellTruth, 'fault'> {
+  const cell = significant(input)
+  const isTwo = input.number.type !== 'mobile' && cell.length >= LEAST_WITH_CODE && isValidE164(`+${cell}`)
+  return isTwo ? { cell, verdict: 'doubtful', e164s: [input.number.e164, `+${cell}`] } : read('repaired', cell, input)
+}
+
+/** Fewer digits are too few for a code and a number. */
+const LEAST_WITH_CODE = 10
 
 /** Digits in groups, as people write them. */
 const grouped = (digits: string, separator: string): string =>
@@ -129,7 +140,7 @@ export const FAULTS: readonly Fault[] = [
   },
   { name: 'decimal tail', weight: 2, write: (i) => read('repaired', `${i.number.e164.slice(1)}.0`, i) },
   { name: 'leading apostrophe', weight: 2, write: (i) => read('repaired', `'${i.number.e164}`, i) },
-  { name: 'leading zero lost', weight: 7, write: (i) => (hasTrunk(i) ? read('repaired', significant(i), i) : null) },
+  { name: 'leading zero lost', weight: 7, write: (i) => (hasTrunk(i) ? withoutZero(i) : null) },
   {
     name: 'placeholder',
     weight: 2,

@@ -3,7 +3,6 @@ import { compileRoutine, proposeRoutine } from '@upper-field/core/tidy'
 import { openFile, readFileRows, sourceOfBytes } from '@upper-field/files'
 import { createWorld, worldFor } from '@upper-field/standins/world'
 import { type CellTruth, type DemoFile, scenarioFiles } from '../src'
-import { offersBoth } from './offersBoth'
 
 const ROWS = 6000
 const { seed, ...size } = worldFor(ROWS)
@@ -37,9 +36,8 @@ async function outcomesOf({ name, bytes, truth }: DemoFile): Promise<Outcome[]> 
       const read = tidied.readings[i]
       if (!read) return
       const e164s = read.reading.numbers.filter(({ valid }) => valid).map(({ e164 }) => e164)
-      const isEither = offersBoth(phone, read.reading)
-      const isRight = isEither || (e164s.join() === phone.e164s.join() && read.reading.verdict === phone.verdict)
-      const needsHand = isEither || phone.verdict === 'unreadable' || phone.verdict === 'doubtful'
+      const isRight = e164s.join() === phone.e164s.join() && read.reading.verdict === phone.verdict
+      const needsHand = phone.verdict === 'unreadable' || phone.verdict === 'doubtful'
       const end = !isRight ? 'wrong' : needsHand ? (inQueue.has(read.column) ? 'in the queue' : 'wrong') : 'right'
       found.push({ file: name, what: `number: ${phone.fault}`, wasHurt: isHurt(phone), end, shown: phone.cell })
     })
