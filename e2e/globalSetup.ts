@@ -1,12 +1,12 @@
 import { spawn } from 'node:child_process'
 import { join } from 'node:path'
-import { startStandIns } from '@upper-field/standins'
+import { keysOf, startStandIns } from '@upper-field/standins'
 import { DEMO_WORLD } from '@upper-field/standins/world'
 import { Client } from 'pg'
 import { freePort } from '../scripts/postgres.mjs'
 
 const ROOT = join(import.meta.dirname, '..')
-const KEYS = { pellow: 'key-pellow', tansy: 'key-tansy', brindle: 'key-brindle' }
+const KEYS = keysOf((service) => `key-${service}`)
 
 /** The built application as the demo runs it, on a database of its own, with a quick outside world. */
 export default async function globalSetup(): Promise<() => Promise<void>> {

@@ -5,6 +5,7 @@ import { join } from 'node:path'
 import { ensureDatabase, freePort, startCluster } from './postgres.mjs'
 import { fail, mustRun, ROOT, start } from './run.mjs'
 import { setUp } from './setUp.mjs'
+import { shippedServices } from './shippedServices.mjs'
 
 const HOME = join(ROOT, '.local', 'demo')
 const SETTINGS = join(HOME, 'settings.json')
@@ -33,9 +34,7 @@ const standIns = start('node', ['apps/standins/dist/main.js'], {
   name: 'The stand-ins',
   ready: /listen on (\S+)/,
   env: {
-    PELLOW_KEY: settings.keys.pellow,
-    TANSY_KEY: settings.keys.tansy,
-    BRINDLE_KEY: settings.keys.brindle,
+    STANDIN_KEYS: JSON.stringify(settings.keys),
     STANDINS_SPEED: process.env.STANDINS_SPEED ?? '1',
     WORLD_ROWS: rows,
   },
@@ -124,10 +123,9 @@ function isAlive(pid) {
 function readSettings() {
   const secret = () => randomBytes(24).toString('hex')
   const known = existsSync(SETTINGS) && !isFresh ? JSON.parse(readFileSync(SETTINGS, 'utf8')) : null
-  if (known?.sealing) return known
-  const made = known
-    ? { ...known, sealing: secret() }
-    : { secret: secret(), sealing: secret(), keys: { pellow: secret(), tansy: secret(), brindle: secret() } }
+  const made = { secret: secret(), sealing: secret(), ...known }
+  // A demo of before lacks the keys of services that have come since.
+  made.keys = { ...Object.fromEntries(shippedServices().map((name) => [name, secret()])), ...known?.keys }
   writeFileSync(SETTINGS, JSON.stringify(made), { mode: 0o600 })
   return made
 }

@@ -6,8 +6,9 @@ import { buildAll } from './build.mjs'
 import { dropDatabase, ensureDatabase, freePort, startCluster } from './postgres.mjs'
 import { mustRun, ROOT, start } from './run.mjs'
 import { CHROMIUM, setUp } from './setUp.mjs'
+import { shippedServices } from './shippedServices.mjs'
 
-const KEYS = { pellow: 'key-pellow', tansy: 'key-tansy', brindle: 'key-brindle' }
+const KEYS = Object.fromEntries(shippedServices().map((name) => [name, `key-${name}`]))
 const FOLDER = join(ROOT, 'docs', 'screenshots')
 const HOME = join(ROOT, '.local', 'screenshots')
 
@@ -21,7 +22,7 @@ ensureDatabase(cluster, 'pictures')
 const standIns = start('node', ['apps/standins/dist/main.js'], {
   name: 'The stand-ins',
   ready: /listen on (\S+)/,
-  env: { PELLOW_KEY: KEYS.pellow, TANSY_KEY: KEYS.tansy, BRINDLE_KEY: KEYS.brindle, STANDINS_SPEED: '30' },
+  env: { STANDIN_KEYS: JSON.stringify(KEYS), STANDINS_SPEED: '30' },
 })
 const server = start('node', ['apps/server/dist/main.js'], {
   name: 'The application',

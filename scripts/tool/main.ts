@@ -1,10 +1,11 @@
+import { fillReplay } from './fillReplay'
 import { open } from './open'
 import { pair } from './pair'
 import { prepare } from './prepare'
 import { read } from './read'
 import { tidy } from './tidy'
 
-const VERBS = { open, read, tidy, pair, prepare } as const
+const VERBS = { open, read, tidy, pair, prepare, 'fill-replay': fillReplay } as const
 const USAGE = `Usage: npm run -s tool -- VERB …
   open FILE [--rows N] [--sheet NAME] [--country GB] [--encoding E] [--delimiter D] [--headings ROW|none]
        [--merged every|first] [--hidden]  what a file of any kind holds, as JSON
@@ -16,7 +17,8 @@ const USAGE = `Usage: npm run -s tool -- VERB …
                                          who is one person by itself, as row_id,group_id,score; pairs left to a
                                          person go to the file
   prepare --destination brassbell FILE.csv [--plain] [--country GB]
-                                         the prepared audience of a clean CSV`
+                                         the prepared audience of a clean CSV
+  fill-replay FILE.json                  what every order of the providers would have found and cost, as JSON`
 
 const [verb = '', ...args] = process.argv.slice(2)
 if (!(verb in VERBS)) {

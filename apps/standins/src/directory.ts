@@ -5,6 +5,7 @@ export interface PersonQuery {
   readonly company: string
   readonly domain: string
   readonly profile?: string | undefined
+  readonly email?: string | undefined
 }
 
 /** Finds people of the world by what a caller knows of them. */
@@ -20,11 +21,15 @@ export function createDirectory({ people }: World): Directory {
   const byDomain = new Map(
     people.map((person) => [keyOf(`${person.given} ${person.family}`, person.company.domain), person]),
   )
+  const byEmail = new Map(
+    people.flatMap((person) => [person.workEmail, person.personalEmail].map((email) => [email, person])),
+  )
   return {
-    find: ({ name, company, domain, profile }) =>
+    find: ({ name, company, domain, profile, email }) =>
       (profile ? byProfile.get(profile.replace(/^https?:\/\/(www\.)?/, '').replace(/\?.*$/, '')) : undefined) ??
       byCompany.get(keyOf(name, withoutLegalForm(company))) ??
-      byDomain.get(keyOf(name, domain)),
+      byDomain.get(keyOf(name, domain)) ??
+      byEmail.get((email ?? '').toLowerCase()),
   }
 }
 

@@ -1,4 +1,4 @@
-import type { Context, MiddlewareHandler } from 'hono'
+import type { Context, Hono, MiddlewareHandler } from 'hono'
 import { z } from 'zod'
 
 export const sleep = (milliseconds: number): Promise<void> =>
@@ -33,6 +33,12 @@ export function createLedger(): Ledger {
     total: () => [...charged.values()].reduce((sum, amount) => sum + amount, 0),
     count: () => [...charged.values()].filter((amount) => amount > 0).length,
   }
+}
+
+/** One service of the outside world, and its own books. */
+export interface Service {
+  readonly app: Hono
+  readonly ledger: Ledger
 }
 
 export const keyOfCall = (c: Context, otherwise: string): string => c.req.header('idempotency-key') ?? otherwise

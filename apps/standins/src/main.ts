@@ -11,7 +11,7 @@ const standIns = await startStandIns({
   ...worldFor(Number(process.env.WORLD_ROWS ?? 0)),
   port: Number(process.env.STANDINS_PORT ?? 0),
   speed: Number(process.env.STANDINS_SPEED ?? 1),
-  keys: { pellow: need('PELLOW_KEY'), tansy: need('TANSY_KEY'), brindle: need('BRINDLE_KEY') },
+  keys: JSON.parse(need('STANDIN_KEYS')) as Readonly<Record<string, string>>,
 })
 console.log(`stand-ins listen on ${standIns.url}`)
 for (const signal of ['SIGINT', 'SIGTERM'] as const)

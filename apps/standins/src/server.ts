@@ -2,15 +2,13 @@ import { serve } from '@hono/node-server'
 import { Hono } from 'hono'
 import { createDirectory } from './directory'
 import type { StandInOptions } from './http'
-import { brindle } from './services/brindle'
-import { pellow } from './services/pellow'
-import { tansy } from './services/tansy'
+import { SERVICE_NAMES, SERVICES, type ServiceName } from './services'
 import { createWorld } from './world'
 
 export interface StandIns {
   readonly url: string
   /** What each service says it has charged, in millionths of a euro. */
-  charged(): Record<'pellow' | 'tansy' | 'brindle', { total: number; count: number }>
+  charged(): Record<ServiceName, { total: number; count: number }>
   stop(): Promise<void>
 }
 
@@ -19,8 +17,13 @@ export interface StandInsInput extends Partial<StandInOptions> {
   readonly seed: string
   readonly people: number
   readonly consumers?: number
-  readonly keys: Readonly<Record<'pellow' | 'tansy' | 'brindle', string>>
+  /** A service without a key is not there. */
+  readonly keys: Readonly<Partial<Record<ServiceName, string>>>
 }
+
+/** A key for every service there is. */
+export const keysOf = (keyOf: (service: ServiceName) => string): Record<ServiceName, string> =>
+  Object.fromEntries(SERVICE_NAMES.map((name) => [name, keyOf(name)])) as Record<ServiceName, string>
 
 /** Starts the simulated outside world on loopback. */
 export async function startStandIns({
@@ -33,19 +36,15 @@ export async function startStandIns({
 }: StandInsInput): Promise<StandIns> {
   const world = createWorld(seed, { people, consumers })
   const directory = createDirectory(world)
-  const services = {
-    pellow: pellow(world, keys.pellow, { speed }),
-    tansy: tansy(world, directory, keys.tansy, { speed }),
-    brindle: brindle(world, directory, keys.brindle, { speed }),
-  }
+  const services = (Object.entries(keys) as [ServiceName, string][]).map(
+    ([name, key]) => [name, SERVICES[name](world, directory, key, { speed })] as const,
+  )
   const app = new Hono()
   app.onError((_, c) => c.json({ error: 'not understood' }, 400))
-  app.route('/pellow', services.pellow.app)
-  app.route('/tansy', services.tansy.app)
-  app.route('/brindle', services.brindle.app)
+  for (const [name, service] of services) app.route(`/${name}`, service.app)
   const charged = () =>
     Object.fromEntries(
-      Object.entries(services).map(([name, { ledger }]) => [name, { total: ledger.total(), count: ledger.count() }]),
+      services.map(([name, { ledger }]) => [name, { total: ledger.total(), count: ledger.count() }]),
     ) as ReturnType<StandIns['charged']>
   app.get('/charged', (c) => c.json(charged()))
   const server = serve({ fetch: app.fetch, hostname: '127.0.0.1', port })

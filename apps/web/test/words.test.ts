@@ -36,28 +36,31 @@ describe('words for what the core tells', () => {
 
 describe('the story of a phone cell', () => {
   it('tells what was read, what was mended, and the words beside it', () => {
-    const { title, more } = tell({
-      kind: 'read',
-      column: 'Phone',
-      raw: ' 07911 204481 (call after 5) ',
-      reading: {
-        verdict: 'repaired',
-        numbers: [
-          {
-            e164: '+447911204481',
-            country: 'GB',
-            lineType: 'mobile',
-            extension: '12',
-            label: null,
-            valid: true,
-            possible: true,
-          },
-        ],
-        repairs: ['label-taken-off'],
-        problem: null,
-        remark: 'call after 5',
+    const { title, more } = tell(
+      {
+        kind: 'read',
+        column: 'Phone',
+        raw: ' 07911 204481 (call after 5) ',
+        reading: {
+          verdict: 'repaired',
+          numbers: [
+            {
+              e164: '+447911204481',
+              country: 'GB',
+              lineType: 'mobile',
+              extension: '12',
+              label: null,
+              valid: true,
+              possible: true,
+            },
+          ],
+          repairs: ['label-taken-off'],
+          problem: null,
+          remark: 'call after 5',
+        },
       },
-    })
+      (id) => id,
+    )
     expect(title).toMatch(/^Phone: /)
     expect(more).toEqual([
       '“07911 204481 (call after 5)”',

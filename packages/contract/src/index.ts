@@ -1,5 +1,6 @@
 export * from './batches'
 export { type ApiClient, addressOf, CallFailed, type CallInput, createClient } from './client'
+export { ConnectorDocument } from './connector'
 export * from './contacts'
 export * from './endpoints'
 export * from './jobs'

@@ -1,4 +1,6 @@
+import { ANSWER_FIELDS, CHARGED_PER, GIVES, INPUT_SETS, REQUEST_NAMES } from '@upper-field/core/connect'
 import { z } from 'zod'
+import { ConnectorDocument } from './connector'
 import { Id, Instant, Micros } from './words'
 
 export const CheckEstimate = z.object({
@@ -51,22 +53,69 @@ export const FillResult = z.object({
 })
 export type FillResult = z.infer<typeof FillResult>
 
+export const CONNECTION_ROLES = ['provider', 'register', 'verifier', 'other'] as const
+
 export const Connection = z.object({
   provider: z.string(),
   name: z.string(),
-  role: z.enum(['provider', 'register']),
+  about: z.string(),
+  /** What stages use it for. */
+  role: z.enum(CONNECTION_ROLES),
+  gives: z.array(z.enum(GIVES)),
+  accepts: z.array(z.enum(INPUT_SETS)),
   baseUrl: z.string(),
   hasKey: z.boolean(),
-  pricePer: z.string(),
+  pricePer: z.enum(CHARGED_PER),
   price: Micros,
+  /** A subscription: nothing more is charged. */
+  isPaidFor: z.boolean(),
   changedAt: Instant.nullable(),
+  lastAnswerAt: Instant.nullable(),
+  /** Questions of the last thirty days without an answer that could be read. */
+  failures: z.number().int(),
+  spentThisMonth: Micros,
 })
 export type Connection = z.infer<typeof Connection>
 export const ConnectionChange = z.object({ baseUrl: z.url().max(500), key: z.string().min(4).max(500).optional() })
 
+/** A question to one service, to see what comes of it. Costs what a question costs. */
+export const ConnectorTry = z.object({
+  /** A connector that is not kept yet. */
+  document: ConnectorDocument.optional(),
+  /** The key to try with, where none is kept. */
+  key: z.string().min(4).max(500).optional(),
+  values: z.partialRecord(z.enum(REQUEST_NAMES), z.string().max(500)),
+})
+
+export const TriedRequest = z.object({
+  method: z.string(),
+  url: z.string(),
+  /** Without the key. */
+  headers: z.record(z.string(), z.string()),
+  body: z.string().nullable(),
+})
+
+/** What was sent, what came back, and what was made of it. */
+export const ConnectorTried = z.object({
+  request: TriedRequest,
+  /** Null where nothing came back. */
+  status: z.number().int().nullable(),
+  /** The beginning of the answer, as it came. */
+  raw: z.string(),
+  items: z.array(z.partialRecord(z.enum(ANSWER_FIELDS), z.union([z.string(), z.number(), z.boolean()]))),
+  /** Why nothing was made of it: a code. */
+  problem: z.string().nullable(),
+  /** The answer comes later: by a call to us, or it is looked for. */
+  isLater: z.boolean(),
+  charged: Micros,
+})
+export type ConnectorTried = z.infer<typeof ConnectorTried>
+
 export const SpendLine = z.object({
   provider: z.string(),
-  listId: Id,
+  name: z.string(),
+  /** Null for a try of a connector. */
+  listId: Id.nullable(),
   list: z.string(),
   reason: z.string(),
   charges: z.number().int(),

@@ -66,12 +66,20 @@ const MOST_CHARACTERS = 20_000
 /** No rendering comes near it: a last resort, in milliseconds. */
 const LONGEST_RENDERING = 1000
 
+export interface TemplateRules {
+  /** Most characters of a template. */
+  readonly longest: number
+  /** How what is put in is written, so that it stays one value in the text around it. */
+  readonly encode?: (value: unknown) => string
+}
+
 /**
  * Liquid as far as a template of ours needs it. What is not allowed is taken out of the engine itself, so that no way
  * of writing it leads there; files are looked for in an empty collection, in the browser and on the server alike.
  */
-export function createTemplateEngine({ longest }: { readonly longest: number }): Liquid {
+export function createTemplateEngine({ longest, encode }: TemplateRules): Liquid {
   const engine = new Liquid({
+    ...(encode ? { outputEscape: encode } : {}),
     strictFilters: true,
     ownPropertyOnly: true,
     templates: {},

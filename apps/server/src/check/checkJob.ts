@@ -9,7 +9,7 @@ import { countContacts } from '../projection/cube'
 import { refreshContacts } from '../projection/refresh'
 import type { Services } from '../services'
 import { noteOrder, numbersToOrder, type OpenOrder, openOrderOf, unanswered } from './lineOrders'
-import { costOfRegister, openRegister, type RegisterAnswer } from './register'
+import { costOfRegister, openRegister, type RegisterAnswer, type RegisterTerms } from './register'
 import { holdersOf, storeAnswers } from './storeAnswers'
 
 /** Numbers asked about in one step. */
@@ -28,15 +28,15 @@ export const checkJob: JobHandler = {
   async step(services, job): Promise<StepOutcome> {
     const open = await openOrderOf(services.db, job.id)
     if (open) return fetchOrder(services, job, open)
-    const numbers = await numbersToOrder(services.db, job.id, STEP)
+    const register = await openRegister(services)
+    const numbers = await numbersToOrder(services.db, job.id, Math.min(STEP, register.most))
     if (numbers.length === 0) {
       await recount(services, job)
       return { next: 'done' }
     }
-    const register = await openRegister(services)
     const order = await register.order(numbers, orderKey(job, numbers))
-    await noteOrder(services.db, job.id, order.id, numbers)
-    if (order.status === 'ready') await settle(services, job, numbers, order.answers)
+    if (order.status === 'working') await noteOrder(services.db, job.id, order.id, numbers)
+    else await settle(services, job, numbers, order.answers, register.terms)
     return { next: 'step' }
   },
 
@@ -67,7 +67,7 @@ async function fetchOrder(services: Services, job: JobRow, open: OpenOrder): Pro
     await saveJob(services.db, job.id, { phase: 'waiting-for-answers' })
     return { next: 'later', seconds: lookAgainIn(waited) }
   }
-  await settle(services, job, open.numbers, order.answers)
+  await settle(services, job, open.numbers, order.answers, register.terms)
   return { next: 'step' }
 }
 
@@ -77,6 +77,7 @@ async function settle(
   job: JobRow,
   asked: readonly string[],
   answers: readonly RegisterAnswer[],
+  register: RegisterTerms,
 ): Promise<void> {
   const byNumber = new Map(answers.map((answer) => [answer.number, answer]))
   const all = asked.map((number) => byNumber.get(number) ?? unknownAnswer(number))
@@ -87,6 +88,7 @@ async function settle(
     const { spent: cost } = await storeAnswers(tx, fresh, {
       listId: job.listId,
       jobId: job.id,
+      register,
       reason: 'line check',
       questionOf: (number) => `${job.id}:${number}`,
       at: new Date(services.now()),
@@ -98,7 +100,8 @@ async function settle(
     }
     const { done, result } = await findJob(tx, job.id)
     const spent = Number(result.spent ?? 0) + cost
-    const unknown = Number(result.unknown ?? 0) + fresh.filter((answer) => costOfRegister(answer) === 0).length
+    const unknown =
+      Number(result.unknown ?? 0) + fresh.filter((answer) => costOfRegister(answer, register) === 0).length
     await saveJob(tx, job.id, { phase: 'asking', done: done + fresh.length, result: { spent, unknown } })
   })
 }

@@ -1,10 +1,10 @@
 import type { CheckEstimate } from '@upper-field/contract'
 import { FRESH_DAYS } from '@upper-field/core/check'
-import { REGISTER } from '@upper-field/core/fill'
 import { type SQL, sql } from 'drizzle-orm'
 import { chosenContacts } from '../contacts/page'
 import { readFilter } from '../contacts/readFilter'
 import type { Db } from '../db/database'
+import { registerTerms } from './register'
 
 /** Distinct valid numbers of the chosen contacts, and whether an answer is known or on its way. */
 export function chosenNumbers(listId: string, filter: string): SQL {
@@ -26,5 +26,6 @@ export async function estimateCheck(db: Db, listId: string, filter: string): Pro
   )
   const numbers = Number(rows[0]?.numbers ?? 0)
   const fresh = Number(rows[0]?.fresh ?? 0)
-  return { numbers, fresh, toAsk: numbers - fresh, most: (numbers - fresh) * REGISTER.price }
+  const price = (await registerTerms(db))?.price ?? 0
+  return { numbers, fresh, toAsk: numbers - fresh, most: (numbers - fresh) * price }
 }

@@ -8,6 +8,15 @@ import { asJob, createJob } from '../jobs/store'
 import { findList, findOpenList } from '../lists/routes'
 import type { Services } from '../services'
 import { chosenNumbers, estimateCheck } from './estimate'
+import { registerTerms } from './register'
+
+/** Lines cannot be checked: nobody is there to ask. */
+export const noRegister = (): Problem =>
+  new Problem(
+    409,
+    'no-register',
+    'No line register is connected. An owner can connect one under Providers. Nothing was asked.',
+  )
 
 export function checkRoutes(app: Hono, services: Services): void {
   serve(app, services, 'estimateCheck', async ({ params, query }) => {
@@ -20,6 +29,7 @@ export function checkRoutes(app: Hono, services: Services): void {
       await findOpenList(tx, params.listId)
       // Two checks started at once must not both buy the same answer.
       await tx.execute(sql`select pg_advisory_xact_lock(${LOCKS.checks})`)
+      if ((await registerTerms(tx)) === null) throw noRegister()
       const estimate = await estimateCheck(tx, params.listId, body.filter)
       if (estimate.toAsk === 0)
         throw new Problem(409, 'nothing-to-ask', 'Every number chosen has a fresh answer. There is nothing to pay for.')

@@ -1,12 +1,13 @@
-import { REGISTER } from '@upper-field/core/fill'
 import { sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { charges, numbers } from '../db/schema'
-import { costOfRegister, type RegisterAnswer } from './register'
+import { costOfRegister, type RegisterAnswer, type RegisterTerms } from './register'
 
 export interface AnswerContext {
   readonly listId: string
   readonly jobId: string
+  /** Who answered, and what an answer costs there. */
+  readonly register: RegisterTerms
   readonly contactId?: number
   readonly attemptId?: string
   readonly reason: 'line check' | 'line check of a candidate'
@@ -26,7 +27,7 @@ export async function storeAnswers(
 ): Promise<{ readonly spent: number }> {
   let spent = 0
   for (const answer of answers) {
-    const cost = costOfRegister(answer)
+    const cost = costOfRegister(answer, context.register)
     if (cost > 0) {
       await storeFacts(tx, answer, context.at)
       if (await charge(tx, answer.number, cost, context)) spent += cost
@@ -67,7 +68,7 @@ async function charge(tx: Db, number: string, amount: number, context: AnswerCon
       attemptId,
       reason,
       at,
-      provider: REGISTER.id,
+      provider: context.register.id,
       subject: number,
       question: questionOf(number),
       amount,

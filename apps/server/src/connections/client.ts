@@ -1,24 +1,33 @@
+import {
+  type AnswerItem,
+  buildRequest,
+  type Call,
+  type Connector,
+  MOST_ITEMS,
+  type RequestValues,
+  readItems,
+  readReceipt,
+  readState,
+  type Way,
+} from '@upper-field/core/connect'
 import { eq } from 'drizzle-orm'
-import { type Agent, request } from 'undici'
-import type { z } from 'zod'
-import type { Config } from '../config'
 import { connections } from '../db/schema'
 import { JobProblem } from '../jobs/runner'
 import { withoutNul } from '../nul'
 import type { Services } from '../services'
-import { checkAddress, outgoingAgent } from './outgoing'
+import { connectorOfRow } from './connectors'
+import { checkAddress } from './outgoing'
 import { unsealWithAny } from './seal'
-
-export interface ProviderCall {
-  readonly method: 'GET' | 'POST'
-  readonly path: string
-  readonly body?: unknown
-  /** Makes the call safe to repeat: the provider answers it once and charges it once. */
-  readonly idempotencyKey?: string
-}
+import { type Sent, send, type Target } from './send'
 
 /** What was wrong with one answer of a provider: a code. It concerns that one question, and no other. */
-export const ANSWER_PROBLEMS = ['provider-failed', 'odd-answer', 'answer-too-large', 'answer-too-late'] as const
+export const ANSWER_PROBLEMS = [
+  'provider-failed',
+  'odd-answer',
+  'answer-too-large',
+  'answer-too-late',
+  'question-refused',
+] as const
 export type AnswerProblem = (typeof ANSWER_PROBLEMS)[number]
 
 export const answerProblemOf = (error: unknown): AnswerProblem | null =>
@@ -28,112 +37,139 @@ const TRIES = 4
 /** A provider that asks for a longer wait than this is given up for this question, in seconds. */
 const LONGEST_WAIT = 30
 
-/** Calls one configured provider. A busy or failing one is tried again with the waits it asks for. */
-export interface ProviderClient {
-  /** Throws a job problem; one of `ANSWER_PROBLEMS` where only this answer is off. */
-  call<T>(shape: z.ZodType<T>, call: ProviderCall): Promise<T>
+/** What came of a question: its answer, or that it comes later, with the receipt it is looked for by. */
+export type Asked =
+  | { readonly status: 'answered'; readonly items: readonly AnswerItem[] }
+  | { readonly status: 'later'; readonly receipt: string | null }
+
+/** Calls one service as its connector says. A busy or failing one is tried again with the waits it asks for. */
+export interface Connection {
+  readonly connector: Connector
+  /**
+   * Asks about one contact or number. The key makes the call safe to repeat: it is answered once and charged once.
+   * Throws a job problem; one of `ANSWER_PROBLEMS` where only this answer is off.
+   */
+  ask(values: RequestValues, idempotencyKey: string): Promise<Asked>
+  /** Asks about many at once, where the service takes that: `connector.many` says how many. */
+  askMany(values: RequestValues, idempotencyKey: string): Promise<Asked>
+  /** Looks for an answer that was to come later. */
+  look(way: Way, receipt: string): Promise<Asked>
+  /** Tells that a value was taken. */
+  report(values: RequestValues, idempotencyKey: string): Promise<void>
 }
 
-/** Opens the connection to a provider. Throws a job problem where none is configured. */
-export async function openConnection(services: Services, provider: string): Promise<ProviderClient> {
+/** Opens the connection to a service. Throws a job problem where none is configured. */
+export async function openConnection(services: Services, id: string): Promise<Connection> {
   const { db, config } = services
-  const [connection] = await db.select().from(connections).where(eq(connections.provider, provider))
-  if (!connection?.sealedKey) throw new JobProblem('no-connection')
-  const opened = unsealWithAny(connection.sealedKey, config.sealingSecrets)
+  const [row] = await db.select().from(connections).where(eq(connections.provider, id))
+  const connector = row ? connectorOfRow(row) : null
+  if (!row?.sealedKey || !connector) throw new JobProblem('no-connection')
+  const opened = unsealWithAny(row.sealedKey, config.sealingSecrets)
   if (!opened) throw new JobProblem('key-unreadable')
-  await checkAddress(connection.baseUrl, config).catch((cause) => {
+  await checkAddress(row.baseUrl, config).catch((cause) => {
     throw new JobProblem('address-refused', { cause })
   })
-  const target: Target = { baseUrl: connection.baseUrl, key: opened.text, config, agent: agentFor(config) }
-  return { call: (shape, call) => callWithRetries(target, shape, call) }
+  return connectionTo({ connector, baseUrl: row.baseUrl, secret: opened.text, config })
 }
 
-interface Target {
-  readonly baseUrl: string
-  readonly key: string
-  readonly config: Config
-  readonly agent: Agent
+/** The key of a service, to know what it has signed; null where there is none. */
+export async function secretOf({ db, config }: Services, id: string): Promise<string | null> {
+  const [row] = await db.select().from(connections).where(eq(connections.provider, id))
+  return row?.sealedKey ? (unsealWithAny(row.sealedKey, config.sealingSecrets)?.text ?? null) : null
 }
 
-const agents = new WeakMap<Config, Agent>()
-
-function agentFor(config: Config): Agent {
-  const agent = agents.get(config) ?? outgoingAgent(config)
-  agents.set(config, agent)
-  return agent
-}
-
-async function callWithRetries<T>(target: Target, shape: z.ZodType<T>, call: ProviderCall): Promise<T> {
-  for (let attempt = 1; ; attempt++) {
-    const answer = await callOnce(target, call)
-    if (answer.status === 'answered') return read(shape, answer.text)
-    if (answer.status === 'given-up') throw new JobProblem(answer.problem)
-    if (attempt >= TRIES) throw new JobProblem(answer.problem)
-    await sleep(Math.min(answer.retryAfter ?? 0.2 * 2 ** attempt, LONGEST_WAIT) * 1000)
+export function connectionTo(target: Target): Connection {
+  const { connector } = target
+  return {
+    connector,
+    ask: (values, key) => askBy(target, connector.one, values, key, MOST_ITEMS),
+    askMany: (values, key) => {
+      if (!connector.many) throw new Error(`${connector.id} is not asked about many`)
+      return askBy(target, connector.many, values, key, connector.many.most)
+    },
+    look: (way, receipt) => lookBy(target, way, receipt),
+    report: async (values, key) => {
+      if (connector.report) await callWithRetries(target, connector.report, values, key)
+    },
   }
 }
 
-function read<T>(shape: z.ZodType<T>, text: string): T {
-  const parsed = shape.safeParse(parse(text))
-  if (!parsed.success) throw new JobProblem('odd-answer')
-  return parsed.data
+async function askBy(target: Target, way: Way, values: RequestValues, key: string, most: number): Promise<Asked> {
+  const { answers } = way
+  const told = await callWithRetries(target, way.call, values, key)
+  if (answers.how === 'at-once')
+    return told === NOTHING ? { status: 'answered', items: [] } : itemsOf(target, way, told, most)
+  if (answers.how === 'callback') return { status: 'later', receipt: null }
+  // What is ready at once need not be looked for.
+  if (told !== NOTHING && readState(answers, parse(told)).status === 'ready') return itemsOf(target, way, told, most)
+  const receipt = told === NOTHING ? null : readReceipt(answers, parse(told))
+  if (receipt === null) throw new JobProblem('odd-answer')
+  return { status: 'later', receipt }
 }
 
-function parse(text: string): unknown {
+async function lookBy(target: Target, way: Way, receipt: string): Promise<Asked> {
+  const { answers } = way
+  if (answers.how !== 'polling') return { status: 'later', receipt }
+  const told = await callWithRetries(target, answers.look, { receipt }, null)
+  if (told === NOTHING) return { status: 'answered', items: [] }
+  const state = readState(answers, parse(told))
+  if (state.status === 'odd') throw new JobProblem('odd-answer')
+  return state.status === 'working' ? { status: 'later', receipt } : itemsOf(target, way, told, MOST_OF_MANY)
+}
+
+/** Most items of an answer about many. */
+const MOST_OF_MANY = 1000
+
+function itemsOf({ connector }: Target, way: Way, text: string, most: number): Asked {
+  const read = readItems(connector, way, parse(text), most)
+  if (read.status === 'odd') throw new JobProblem('odd-answer')
+  return { status: 'answered', items: read.items }
+}
+
+const NOTHING = Symbol('nothing')
+
+async function callWithRetries(
+  target: Target,
+  call: Call,
+  values: RequestValues,
+  idempotencyKey: string | null,
+): Promise<string | typeof NOTHING> {
+  const request = buildRequest(call, values)
+  for (let attempt = 1; ; attempt++) {
+    const sent = await send(target, request, idempotencyKey)
+    const meant = meaningOf(target.connector, sent)
+    if (meant.is === 'answer') return meant.text
+    if (meant.is === 'nothing') return NOTHING
+    if (meant.is === 'final' || attempt >= TRIES) throw new JobProblem(meant.problem)
+    await sleep(Math.min(meant.retryAfter ?? 0.2 * 2 ** attempt, LONGEST_WAIT) * 1000)
+  }
+}
+
+type Meaning =
+  | { readonly is: 'answer'; readonly text: string }
+  | { readonly is: 'nothing' }
+  | { readonly is: 'again'; readonly problem: AnswerProblem; readonly retryAfter: number | null }
+  | { readonly is: 'final'; readonly problem: AnswerProblem | 'key-refused' }
+
+/** What an answer of a service means, by its status and what the connector says of it. */
+export function meaningOf({ statuses }: Pick<Connector, 'statuses'>, sent: Sent): Meaning {
+  if (sent.is === 'unsent') return { is: 'again', problem: sent.problem, retryAfter: null }
+  if (sent.is === 'too-large') return { is: 'final', problem: 'answer-too-large' }
+  const { status, text, retryAfter } = sent
+  if (status < 300) return { is: 'answer', text }
+  if (status === 401 || status === 403) return { is: 'final', problem: 'key-refused' }
+  if (statuses.notFound.includes(status)) return { is: 'nothing' }
+  if (statuses.tryLater.includes(status)) return { is: 'again', problem: 'provider-failed', retryAfter }
+  return { is: 'final', problem: statuses.ourFault.includes(status) ? 'question-refused' : 'provider-failed' }
+}
+
+/** The JSON of an answer; undefined where it is none. */
+export function parse(text: string): unknown {
   try {
     return JSON.parse(withoutNul(text))
   } catch {
     return undefined
   }
-}
-
-type Outcome =
-  | { readonly status: 'answered'; readonly text: string }
-  | { readonly status: 'again'; readonly problem: AnswerProblem; readonly retryAfter: number | null }
-  | { readonly status: 'given-up'; readonly problem: AnswerProblem | 'key-refused' }
-
-async function callOnce(target: Target, { method, path, body, idempotencyKey }: ProviderCall): Promise<Outcome> {
-  const { answerBytes, answerSeconds } = target.config.limits
-  const signal = AbortSignal.timeout(answerSeconds * 1000)
-  try {
-    const response = await request(new URL(path, target.baseUrl), {
-      method,
-      dispatcher: target.agent,
-      signal,
-      headers: {
-        authorization: `Bearer ${target.key}`,
-        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
-        ...(idempotencyKey ? { 'idempotency-key': idempotencyKey } : {}),
-      },
-      body: body === undefined ? null : JSON.stringify(body),
-    })
-    const { statusCode: status, headers } = response
-    const text = await boundedText(response.body, answerBytes)
-    if (text === null) return { status: 'given-up', problem: 'answer-too-large' }
-    if (status < 300) return { status: 'answered', text }
-    if (status === 401 || status === 403) return { status: 'given-up', problem: 'key-refused' }
-    if (status !== 429 && status < 500) return { status: 'given-up', problem: 'provider-failed' }
-    const wait = Number(headers['retry-after'])
-    const retryAfter = Number.isFinite(wait) && wait > 0 ? wait : null
-    return { status: 'again', problem: 'provider-failed', retryAfter }
-  } catch {
-    return { status: 'again', problem: signal.aborted ? 'answer-too-late' : 'provider-failed', retryAfter: null }
-  }
-}
-
-/** The text of an answer; null where it is longer than is taken, however much of it there is. */
-async function boundedText(body: AsyncIterable<Buffer> & { destroy(): void }, most: number): Promise<string | null> {
-  const parts: Buffer[] = []
-  let size = 0
-  for await (const part of body) {
-    size += part.length
-    if (size > most) {
-      body.destroy()
-      return null
-    }
-    parts.push(part)
-  }
-  return Buffer.concat(parts).toString('utf8')
 }
 
 export const sleep = (milliseconds: number): Promise<void> =>

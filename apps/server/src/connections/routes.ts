@@ -1,88 +1,109 @@
-import type { Connection, SpendLine } from '@upper-field/contract'
-import { PROVIDERS, REGISTER } from '@upper-field/core/fill'
+import type { Connection, ConnectorDocument, SpendLine } from '@upper-field/contract'
+import type { Connector } from '@upper-field/core/connect'
 import { eq, sql } from 'drizzle-orm'
 import type { Hono } from 'hono'
 import { connections } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { serve } from '../http/serve'
 import type { Services } from '../services'
+import { findConnector } from './connectors'
+import { describeConnections } from './describe'
 import { checkAddress, OutgoingRefused } from './outgoing'
-import { seal } from './seal'
-
-const KNOWN = [
-  {
-    provider: REGISTER.id,
-    name: REGISTER.name,
-    role: 'register' as const,
-    pricePer: 'answered number',
-    price: REGISTER.price,
-  },
-  ...PROVIDERS.map(({ id, name, charge }) => ({
-    provider: id,
-    name,
-    role: 'provider' as const,
-    pricePer: charge.per === 'accepted' ? 'accepted value' : charge.per,
-    price: charge.amount,
-  })),
-]
+import { seal, unsealWithAny } from './seal'
+import type { Target } from './send'
+import { tryConnector } from './tryConnector'
 
 export function connectionRoutes(app: Hono, services: Services): void {
   const { db, config } = services
 
-  serve(app, services, 'readConnections', async () => {
-    const kept = await db.select().from(connections)
-    // The made-up services belong to the demo: elsewhere only what somebody has connected is there.
-    const here = KNOWN.filter(({ provider }) => config.isDemo || kept.some((one) => one.provider === provider))
-    return here.map((known): Connection => {
-      const mine = kept.find(({ provider }) => provider === known.provider)
-      return {
-        ...known,
-        baseUrl: mine?.baseUrl ?? '',
-        hasKey: mine?.sealedKey != null,
-        changedAt: mine?.changedAt.toISOString() ?? null,
-      }
-    })
-  })
+  // The made-up services belong to the demo: elsewhere only what somebody has connected is there.
+  serve(app, services, 'readConnections', () => describeConnections(db, config.isDemo))
 
   serve(app, services, 'changeConnection', async ({ params, body }) => {
-    const known = KNOWN.find(({ provider }) => provider === params.provider)
-    if (!known) throw notFound('provider')
-    await checkAddress(body.baseUrl, config).catch((cause: unknown) => {
-      throw new Problem(422, 'address-refused', whyRefused(cause), { cause })
-    })
-    await keyStaysWithItsAddress(db, known.provider, body)
+    if (!(await findConnector(db, params.provider))) throw notFound('provider')
+    await refuseAddress(services, body.baseUrl)
+    await keyStaysWithItsAddress(db, params.provider, body)
     const changed = {
       baseUrl: body.baseUrl,
       changedAt: new Date(services.now()),
       ...(body.key ? { sealedKey: seal(body.key, config.sealingSecrets[0]) } : {}),
     }
-    const [kept] = await db
+    await db
       .insert(connections)
-      .values({ provider: known.provider, ...changed })
+      .values({ provider: params.provider, ...changed })
       .onConflictDoUpdate({ target: connections.provider, set: changed })
-      .returning()
-    return {
-      ...known,
-      baseUrl: body.baseUrl,
-      hasKey: kept?.sealedKey != null,
-      changedAt: kept?.changedAt.toISOString() ?? null,
-    }
+    return described(services, params.provider)
+  })
+
+  serve(app, services, 'readConnector', async ({ params }) => {
+    const connector = await findConnector(db, params.provider)
+    if (!connector) throw notFound('provider')
+    return connector as ConnectorDocument
+  })
+
+  serve(app, services, 'keepConnector', async ({ params, body }) => {
+    if (params.provider !== body.id)
+      throw new Problem(422, 'other-id', `This connector is of the id "${body.id}". Nothing was kept.`)
+    await refuseAddress(services, body.address)
+    const changed = { document: body, changedAt: new Date(services.now()) }
+    await db
+      .insert(connections)
+      .values({ provider: body.id, baseUrl: body.address, ...changed })
+      .onConflictDoUpdate({ target: connections.provider, set: changed })
+    return described(services, body.id)
+  })
+
+  serve(app, services, 'removeConnection', async ({ params }) => {
+    await db.delete(connections).where(eq(connections.provider, params.provider))
+    return {}
+  })
+
+  serve(app, services, 'tryConnector', async ({ params, body }) => {
+    const connector = body.document ?? (await findConnector(db, params.provider))
+    if (!connector) throw notFound('provider')
+    const target = await targetOf(services, connector, body.key ?? null)
+    await refuseAddress(services, target.baseUrl)
+    return tryConnector(services, target, body.values, `try ${crypto.randomUUID()}`)
   })
 
   serve(app, services, 'readSpend', async () => {
-    const { rows } = await db.execute<Record<string, string>>(sql`
-      select c.provider, c.list_id, l.name as list, c.reason, count(*) as charges, sum(c.amount) as amount
-      from charges c join lists l on l.id = c.list_id group by 1, 2, 3, 4 order by 6 desc`)
+    const { rows } = await db.execute<Record<string, string | null>>(sql`
+      select c.provider, c.list_id, coalesce(l.name, '') as list, c.reason, count(*) as charges, sum(c.amount) as amount
+      from charges c left join lists l on l.id = c.list_id group by 1, 2, 3, 4 order by 6 desc`)
+    const names = new Map((await describeConnections(db, true)).map(({ provider, name }) => [provider, name]))
     return rows.map(
       (row): SpendLine => ({
         provider: row.provider ?? '',
-        listId: row.list_id ?? '',
+        name: names.get(row.provider ?? '') ?? row.provider ?? '',
+        listId: row.list_id ?? null,
         list: row.list ?? '',
         reason: row.reason ?? '',
         charges: Number(row.charges),
         amount: Number(row.amount),
       }),
     )
+  })
+}
+
+async function described({ db }: Services, id: string): Promise<Connection> {
+  const found = (await describeConnections(db, true)).find(({ provider }) => provider === id)
+  if (!found) throw notFound('provider')
+  return found
+}
+
+/** Where a question goes that is only tried: with the key that is given, or the one kept for this very address. */
+async function targetOf({ db, config }: Services, connector: Connector, key: string | null): Promise<Target> {
+  const [row] = await db.select().from(connections).where(eq(connections.provider, connector.id))
+  const baseUrl = row?.baseUrl ?? connector.address
+  const kept = row?.sealedKey ? unsealWithAny(row.sealedKey, config.sealingSecrets) : null
+  const secret = key ?? kept?.text ?? null
+  if (secret === null) throw new Problem(422, 'key-needed', 'There is no key to try with. Give one. Nothing was asked.')
+  return { connector, baseUrl, secret, config }
+}
+
+async function refuseAddress({ config }: Services, address: string): Promise<void> {
+  await checkAddress(address, config).catch((cause: unknown) => {
+    throw new Problem(422, 'address-refused', whyRefused(cause), { cause })
   })
 }
 

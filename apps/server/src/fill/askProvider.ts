@@ -1,64 +1,62 @@
 import { createHmac, timingSafeEqual } from 'node:crypto'
-import { inputFor, type ProviderTerms } from '@upper-field/core/fill'
-import { z } from 'zod'
+import type { AnswerItem } from '@upper-field/core/connect'
+import { inputFor } from '@upper-field/core/fill'
 import type { Config } from '../config'
-import { openConnection } from '../connections/client'
+import { type Asked, openConnection } from '../connections/client'
 import type { Services } from '../services'
 import type { WantingContact } from './wanting'
 
-export const Candidates = z.array(z.object({ number: z.string().max(200), score: z.number().min(0).max(100) })).max(20)
-export type Candidates = z.infer<typeof Candidates>
+/** A number a provider gave, as it was written there, how sure it is (0 to 100), and of whom it is said to be. */
+export interface Candidate {
+  readonly number: string
+  readonly score: number
+  readonly name: string
+}
 
-const Answer = z.object({ candidates: Candidates })
-const Receipt = z.object({ request: z.string() })
+/** The numbers among the items of an answer, the best first. */
+export function candidatesIn(items: readonly AnswerItem[]): Candidate[] {
+  const candidates = items.flatMap(({ number, score, name }): Candidate[] =>
+    number === undefined
+      ? []
+      : [{ number: String(number).slice(0, 200), score: scoreOf(score), name: String(name ?? '') }],
+  )
+  return candidates.sort((a, b) => b.score - a.score)
+}
 
-export type Asked = { readonly status: 'answered'; readonly candidates: Candidates } | { readonly status: 'late' }
+const scoreOf = (score: AnswerItem['score']): number => Math.min(100, Math.max(0, Number(score ?? 0) || 0))
 
 /** Asks one provider about one contact. Asking again with the same attempt gives the same answer and no second charge. */
 export async function askProvider(
   services: Services,
-  provider: ProviderTerms,
+  providerId: string,
   contact: WantingContact,
   attemptId: string,
 ): Promise<Asked> {
-  const client = await openConnection(services, provider.id)
-  const input = inputFor(provider, contact)
-  const person = {
+  const client = await openConnection(services, providerId)
+  const isByProfile = inputFor(client.connector, contact) === 'profile'
+  const values = {
     name: contact.fullName,
     company: contact.company,
     domain: contact.domain,
-    ...(input === 'profile' ? { profile: contact.profile } : {}),
+    email: contact.email,
     country: contact.country,
+    ...(isByProfile ? { profile: contact.profile } : {}),
+    reference: attemptId,
+    callback: callbackUrl(services.config, attemptId),
   }
-  if (provider.answers === 'at-once') {
-    const { candidates } = await client.call(Answer, {
-      method: 'POST',
-      path: `/${provider.id}/v1/find`,
-      body: { person },
-      idempotencyKey: attemptId,
-    })
-    return { status: 'answered', candidates }
-  }
-  const callback = callbackUrl(services.config, attemptId)
-  await client.call(Receipt, {
-    method: 'POST',
-    path: `/${provider.id}/v1/requests`,
-    body: { person, callback },
-    idempotencyKey: attemptId,
-  })
-  return { status: 'late' }
+  return client.ask(values, attemptId)
+}
+
+/** Looks for the answer of an attempt that came with a receipt. */
+export async function lookForAnswer(services: Services, providerId: string, receipt: string): Promise<Asked> {
+  const client = await openConnection(services, providerId)
+  return client.look(client.connector.one, receipt)
 }
 
 /** Tells a provider that charges for accepted values that its value was one. */
-export async function reportAccepted(services: Services, provider: ProviderTerms, attemptId: string): Promise<void> {
-  if (provider.charge.per !== 'accepted') return
-  const client = await openConnection(services, provider.id)
-  await client.call(z.unknown(), {
-    method: 'POST',
-    path: `/${provider.id}/v1/accepted`,
-    body: { reference: attemptId },
-    idempotencyKey: `${attemptId}:accepted`,
-  })
+export async function reportAccepted(services: Services, providerId: string, attemptId: string): Promise<void> {
+  const client = await openConnection(services, providerId)
+  await client.report({ reference: attemptId }, `${attemptId}:accepted`)
 }
 
 const signatureOf = (secret: string, attemptId: string): string =>

@@ -1,4 +1,5 @@
-import { findProvider, mostCost, nextAct } from '@upper-field/core/fill'
+import type { AnswerItem } from '@upper-field/core/connect'
+import { nextAct, type ProviderTerms } from '@upper-field/core/fill'
 import { and, eq, sql } from 'drizzle-orm'
 import { answerProblemOf } from '../connections/client'
 import { transaction } from '../db/database'
@@ -8,10 +9,10 @@ import { type JobRow, saveJob } from '../jobs/store'
 import { withListLock } from '../lists/listLock'
 import { countContacts } from '../projection/cube'
 import type { Services } from '../services'
-import { askProvider, type Candidates } from './askProvider'
+import { askProvider, lookForAnswer } from './askProvider'
 import { reserve } from './budget'
 import { type AttemptRow, endAttempt, settleAnswer } from './settleAttempt'
-import { askableBy, providersOf, readWanting, type WantingContact } from './wanting'
+import { askableBy, mostOf, type PlanTerms, planOf, readWanting, type WantingContact } from './wanting'
 
 /** Contacts worked on in one step, and how many of them at the same time. */
 const STEP = 40
@@ -19,13 +20,15 @@ const AT_ONCE = 8
 /** Seconds between looks for late answers; a callback brings the job back at once. */
 const LOOK = 1
 
-type Run = typeof fillRuns.$inferSelect
+/** A run, and the terms it asks on. */
+type Run = typeof fillRuns.$inferSelect & { readonly plan: PlanTerms }
 
 /** Asks providers in turn for the contacts of a fill run. Late answers are waited for without holding a worker. */
 export const fillJob: JobHandler = {
   async step(services, job): Promise<StepOutcome> {
-    const [run] = await services.db.select().from(fillRuns).where(eq(fillRuns.jobId, job.id))
-    if (!run) throw new JobProblem('run-gone')
+    const [found] = await services.db.select().from(fillRuns).where(eq(fillRuns.jobId, job.id))
+    if (!found) throw new JobProblem('run-gone')
+    const run = { ...found, plan: await planOf(services.db, found.order, found.checksLines) }
     await settleWaiting(services, run)
     const open = await openSearches(services, run)
     let moves = 0
@@ -61,6 +64,7 @@ async function settleWaiting(services: Services, run: Run): Promise<void> {
     if (attempt.answer) return settleOrFail(services, run, contact, attempt, attempt.answer)
     if (attempt.deadline === null) return ask(services, run, contact, attempt)
     if (attempt.deadline.getTime() < services.now()) return endLate(services, attempt)
+    if (attempt.receipt !== null) return look(services, run, contact, attempt, attempt.receipt)
   })
 }
 
@@ -80,7 +84,7 @@ async function advance(services: Services, run: Run, contact: WantingContact): P
     .from(attempts)
     .where(and(eq(attempts.jobId, run.jobId), eq(attempts.contactId, contact.id)))
   const act = nextAct(
-    askableBy(providersOf(run.order), contact),
+    askableBy(run.plan.providers, contact),
     made.map(({ provider, state }) => ({ provider, state: state as 'waiting' })),
   )
   if (act.act !== 'ask') {
@@ -105,9 +109,9 @@ async function openAttempt(
   contact: WantingContact,
   providerId: string,
 ): Promise<AttemptRow | null> {
-  const provider = findProvider(providerId)
+  const provider = termsIn(run, providerId)
   if (!provider) return null
-  const reserved = mostCost(provider, { checksLines: run.checksLines })
+  const reserved = mostOf(provider, run.plan)
   return transaction(services.pool, async (tx) => {
     const held = await reserve(tx, run.jobId, reserved)
     if (held === 'never')
@@ -132,17 +136,30 @@ async function openAttempt(
 }
 
 async function ask(services: Services, run: Run, contact: WantingContact, attempt: AttemptRow): Promise<void> {
-  const provider = findProvider(attempt.provider)
-  if (!provider) return endAttempt(services, attempt, { state: 'failed', reason: 'provider-gone' })
   try {
-    const asked = await askProvider(services, provider, contact, attempt.id)
+    const asked = await askProvider(services, attempt.provider, contact, attempt.id)
     if (asked.status === 'answered') {
-      return await settleOrFail(services, run, contact, attempt, asked.candidates)
+      return await settleOrFail(services, run, contact, attempt, asked.items)
     }
     const deadline = new Date(services.now() + services.config.limits.lateAnswerSeconds * 1000)
-    await services.db.update(attempts).set({ deadline }).where(eq(attempts.id, attempt.id))
+    const { receipt } = asked
+    await services.db.update(attempts).set({ deadline, receipt }).where(eq(attempts.id, attempt.id))
     await setSearch(services, run, contact, 'waiting')
   } catch (error) {
+    await failAlone(services, attempt, error)
+  }
+}
+
+const termsIn = ({ plan }: Run, id: string): ProviderTerms | undefined => plan.providers.find((one) => one.id === id)
+
+/** Looks for an answer that does not come by itself. A service that fails just now is looked at again. */
+async function look(services: Services, run: Run, contact: WantingContact, attempt: AttemptRow, receipt: string) {
+  try {
+    const asked = await lookForAnswer(services, attempt.provider, receipt)
+    if (asked.status === 'answered') await settleOrFail(services, run, contact, attempt, asked.items)
+  } catch (error) {
+    const reason = answerProblemOf(error)
+    if (reason === 'provider-failed' || reason === 'answer-too-late') return
     await failAlone(services, attempt, error)
   }
 }
@@ -150,13 +167,15 @@ async function ask(services: Services, run: Run, contact: WantingContact, attemp
 /** Judges an answer; where the register gives an odd one about a candidate, this attempt fails and no other. */
 async function settleOrFail(
   services: Services,
-  { checksLines }: Run,
-  { country }: WantingContact,
+  run: Run,
+  contact: WantingContact,
   attempt: AttemptRow,
-  answer: Candidates,
+  answer: readonly AnswerItem[],
 ): Promise<void> {
+  const provider = termsIn(run, attempt.provider)
+  if (!provider) return endAttempt(services, attempt, { state: 'failed', reason: 'provider-gone' })
   try {
-    await settleAnswer(services, attempt, answer, { checksLines, country })
+    await settleAnswer(services, attempt, answer, { provider, register: run.plan.register, contact })
   } catch (error) {
     await failAlone(services, attempt, error)
   }

@@ -1,28 +1,25 @@
 import type { FillResult } from '@upper-field/contract'
-import { and, eq, sql } from 'drizzle-orm'
+import { eq, sql } from 'drizzle-orm'
 import type { Hono } from 'hono'
-import { z } from 'zod'
+import { noRegister } from '../check/routes'
 import { type Db, transaction } from '../db/database'
 import { LOCKS } from '../db/locks'
-import { attempts, fillRuns } from '../db/schema'
-import { readBody } from '../http/body'
-import { notFound, Problem } from '../http/problem'
-import { check, parseJson, serve } from '../http/serve'
-import { asJob, createJob, enqueue } from '../jobs/store'
+import { fillRuns } from '../db/schema'
+import { Problem } from '../http/problem'
+import { serve } from '../http/serve'
+import { asJob, createJob } from '../jobs/store'
 import { findList, findOpenList } from '../lists/routes'
-import { withoutNul } from '../nul'
 import type { Services } from '../services'
-import { Candidates, isSignature } from './askProvider'
-import { estimateFill, providersOf, WANTING } from './wanting'
-
-const Callback = z.object({ candidates: Candidates })
+import { callbackRoutes } from './callbacks'
+import { estimateFill, planOf, WANTING } from './wanting'
 
 export function fillRoutes(app: Hono, services: Services): void {
   const { db } = services
 
   serve(app, services, 'estimateFill', async ({ params, query }) => {
     await findList(db, params.listId)
-    return estimateFill(db, params.listId, query.order.split(',').filter(Boolean), query.checksLines === 'yes')
+    const plan = await planOf(db, query.order.split(',').filter(Boolean), query.checksLines === 'yes')
+    return estimateFill(db, params.listId, plan)
   })
 
   serve(app, services, 'startFill', async ({ params, body, me }) =>
@@ -30,8 +27,9 @@ export function fillRoutes(app: Hono, services: Services): void {
       await findOpenList(tx, params.listId)
       await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${params.listId}::text, ${LOCKS.fills}))`)
       await refuseSecondRun(tx, params.listId)
-      providersOf(body.order)
-      const { wanting } = await estimateFill(tx, params.listId, body.order, body.checksLines)
+      const plan = await planOf(tx, body.order, body.checksLines)
+      if (body.checksLines && plan.register === null) throw noRegister()
+      const { wanting } = await estimateFill(tx, params.listId, plan)
       if (wanting === 0) throw new Problem(409, 'nobody-wanting', 'Every contact of this list has a mobile already.')
       const job = await createJob(tx, {
         kind: 'fill',
@@ -56,36 +54,8 @@ export function fillRoutes(app: Hono, services: Services): void {
   )
 
   serve(app, services, 'readFills', async ({ params }) => fillResults(db, params.listId))
-
-  /** Where a provider brings a late answer. It may come twice or too late: only the first in time counts. */
-  app.post('/api/v1/callbacks/:attemptId/:signature', async (c) => {
-    const { attemptId, signature } = c.req.param()
-    if (!z.uuid().safeParse(attemptId).success || !isSignature(services.config.sessionSecrets, attemptId, signature))
-      throw notFound('attempt')
-    const { bodyBytes, bodySeconds } = services.config.limits
-    const text = withoutNul(await readBody(c, { bytes: bodyBytes, seconds: bodySeconds }))
-    const candidates = await candidatesIn(text).catch(async (error: unknown) => {
-      // Told where the attempt ends: the provider did answer, but nothing that can be read.
-      await db
-        .update(attempts)
-        .set({ reason: 'odd-answer' })
-        .where(and(eq(attempts.id, attemptId), eq(attempts.state, 'waiting')))
-      throw error
-    })
-    await transaction(services.pool, async (tx) => {
-      const [attempt] = await tx.select().from(attempts).where(eq(attempts.id, attemptId)).for('update')
-      if (attempt?.state !== 'waiting' || attempt.answer) return
-      await tx
-        .update(attempts)
-        .set({ answer: candidates, answeredAt: new Date(services.now()) })
-        .where(eq(attempts.id, attemptId))
-      await enqueue(tx, attempt.jobId)
-    })
-    return c.json({})
-  })
+  callbackRoutes(app, services)
 }
-
-const candidatesIn = async (text: string): Promise<Candidates> => check(Callback, parseJson(text)).candidates
 
 async function refuseSecondRun(tx: Db, listId: string): Promise<void> {
   const { rows } = await tx.execute(sql`

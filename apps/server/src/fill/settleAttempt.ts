@@ -1,8 +1,10 @@
 import { needsCheck } from '@upper-field/core/check'
-import { type CandidateJudgement, costOfAnswer, findProvider, judgeCandidate } from '@upper-field/core/fill'
+import type { AnswerItem } from '@upper-field/core/connect'
+import { type CandidateJudgement, costOfAnswer, judgeCandidate, type ProviderTerms } from '@upper-field/core/fill'
+import { areNamesCompatible } from '@upper-field/core/pair'
 import { readPhoneCell } from '@upper-field/core/phone'
 import { eq, sql } from 'drizzle-orm'
-import { openRegister, type RegisterAnswer } from '../check/register'
+import { openRegister, type RegisterAnswer, type RegisterTerms } from '../check/register'
 import { holdersOf, storeAnswers } from '../check/storeAnswers'
 import { answerProblemOf } from '../connections/client'
 import { type Db, transaction } from '../db/database'
@@ -11,8 +13,9 @@ import { withListLock } from '../lists/listLock'
 import { factsOfNumbers } from '../projection/facts'
 import { refreshContacts } from '../projection/refresh'
 import type { Services } from '../services'
-import { type Candidates, reportAccepted } from './askProvider'
+import { type Candidate, candidatesIn, reportAccepted } from './askProvider'
 import { settleReserve } from './budget'
+import type { WantingContact } from './wanting'
 
 export type AttemptRow = typeof attempts.$inferSelect
 
@@ -29,6 +32,15 @@ interface Bought {
   readonly answer: RegisterAnswer
   /** The key it was asked about under. */
   readonly question: string
+  readonly register: RegisterTerms
+}
+
+/** On which terms an answer is judged and paid. Without a register numbers are taken by what their plan says. */
+export interface SettleTerms {
+  readonly provider: ProviderTerms
+  readonly register: RegisterTerms | null
+  /** Who was asked about. */
+  readonly contact: Pick<WantingContact, 'country' | 'fullName'>
 }
 
 /**
@@ -38,15 +50,15 @@ interface Bought {
 export async function settleAnswer(
   services: Services,
   attempt: AttemptRow,
-  answer: Candidates,
-  { checksLines, country }: { checksLines: boolean; country: string },
+  items: readonly AnswerItem[],
+  { provider, register, contact }: SettleTerms,
 ): Promise<void> {
-  const provider = findProvider(attempt.provider)
-  if (!provider) return
-  const judged = await judgeAll(services, attempt, answer.slice(0, provider.mostCandidates), { checksLines, country })
+  const all = candidatesIn(items)
+  const how = { checksLines: register !== null, contact }
+  const judged = await judgeAll(services, attempt, all.slice(0, provider.mostCandidates), how)
   const accepted = judged.find(({ judgement }) => judgement.outcome === 'accepted')
   const acceptedNumber = accepted?.judgement.e164 ?? null
-  if (acceptedNumber) await reportAccepted(services, provider, attempt.id)
+  if (acceptedNumber) await reportAccepted(services, provider.id, attempt.id)
   const at = new Date(services.now())
   const holding = { work: 'fill' as const, jobId: attempt.jobId }
   await withListLock(services, attempt.listId, holding, async (tx, client) => {
@@ -54,10 +66,11 @@ export async function settleAnswer(
     if (open?.state !== 'waiting') return
     const bought = judged.flatMap((one) => one.bought ?? [])
     let spent = 0
-    for (const { answer, question } of bought) {
+    for (const { answer, question, register } of bought) {
       const stored = await storeAnswers(tx, [answer], {
         listId: attempt.listId,
         jobId: attempt.jobId,
+        register,
         contactId: attempt.contactId,
         attemptId: attempt.id,
         reason: 'line check of a candidate',
@@ -67,7 +80,11 @@ export async function settleAnswer(
       spent += stored.spent
     }
     if (judged.length > 0) await tx.insert(candidates).values(judged.map(asCandidate(attempt.id)))
-    const cost = costOfAnswer(provider, { candidates: answer.length, accepted: acceptedNumber !== null })
+    const cost = costOfAnswer(provider, {
+      candidates: all.length,
+      accepted: acceptedNumber !== null,
+      deliverable: items.filter(({ deliverability }) => deliverability === 'deliverable').length,
+    })
     if (cost > 0) {
       const charged = await tx
         .insert(charges)
@@ -145,13 +162,13 @@ const setSearch = (tx: Db, attempt: AttemptRow, state: string) =>
 async function judgeAll(
   services: Services,
   attempt: AttemptRow,
-  answer: Candidates,
-  how: { checksLines: boolean; country: string },
+  answer: readonly Candidate[],
+  how: { checksLines: boolean; contact: SettleTerms['contact'] },
 ): Promise<Judged[]> {
   const known = await knownNumbers(services.db, attempt.contactId)
   const judged: Judged[] = []
-  for (const { number, score } of [...answer].sort((a, b) => b.score - a.score)) {
-    const reading = readPhoneCell(number, { country: how.country || null })
+  for (const { number, score, name } of answer) {
+    const reading = readPhoneCell(number, { country: how.contact.country || null })
     const e164 = reading.numbers.find(({ valid }) => valid)?.e164 ?? null
     if (judged.some(({ judgement }) => judgement.outcome === 'accepted')) {
       judged.push({
@@ -162,7 +179,8 @@ async function judgeAll(
       })
       continue
     }
-    const first = judgeCandidate({ reading, register: null, known })
+    const isOther = name !== '' && !areNamesCompatible(name, how.contact.fullName)
+    const first = judgeCandidate({ reading, register: null, known, isOther })
     if (first.outcome === 'set-aside' || !how.checksLines || !e164) {
       judged.push({ raw: number, score, judgement: first, bought: null })
       continue
@@ -183,7 +201,7 @@ async function judgeAll(
     judged.push({
       raw: number,
       score,
-      judgement: judgeCandidate({ reading, register: checked.line, known }),
+      judgement: judgeCandidate({ reading, register: checked.line, known, isOther }),
       bought: checked.bought,
     })
   }
@@ -211,6 +229,6 @@ async function checkLine(services: Services, e164: string, askedAt: Date) {
   const answer = await register.askOne(e164, question)
   return {
     line: { lineType: answer.lineType, isOutOfService: answer.status === 'out-of-service' },
-    bought: { answer, question },
+    bought: { answer, question, register: register.terms },
   }
 }

@@ -1,6 +1,8 @@
 import type { FillEstimate } from '@upper-field/contract'
-import { type Askable, findProvider, inputFor, mostCost, type ProviderTerms } from '@upper-field/core/fill'
+import { type Askable, inputFor, mostCost, type ProviderTerms } from '@upper-field/core/fill'
 import { type SQL, sql } from 'drizzle-orm'
+import { type RegisterTerms, registerTerms } from '../check/register'
+import { findConnector, findsPeople, termsOf } from '../connections/connectors'
 import type { Db } from '../db/database'
 import { Problem } from '../http/problem'
 
@@ -13,14 +15,28 @@ export interface WantingContact extends Askable {
   readonly country: string
 }
 
-/** The providers of a plan, in its order. Throws a problem where one is not known. */
-export function providersOf(order: readonly string[]): ProviderTerms[] {
-  return [...new Set(order)].map((id) => {
-    const provider = findProvider(id)
-    if (!provider) throw new Problem(422, 'unknown-provider', `There is no provider "${id}".`)
-    return provider
-  })
+/** Whom a plan asks, in its order, and who checks what they give. */
+export interface PlanTerms {
+  readonly providers: readonly ProviderTerms[]
+  /** Null where lines are not checked, or nobody is there to check them. */
+  readonly register: RegisterTerms | null
 }
+
+/** The terms of a plan. Throws a problem where a provider is not known. */
+export async function planOf(tx: Db, order: readonly string[], checksLines: boolean): Promise<PlanTerms> {
+  const providers: ProviderTerms[] = []
+  for (const id of new Set(order)) {
+    const connector = await findConnector(tx, id)
+    if (!connector || !findsPeople(connector))
+      throw new Problem(422, 'unknown-provider', `There is no provider "${id}".`)
+    providers.push(termsOf(connector))
+  }
+  return { providers, register: checksLines ? await registerTerms(tx) : null }
+}
+
+/** The most one asking can cost under a plan, line checks included. */
+export const mostOf = (provider: ProviderTerms, { register }: PlanTerms): number =>
+  mostCost(provider, register?.price ?? 0)
 
 export const askableBy = (providers: readonly ProviderTerms[], contact: Askable): string[] =>
   providers.filter((provider) => inputFor(provider, contact) !== null).map(({ id }) => id)
@@ -42,13 +58,8 @@ export async function readWanting(tx: Db, condition: SQL): Promise<WantingContac
 }
 
 /** Who wants a mobile, whom each provider can be asked about, and the most that can cost. */
-export async function estimateFill(
-  tx: Db,
-  listId: string,
-  order: readonly string[],
-  checksLines: boolean,
-): Promise<FillEstimate> {
-  const providers = providersOf(order)
+export async function estimateFill(tx: Db, listId: string, plan: PlanTerms): Promise<FillEstimate> {
+  const { providers } = plan
   const wanting = await readWanting(tx, sql`list_id = ${listId} and ${WANTING}`)
   const askable = providers.map((provider) => ({
     provider: provider.id,
@@ -59,7 +70,7 @@ export async function estimateFill(
       sum +
       providers
         .filter((provider) => inputFor(provider, contact))
-        .reduce((all, provider) => all + mostCost(provider, { checksLines }), 0),
+        .reduce((all, provider) => all + mostOf(provider, plan), 0),
     0,
   )
   return { wanting: wanting.length, providers: askable, most }

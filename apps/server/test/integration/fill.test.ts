@@ -3,6 +3,7 @@ import { createServer } from 'node:http'
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals'
 import { isUnderWay } from '@upper-field/contract'
 import type { StandIns } from '@upper-field/standins'
+import { signed } from '@upper-field/standins/signed'
 import { createWorld } from '@upper-field/standins/world'
 import { untilEnded } from '../../../../scripts/bringIn'
 import { bringText, connectStandIns, KEYS, newList, SECRET, startTestServer, type TestServer } from './harness'
@@ -35,12 +36,20 @@ const fill = (listId: string, order: string[], budget: number) =>
   server.api.call('startFill', { params: { listId }, body: { order, checksLines: true, budget } })
 const signatureOf = (attemptId: string) =>
   createHmac('sha256', SECRET).update(`callback ${attemptId}`).digest('hex').slice(0, 32)
-const callBack = (attemptId: string, signature: string, candidates: unknown) =>
-  fetch(`${server.url}/api/v1/callbacks/${attemptId}/${signature}`, {
+/** Brings an answer as the service would: signed with its key, now, unless a test says otherwise. */
+const callBack = (
+  attemptId: string,
+  signature: string,
+  candidates: unknown,
+  headersOf = (body: string): Record<string, string> => signed(KEYS.brindle, body),
+) => {
+  const body = JSON.stringify({ candidates })
+  return fetch(`${server.url}/api/v1/callbacks/${attemptId}/${signature}`, {
     method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ candidates }),
+    headers: { 'content-type': 'application/json', ...headersOf(body) },
+    body,
   })
+}
 
 describe('a fill', () => {
   it('never passes even a budget that is smaller than one asking', async () => {
@@ -85,6 +94,38 @@ describe('a fill', () => {
       new Set(['late']),
     )
     expect(attempts.filter(({ provider }) => provider === 'tansy').length).toBeGreaterThan(0)
+  })
+
+  it('takes no answer that is not signed with the key, or too long ago', async () => {
+    const [person] = world.people.slice(30)
+    const listId = await listOf(person ? [person] : [])
+    const silent = createServer((_, response) => response.end('{}')).listen(0, '127.0.0.1')
+    await new Promise((resolve) => silent.once('listening', resolve))
+    const address = silent.address()
+    const port = typeof address === 'object' ? address?.port : 0
+    const connect = (baseUrl: string) =>
+      server.api.call('changeConnection', { params: { provider: 'brindle' }, body: { baseUrl, key: KEYS.brindle } })
+    await connect(`http://127.0.0.1:${port}`)
+    const job = await fill(listId, ['brindle'], 5_000_000)
+    const waiting = () =>
+      server.sql<{ id: string }>(`select id from attempts where list_id = $1 and deadline is not null`, [listId])
+    while ((await waiting()).length === 0) await new Promise((resolve) => setImmediate(resolve))
+    const id = (await waiting())[0]?.id ?? ''
+    const answer = [{ number: '+447911299998', score: 99 }]
+    const hourAgo = new Date(Date.now() - 3_600_000)
+    for (const headersOf of [
+      () => ({}),
+      (body: string) => signed('another key', body),
+      (body: string) => signed(KEYS.brindle, body, hourAgo),
+      () => signed(KEYS.brindle, '{"candidates":[]}'),
+    ])
+      expect((await callBack(id, signatureOf(id), answer, headersOf)).status).toBe(401)
+    expect(await server.sql('select answer from attempts where id = $1', [id])).toEqual([{ answer: null }])
+    expect((await callBack(id, signatureOf(id), answer)).status).toBe(200)
+    expect(await untilEnded(server.api, listId, job.id)).toMatchObject({ state: 'done' })
+    silent.closeAllConnections()
+    silent.close()
+    await connect(standIns.url)
   })
 
   it('takes a late answer once, and only from whom it told the address', async () => {

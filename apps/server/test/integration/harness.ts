@@ -1,5 +1,5 @@
 import { type ApiClient, createClient, type NewBatch } from '@upper-field/contract'
-import { type StandIns, startStandIns } from '@upper-field/standins'
+import { keysOf, type StandIns, startStandIns } from '@upper-field/standins'
 import { Client } from 'pg'
 import { bringIn } from '../../../../scripts/bringIn'
 import { freePort } from '../../../../scripts/postgres.mjs'
@@ -12,7 +12,7 @@ export const OWNER = {
   password: 'a long password',
   role: 'owner' as const,
 }
-export const KEYS = { pellow: 'key-pellow', tansy: 'key-tansy', brindle: 'key-brindle' }
+export const KEYS = keysOf((service) => `key-${service}`)
 export const SECRET = 'integration tests need forty characters!'
 export const SEALING_SECRET = 'and another one of as many for the keys!'
 

@@ -1,4 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it } from '@jest/globals'
+import { signed } from '@upper-field/standins/signed'
 import { untilEnded } from '../../../../scripts/bringIn'
 import { startHttp, startJobs } from '../../src/start'
 import { bringText, newList, OWNER, signedIn, startTestServer, type TestServer } from './harness'
@@ -217,7 +218,7 @@ describe('one odd answer of a provider', () => {
       '{"candidates":7}',
       JSON.stringify({ candidates: Array(50).fill({ number: '1', score: 1 }) }),
     ]) {
-      const told = await fetch(callbacks[0] ?? '', { method: 'POST', body })
+      const told = await fetch(callbacks[0] ?? '', { method: 'POST', body, headers: signed('key of brindle', body) })
       expect([400, 422]).toContain(told.status)
     }
     expect((await fetch(callbacks[0] ?? '', { method: 'POST', body: 'x'.repeat(2_000_000) })).status).toBe(413)

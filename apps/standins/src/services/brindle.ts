@@ -1,7 +1,8 @@
 import { Hono } from 'hono'
 import { z } from 'zod'
 import type { Directory } from '../directory'
-import { createLedger, keyOfCall, type Ledger, needsKey, Person, type StandInOptions } from '../http'
+import { createLedger, keyOfCall, needsKey, Person, type Service, type StandInOptions } from '../http'
+import { signed } from '../signed'
 import { hashOf, isLikely, type World, type WorldPerson } from '../world'
 
 const PRICE = 350_000
@@ -12,12 +13,7 @@ const NEVER = 0.02
  * Brindle: dear, slow, and good in German- and French-speaking countries. Takes a request, answers later by calling
  * back, and charges for values that were accepted only.
  */
-export function brindle(
-  world: World,
-  directory: Directory,
-  key: string,
-  { speed }: StandInOptions,
-): { app: Hono; ledger: Ledger } {
+export function brindle(world: World, directory: Directory, key: string, { speed }: StandInOptions): Service {
   const app = new Hono()
   const ledger = createLedger()
   const taken = new Set<string>()
@@ -31,7 +27,7 @@ export function brindle(
       const found = directory.find(person)
       const wait = (900 + (hashOf(`${world.seed}|brindle waits|${found?.id}`) % 5000)) / speed
       if (!isLikely(NEVER, world.seed, 'brindle forgets', found?.id ?? person.name))
-        setTimeout(() => void callBack(callback, answer(world, found)), wait)
+        setTimeout(() => void callBack(key, callback, answer(world, found)), wait)
     }
     return c.json({ request }, 202)
   })
@@ -58,12 +54,17 @@ function answer(world: World, person: WorldPerson | undefined): { number: string
 const TRIES = 5
 
 /** The application may be starting again just now: a call back is tried a few times. */
-async function callBack(url: string, candidates: readonly { number: string; score: number }[]): Promise<void> {
+async function callBack(
+  key: string,
+  url: string,
+  candidates: readonly { number: string; score: number }[],
+): Promise<void> {
+  const body = JSON.stringify({ candidates })
   for (let attempt = 1; attempt <= TRIES; attempt++) {
     const response = await fetch(url, {
       method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ candidates }),
+      headers: { 'content-type': 'application/json', ...signed(key, body) },
+      body,
     }).catch(() => null)
     if (response?.ok || response?.status === 404) return
     await new Promise((resolve) => setTimeout(resolve, 300 * attempt))

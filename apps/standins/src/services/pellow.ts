@@ -1,12 +1,13 @@
 import { Hono } from 'hono'
 import { z } from 'zod'
-import { createLedger, keyOfCall, type Ledger, needsKey, type StandInOptions, sleep } from '../http'
+import type { Directory } from '../directory'
+import { createLedger, keyOfCall, needsKey, type Service, type StandInOptions, sleep } from '../http'
 import { isLikely, type World } from '../world'
 
 const PRICE = 5_000
 
 /** Pellow, the line register: single checks at once, bulk checks when they are ready. "Unknown" is free. */
-export function pellow(world: World, key: string, { speed }: StandInOptions): { app: Hono; ledger: Ledger } {
+export function pellow(world: World, _: Directory, key: string, { speed }: StandInOptions): Service {
   const app = new Hono()
   const ledger = createLedger()
   const bulks = new Map<string, { numbers: readonly string[]; readyAt: number }>()

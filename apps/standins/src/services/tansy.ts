@@ -1,19 +1,14 @@
 import { Hono } from 'hono'
 import { z } from 'zod'
 import type { Directory } from '../directory'
-import { createLedger, keyOfCall, type Ledger, needsKey, Person, type StandInOptions, sleep } from '../http'
+import { createLedger, keyOfCall, needsKey, Person, type Service, type StandInOptions, sleep } from '../http'
 import { isLikely, type World, type WorldPerson } from '../world'
 
 const PRICE = 80_000
 const AT_HOME = new Set(['US', 'CA'])
 
 /** Tansy: wide and cheap, at its best in North America. Answers at once; a third of its "mobiles" are fixed lines. */
-export function tansy(
-  world: World,
-  directory: Directory,
-  key: string,
-  { speed }: StandInOptions,
-): { app: Hono; ledger: Ledger } {
+export function tansy(world: World, directory: Directory, key: string, { speed }: StandInOptions): Service {
   const app = new Hono()
   const ledger = createLedger()
   app.use('*', needsKey(key))

@@ -1,3 +1,4 @@
+export { type CompanyFacts, type Deliverability, deliverabilityOf, factsOfCompany } from './facts'
 export { PLACES, type Place } from './places'
 export { createRandom, hashOf, isLikely, type Random } from './random'
 export {

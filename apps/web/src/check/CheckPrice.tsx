@@ -39,7 +39,7 @@ export function CheckPrice() {
       </p>
       <p>
         <span className="num block text-[24px] font-bold leading-8">{money(estimate.most)}</span>
-        <span className="text-soft">at most, at Pellow, the line register. An answer of “unknown” is free.</span>
+        <span className="text-soft">at most, at the line register. An answer of “unknown” is free.</span>
       </p>
       {starting.error ? <Notice tone="bad">{problemText(starting.error)}</Notice> : null}
       {me?.role !== 'viewer' && !list.archivedAt ? (

@@ -2,7 +2,6 @@ import { Link } from 'react-router'
 import { problemText, useReadSpendQuery } from '../api'
 import { Empty, Loading, Notice } from '../kit/Notice'
 import { count, money } from '../words/format'
-import { PROVIDER } from '../words/sentences'
 
 /** Every charge, summed by list and service. */
 export function SpendView() {
@@ -35,11 +34,15 @@ export function SpendView() {
           <tbody>
             {data.map((line) => (
               <tr key={line.provider + line.listId + line.reason} className="border-b border-line">
-                <td className="py-2 font-semibold">{PROVIDER[line.provider] ?? line.provider}</td>
+                <td className="py-2 font-semibold">{line.name}</td>
                 <td>
-                  <Link className="text-slate underline" to={`/lists/${line.listId}`}>
-                    {line.list}
-                  </Link>
+                  {line.listId === null ? (
+                    <span className="text-soft">no list</span>
+                  ) : (
+                    <Link className="text-slate underline" to={`/lists/${line.listId}`}>
+                      {line.list}
+                    </Link>
+                  )}
                 </td>
                 <td>{line.reason}</td>
                 <td className="num text-right">{count(line.charges)}</td>

@@ -1,6 +1,23 @@
 import type { Connection } from '@upper-field/contract'
 import { useReadConnectionsQuery, useReadSetupQuery } from '../api'
 
+/** Names of services by their ids; an id stands for itself until they are known. */
+export function useServiceNames(): (id: string) => string {
+  const { data } = useReadConnectionsQuery({})
+  return (id) => data?.find(({ provider }) => provider === id)?.name ?? id
+}
+
+/** Services that find people: what is paid for already comes first, then the cheapest. Null until they are known. */
+export function useProviders(): readonly Connection[] | null {
+  const { data } = useReadConnectionsQuery({})
+  return data ? inUsualOrder(data) : null
+}
+
+export const inUsualOrder = (connections: readonly Connection[]): readonly Connection[] =>
+  connections
+    .filter(({ role, hasKey }) => role === 'provider' && hasKey)
+    .sort((a, b) => Number(b.isPaidFor) - Number(a.isPaidFor) || a.price - b.price)
+
 /** What is connected to this installation; null until it is known. An empty start has nothing. */
 export function useConnected(): { readonly register: boolean; readonly providers: boolean } | null {
   const { data } = useReadConnectionsQuery({})

@@ -85,8 +85,7 @@ export function FillPlanPanel({
         </section>
       ) : null}
       <p className="border-t border-line pt-3 text-soft">
-        What a provider found and we did not take is kept with its reason. Brindle answers late, by calling back;
-        nothing waits for it.
+        What a provider found and we did not take is kept with its reason. Some answer late; nothing waits for them.
       </p>
       <ButtonLink to={`/lists/${listId}/split`}>Next: split by channel</ButtonLink>
     </div>

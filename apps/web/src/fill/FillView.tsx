@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { NotConnected } from '../connections/NotConnected'
-import { useConnected } from '../connections/useConnected'
+import { useProviders } from '../connections/useConnected'
 import { Bench, BenchTitle } from '../shell/Bench'
 import { ContactGrid } from '../shell/ContactGrid'
 import { COMPANY, EMAIL, NAME, NUMBER } from '../shell/columns'
@@ -12,11 +12,12 @@ const COLUMNS = [NAME, COMPANY, NUMBER, EMAIL]
 
 /** Fill: who is asked for missing mobiles, in which order, and what each gave. */
 export function FillView() {
-  const [order, setOrder] = useState<readonly string[]>(['tansy', 'brindle'])
+  const [chosen, setOrder] = useState<readonly string[] | null>(null)
   const [checksLines, setChecksLines] = useState(true)
   const { listId } = useListView()
-  const connected = useConnected()
-  const hasProviders = connected?.providers ?? true
+  const providers = useProviders()
+  const order = chosen ?? providers?.map(({ provider }) => provider) ?? []
+  const hasProviders = providers === null || providers.length > 0
   return (
     <Bench
       piles={['line', 'country', 'batch']}

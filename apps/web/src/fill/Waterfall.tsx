@@ -1,13 +1,13 @@
 import { closestCenter, DndContext, type DragEndEvent } from '@dnd-kit/core'
 import { arrayMove, SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable'
 import type { FillEstimate, FillResult } from '@upper-field/contract'
-import { findProvider } from '@upper-field/core/fill'
 import { ArrowDown, ArrowUp, GripVertical } from 'lucide-react'
 import { useEstimateFillQuery, useReadFillsQuery } from '../api'
+import { useProviders } from '../connections/useConnected'
 import { useSortSensors } from '../kit/useSortSensors'
 import { useListView } from '../shell/useListView'
 import { count, money } from '../words/format'
-import { PROVIDER } from '../words/sentences'
+import { priceText } from '../words/services'
 
 interface WaterfallProps {
   readonly order: readonly string[]
@@ -78,16 +78,14 @@ interface FallProps {
   readonly onMove: (by: number) => void
 }
 
-const PER = { call: 'per call', candidate: 'per candidate', accepted: 'per accepted' } as const
-
 function Fall({ id, isFirst, isLast, estimate, run, onMove }: FallProps) {
   const { attributes, listeners, setNodeRef, transform } = useSortable({ id })
-  const terms = findProvider(id)
+  const service = useProviders()?.find(({ provider }) => provider === id)
   const askable = estimate?.providers.find(({ provider }) => provider === id)?.askable ?? 0
   const result = run?.providers.find(({ provider }) => provider === id)
   const whole = Math.max(1, run?.contacts ?? estimate?.wanting ?? 1)
   const entered = result?.asked ?? askable
-  const name = PROVIDER[id] ?? id
+  const name = service?.name ?? id
   return (
     <li
       ref={setNodeRef}
@@ -105,9 +103,7 @@ function Fall({ id, isFirst, isLast, estimate, run, onMove }: FallProps) {
       </button>
       <div>
         <div className="font-semibold">{name}</div>
-        <div className="text-[12.5px] text-soft">
-          {terms ? `${money(terms.charge.amount)} ${PER[terms.charge.per]}` : ''}
-        </div>
+        <div className="text-[12.5px] text-soft">{service ? priceText(service) : ''}</div>
       </div>
       <Stream
         share={entered / whole}

@@ -7,6 +7,7 @@ import {
   useTakeActBackMutation,
   useTakeApartMutation,
 } from '../api'
+import { useServiceNames } from '../connections/useConnected'
 import { Key, TextButton } from '../kit/Button'
 import { Glyph } from '../kit/Glyph'
 import { Loading, Notice } from '../kit/Notice'
@@ -25,6 +26,7 @@ export function StoryPanel({ contactId }: { contactId: number }) {
   const { data: me } = useReadMeQuery({})
   const [takeApart, undoing] = useTakeApartMutation()
   const [takeBack, takingBack] = useTakeActBackMutation()
+  const named = useServiceNames()
   const mayChange = me?.role !== 'viewer'
   const lastJoin = story?.story.findLast(({ what }) => what.kind === 'joined' && what.joinId > 0)?.what
   useKeys({
@@ -62,7 +64,7 @@ export function StoryPanel({ contactId }: { contactId: number }) {
       {undoing.error ? <Notice tone="bad">{problemText(undoing.error)}</Notice> : null}
       <ol>
         {story.story.map(({ at, what }, i) => {
-          const { title, more } = tell(what)
+          const { title, more } = tell(what, named)
           return (
             // biome-ignore lint/suspicious/noArrayIndexKey: entries are never reordered
             <li key={i} className="border-t border-line py-2">

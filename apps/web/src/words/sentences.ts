@@ -254,6 +254,7 @@ export const JOB_PROBLEM: Record<string, string> = {
   'answer-too-large': 'The service gave an answer far too long to be one. It was not read; go on later.',
   'answer-too-late': 'The service took too long to answer. What was answered is kept; go on later.',
   'key-refused': 'The service refused our key. Nothing more was asked.',
+  'question-refused': 'The service did not understand our question. Its connector can be tried under Providers.',
   'provider-failed': 'The service failed several times. What was answered is kept; go on later.',
   'budget-reached': 'The budget was reached; the others were not asked about.',
   'cut-off-often':
@@ -264,6 +265,7 @@ export const JOB_PROBLEM: Record<string, string> = {
 export const CANDIDATE: Record<string, string> = {
   accepted: 'accepted',
   unreadable: 'not a number',
+  'somebody-else': 'of somebody else',
   'not-a-mobile': 'not a mobile',
   'fixed-line': 'a fixed line',
   'out-of-service': 'out of service',
@@ -272,10 +274,4 @@ export const CANDIDATE: Record<string, string> = {
   'not-checked': 'the line register gave no answer that can be read',
 }
 
-export const PROVIDER: Record<string, string> = {
-  tansy: 'Tansy',
-  brindle: 'Brindle',
-  pellow: 'Pellow',
-  brassbell: 'Brassbell',
-  people: 'a file for people',
-}
+export const DESTINATION: Record<string, string> = { brassbell: 'Brassbell', people: 'a file for people' }

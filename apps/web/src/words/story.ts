@@ -1,7 +1,7 @@
 import type { StoryFact } from '@upper-field/contract'
 import { count, money, phone } from './format'
 import { PART } from './pairing'
-import { CANDIDATE, LANE, LANE_REASON, LINE, LINE_STATUS, PROBLEM, PROVIDER, REPAIR, VERDICT } from './sentences'
+import { CANDIDATE, DESTINATION, LANE, LANE_REASON, LINE, LINE_STATUS, PROBLEM, REPAIR, VERDICT } from './sentences'
 import { columnTitle, REPAIR_NAME } from './tidying'
 
 const ATTEMPT: Record<string, string> = {
@@ -13,11 +13,16 @@ const ATTEMPT: Record<string, string> = {
   late: 'no answer in time',
 }
 
-const named = (id: string): string => PROVIDER[id] ?? id
 const status = (value: string): string => LINE_STATUS[value] ?? value
 
-/** One thing that happened to a contact: a heading and, where there is more, a sentence. */
-export function tell(fact: StoryFact): { readonly title: string; readonly more: readonly string[] } {
+/**
+ * One thing that happened to a contact: a heading and, where there is more, a sentence.
+ * @param named the name of a service by its id
+ */
+export function tell(
+  fact: StoryFact,
+  named: (id: string) => string,
+): { readonly title: string; readonly more: readonly string[] } {
   switch (fact.kind) {
     case 'brought-in':
       return { title: `Row ${count(fact.row)} of ${fact.batch}`, more: [] }
@@ -66,9 +71,9 @@ export function tell(fact: StoryFact): { readonly title: string; readonly more: 
       }
     case 'checked':
       return fact.status === 'unknown' && fact.lineType === 'unknown'
-        ? { title: 'Line asked for at Pellow', more: [`${phone(fact.e164)}: the register does not know it. Free.`] }
+        ? { title: 'Line asked for', more: [`${phone(fact.e164)}: the register does not know it. Free.`] }
         : {
-            title: 'Line checked by Pellow',
+            title: 'Line checked by the register',
             more: [
               `${phone(fact.e164)}: ${(LINE[fact.lineType] ?? '').toLowerCase()}, ${status(fact.status)}${fact.carrier ? `, ${fact.carrier}` : ''} · ${fact.cost > 0 ? money(fact.cost) : 'paid elsewhere'}`,
             ],
@@ -94,7 +99,10 @@ export function tell(fact: StoryFact): { readonly title: string; readonly more: 
       }
     case 'sent':
       return {
-        title: fact.destination === 'people' ? 'Written into a file' : `Prepared for ${named(fact.destination)}`,
+        title:
+          fact.destination === 'people'
+            ? 'Written into a file'
+            : `Prepared for ${DESTINATION[fact.destination] ?? fact.destination}`,
         more: [fact.fileName],
       }
   }

@@ -1,9 +1,12 @@
 import { z } from 'zod'
+import { ConnectorDocument } from '../connector'
 import { Job } from '../jobs'
 import {
   CheckEstimate,
   Connection,
   ConnectionChange,
+  ConnectorTried,
+  ConnectorTry,
   FillEstimate,
   FillPlan,
   FillResult,
@@ -11,6 +14,8 @@ import {
   SpendLine,
 } from '../money'
 import { ByFilter, endpoint, OfList } from './endpoint'
+
+const OfProvider = z.object({ provider: z.string().max(40) })
 
 /** What is paid for: checks, fills and the services behind them. */
 export const moneyEndpoints = {
@@ -44,10 +49,32 @@ export const moneyEndpoints = {
   }),
   readConnections: endpoint('get', '/connections', 'Providers and the register', { response: z.array(Connection) }),
   changeConnection: endpoint('put', '/connections/{provider}', 'Set address and key', {
-    params: z.object({ provider: z.string().max(40) }),
+    params: OfProvider,
     body: ConnectionChange,
     response: Connection,
     role: 'owner',
+  }),
+  readConnector: endpoint('get', '/connections/{provider}/connector', 'The document a service is declared by', {
+    params: OfProvider,
+    response: ConnectorDocument,
+  }),
+  keepConnector: endpoint('put', '/connections/{provider}/connector', 'Declare a service, or declare it otherwise', {
+    params: OfProvider,
+    body: ConnectorDocument,
+    response: Connection,
+    role: 'owner',
+  }),
+  removeConnection: endpoint('delete', '/connections/{provider}', 'Forget a service and its key', {
+    params: OfProvider,
+    response: z.object({}),
+    role: 'owner',
+  }),
+  tryConnector: endpoint('post', '/connections/{provider}/try', 'Ask a service one question', {
+    params: OfProvider,
+    body: ConnectorTry,
+    response: ConnectorTried,
+    role: 'owner',
+    isIdempotent: true,
   }),
   readSpend: endpoint('get', '/spend', 'Charges by provider and list', { response: z.array(SpendLine) }),
 }

@@ -1,16 +1,21 @@
 export {
   type Askable,
   costOfAnswer,
-  findProvider,
-  INPUT_SETS,
-  type InputSet,
   inputFor,
   type Micros,
   mostCost,
-  PROVIDERS,
+  type PersonInput,
   type ProviderTerms,
-  REGISTER,
 } from './providers'
+export {
+  MOST_REPLAYED,
+  type OrderOutcome,
+  type Replay,
+  type ReplayContact,
+  type ReplayInput,
+  type ReplayProvider,
+  replayFill,
+} from './replay'
 export {
   ATTEMPT_STATES,
   type AttemptFacts,

@@ -1,44 +1,21 @@
 /** Money in millionths of a euro, so that sums are exact. */
 export type Micros = number
 
-export const INPUT_SETS = ['profile', 'name-and-company', 'name-and-domain', 'email'] as const
 /** What a provider must be told to look somebody up. */
-export type InputSet = (typeof INPUT_SETS)[number]
+export type PersonInput = 'profile' | 'name-and-company' | 'name-and-domain' | 'email'
 
-/** A provider as it is declared: what it needs, how it answers and how it charges. */
+/** A provider as a fill sees it: what it needs, and how it charges. */
 export interface ProviderTerms {
   readonly id: string
-  readonly name: string
-  readonly accepts: readonly InputSet[]
-  readonly answers: 'at-once' | 'late'
-  readonly charge: { readonly per: 'call' | 'candidate' | 'accepted'; readonly amount: Micros }
+  readonly accepts: readonly string[]
+  readonly charge: {
+    /** For every call; for every candidate; where there is an answer; for a value that is taken. */
+    readonly per: 'call' | 'candidate' | 'answered' | 'accepted' | 'deliverable'
+    readonly amount: Micros
+  }
   /** Most candidates in one answer. */
   readonly mostCandidates: number
 }
-
-export const PROVIDERS: readonly ProviderTerms[] = [
-  {
-    id: 'tansy',
-    name: 'Tansy',
-    accepts: ['name-and-company', 'name-and-domain'],
-    answers: 'at-once',
-    charge: { per: 'candidate', amount: 80_000 },
-    mostCandidates: 1,
-  },
-  {
-    id: 'brindle',
-    name: 'Brindle',
-    accepts: ['profile', 'name-and-domain'],
-    answers: 'late',
-    charge: { per: 'accepted', amount: 350_000 },
-    mostCandidates: 2,
-  },
-]
-
-/** The line register: price of an answered number. An answer of "unknown" is free. */
-export const REGISTER = { id: 'pellow', name: 'Pellow', price: 5_000 } as const
-
-export const findProvider = (id: string): ProviderTerms | undefined => PROVIDERS.find((provider) => provider.id === id)
 
 export interface Askable {
   readonly fullName: string
@@ -48,30 +25,50 @@ export interface Askable {
   readonly email: string
 }
 
-/** The first input set of the provider that the contact can serve; null where it has none of them. */
-export function inputFor(provider: ProviderTerms, contact: Askable): InputSet | null {
-  const has: Record<InputSet, boolean> = {
+/** The first of what a provider accepts that a contact can serve, in the provider's order; null where there is none. */
+export function inputFor(provider: Pick<ProviderTerms, 'accepts'>, contact: Askable): PersonInput | null {
+  const has: Record<PersonInput, boolean> = {
     profile: contact.profile !== '',
     'name-and-company': contact.fullName !== '' && contact.company !== '',
     'name-and-domain': contact.fullName !== '' && contact.domain !== '',
     email: contact.email !== '',
   }
-  return provider.accepts.find((set) => has[set]) ?? null
+  const isServed = (input: string): input is PersonInput => Object.hasOwn(has, input) && has[input as PersonInput]
+  return provider.accepts.find(isServed) ?? null
 }
 
-/** The most one asking can cost, line checks of its candidates included: reserved before the provider is asked. */
-export function mostCost(provider: ProviderTerms, { checksLines }: { checksLines: boolean }): Micros {
-  const own =
-    provider.charge.per === 'candidate' ? provider.charge.amount * provider.mostCandidates : provider.charge.amount
-  return own + (checksLines ? REGISTER.price * provider.mostCandidates : 0)
+/**
+ * The most one asking can cost, line checks of its candidates included: reserved before the provider is asked.
+ * @param checkPrice what the register charges for one candidate; 0 where none is checked
+ */
+export function mostCost({ charge, mostCandidates }: ProviderTerms, checkPrice: Micros): Micros {
+  const own = charge.per === 'candidate' ? charge.amount * mostCandidates : charge.amount
+  return own + checkPrice * mostCandidates
+}
+
+/** What of an answer it is charged by. */
+export interface AnswerFacts {
+  readonly candidates: number
+  readonly accepted: boolean
+  /** Addresses that take mail. */
+  readonly deliverable: number
 }
 
 /** What the provider charges for one answer. */
 export function costOfAnswer(
-  provider: ProviderTerms,
-  { candidates, accepted }: { candidates: number; accepted: boolean },
+  { charge: { per, amount }, mostCandidates }: ProviderTerms,
+  { candidates, accepted, deliverable }: AnswerFacts,
 ): Micros {
-  const { per, amount } = provider.charge
-  if (per === 'call') return amount
-  return per === 'candidate' ? amount * Math.min(candidates, provider.mostCandidates) : accepted ? amount : 0
+  switch (per) {
+    case 'call':
+      return amount
+    case 'candidate':
+      return amount * Math.min(candidates, mostCandidates)
+    case 'answered':
+      return candidates > 0 ? amount : 0
+    case 'accepted':
+      return accepted ? amount : 0
+    case 'deliverable':
+      return deliverable > 0 ? amount : 0
+  }
 }

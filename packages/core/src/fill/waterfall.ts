@@ -28,6 +28,8 @@ export function nextAct(eligible: readonly string[], attempts: readonly AttemptF
 
 export const SET_ASIDE_REASONS = [
   'unreadable',
+  /** The answer names another person. */
+  'somebody-else',
   'not-a-mobile',
   'fixed-line',
   'out-of-service',
@@ -47,14 +49,17 @@ export interface CandidateInput {
   /** The register's answer, where the plan asks for one. */
   readonly register: { readonly lineType: LineType; readonly isOutOfService: boolean } | null
   readonly known: readonly string[]
+  /** The answer names somebody else than was asked about. */
+  readonly isOther?: boolean
 }
 
 /** Judges one candidate for a mobile. Without a line check a number that may be either is taken on trust. */
-export function judgeCandidate({ reading, register, known }: CandidateInput): CandidateJudgement {
+export function judgeCandidate({ reading, register, known, isOther = false }: CandidateInput): CandidateJudgement {
   const number = reading.numbers.find(({ valid }) => valid)
   if (!number) return { outcome: 'set-aside', reason: 'unreadable', e164: null }
   const { e164 } = number
   const aside = (reason: SetAsideReason): CandidateJudgement => ({ outcome: 'set-aside', reason, e164 })
+  if (isOther) return aside('somebody-else')
   if (known.includes(e164)) return aside('already-known')
   const lineType = register && register.lineType !== 'unknown' ? register.lineType : number.lineType
   if (lineType === 'fixed') return aside('fixed-line')

@@ -1,5 +1,5 @@
 import type { Liquid } from 'liquidjs'
-import { createTemplateEngine } from './templateEngine'
+import { createTemplateEngine } from '../templateEngine'
 
 export type Render = (values: Readonly<Record<string, string>>) => string
 export type RenderOrProblem =

@@ -1,17 +1,23 @@
 import { describe, expect, it } from '@jest/globals'
-import {
-  costOfAnswer,
-  findProvider,
-  inputFor,
-  judgeCandidate,
-  mostCost,
-  nextAct,
-  PROVIDERS,
-  type ProviderTerms,
-} from '../../src/fill'
+import fc from 'fast-check'
+import { costOfAnswer, inputFor, judgeCandidate, mostCost, nextAct, type ProviderTerms } from '../../src/fill'
 import { readPhoneCell } from '../../src/phone'
 
-const provider = (id: string): ProviderTerms => findProvider(id) ?? PROVIDERS[0] ?? (undefined as never)
+const TERMS: Record<string, ProviderTerms> = {
+  tansy: {
+    id: 'tansy',
+    accepts: ['name-and-company', 'name-and-domain'],
+    charge: { per: 'candidate', amount: 80_000 },
+    mostCandidates: 1,
+  },
+  brindle: {
+    id: 'brindle',
+    accepts: ['profile', 'name-and-domain'],
+    charge: { per: 'accepted', amount: 350_000 },
+    mostCandidates: 2,
+  },
+}
+const provider = (id: string): ProviderTerms => TERMS[id] ?? (undefined as never)
 const nobody = { fullName: '', company: '', domain: '', profile: '', email: '' }
 
 describe('who can be asked about', () => {
@@ -27,21 +33,33 @@ describe('who can be asked about', () => {
 
 describe('what it costs', () => {
   it('is never more than was set aside', () => {
-    for (const terms of PROVIDERS) {
-      for (const candidates of [0, 1, 2, 5]) {
-        for (const accepted of [false, true]) {
-          expect(costOfAnswer(terms, { candidates, accepted })).toBeLessThanOrEqual(
-            mostCost(terms, { checksLines: false }),
-          )
-        }
-      }
-    }
+    fc.assert(
+      fc.property(
+        fc.constantFrom(
+          'call' as const,
+          'candidate' as const,
+          'answered' as const,
+          'accepted' as const,
+          'deliverable' as const,
+        ),
+        fc.nat(1_000_000),
+        fc.integer({ min: 1, max: 20 }),
+        fc.nat(40),
+        fc.boolean(),
+        (per, amount, mostCandidates, candidates, accepted) => {
+          const deliverable = candidates % 2
+          const terms = { id: 'a', accepts: [], charge: { per, amount }, mostCandidates }
+          expect(costOfAnswer(terms, { candidates, accepted, deliverable })).toBeLessThanOrEqual(mostCost(terms, 0))
+          expect(mostCost(terms, 7) - mostCost(terms, 0)).toBe(7 * mostCandidates)
+        },
+      ),
+    )
   })
   it('is per candidate at one provider, per accepted value at the other', () => {
-    expect(costOfAnswer(provider('tansy'), { candidates: 1, accepted: false })).toBe(80_000)
-    expect(costOfAnswer(provider('tansy'), { candidates: 0, accepted: false })).toBe(0)
-    expect(costOfAnswer(provider('brindle'), { candidates: 2, accepted: false })).toBe(0)
-    expect(costOfAnswer(provider('brindle'), { candidates: 2, accepted: true })).toBe(350_000)
+    expect(costOfAnswer(provider('tansy'), { candidates: 1, accepted: false, deliverable: 0 })).toBe(80_000)
+    expect(costOfAnswer(provider('tansy'), { candidates: 0, accepted: false, deliverable: 0 })).toBe(0)
+    expect(costOfAnswer(provider('brindle'), { candidates: 2, accepted: false, deliverable: 0 })).toBe(0)
+    expect(costOfAnswer(provider('brindle'), { candidates: 2, accepted: true, deliverable: 0 })).toBe(350_000)
   })
 })
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals'
+import { createTemplateEngine, TEMPLATE_FILTERS, TEMPLATE_TAGS } from '../../src/templateEngine'
 import { createTemplate } from '../../src/tidy/template'
-import { createTemplateEngine, TEMPLATE_FILTERS, TEMPLATE_TAGS } from '../../src/tidy/templateEngine'
 
 const rendered = (template: string, values: Record<string, string> = {}): string => {
   const made = createTemplate(template)

@@ -1,3 +1,4 @@
+import type { AnswerItem, Connector } from '@upper-field/core/connect'
 import {
   bigint,
   boolean,
@@ -51,12 +52,14 @@ export const attempts = pgTable(
     state: text('state').notNull(),
     /** Why it failed: a code. */
     reason: text('reason'),
-    /** Candidates as they came, kept until they are judged. */
-    answer: jsonb('answer').$type<{ number: string; score: number }[]>(),
+    /** A late answer as it came, kept until it is judged. */
+    answer: jsonb('answer').$type<AnswerItem[]>(),
     reserved: bigint('reserved', { mode: 'number' }).notNull(),
     askedAt: instant('asked_at').notNull().defaultNow(),
     answeredAt: instant('answered_at'),
     deadline: instant('deadline'),
+    /** What a late answer is looked for by, where it does not come by itself. */
+    receipt: text('receipt'),
   },
   (t) => [uniqueIndex('attempts_once').on(t.jobId, t.contactId, t.provider), index('attempts_contact').on(t.contactId)],
 )
@@ -92,6 +95,8 @@ export const fills = pgTable(
 
 export const connections = pgTable('connections', {
   provider: text('provider').primaryKey(),
+  /** The connector; null is the one that ships under this id. */
+  document: jsonb('document').$type<Connector>(),
   baseUrl: text('base_url').notNull(),
   /** AES-256-GCM, base64; never sent to the browser. */
   sealedKey: text('sealed_key'),

@@ -11,7 +11,7 @@ import {
   varchar,
 } from 'drizzle-orm/pg-core'
 import { id, instant } from './columns'
-import { ofList } from './lists'
+import { lists, ofList } from './lists'
 
 export const jobs = pgTable(
   'jobs',
@@ -48,8 +48,9 @@ export const charges = pgTable(
   'charges',
   {
     id: bigint('id', { mode: 'number' }).primaryKey().generatedAlwaysAsIdentity(),
-    listId: ofList(),
-    jobId: uuid('job_id').notNull(),
+    /** Null for a try of a connector. */
+    listId: uuid('list_id').references(() => lists.id),
+    jobId: uuid('job_id'),
     provider: text('provider').notNull(),
     /** The number asked about, or the contact. */
     subject: text('subject').notNull(),

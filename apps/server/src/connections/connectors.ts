@@ -1,0 +1,75 @@
+import { readdirSync, readFileSync } from 'node:fs'
+import { dirname, join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { ConnectorDocument } from '@upper-field/contract'
+import type { Connector } from '@upper-field/core/connect'
+import type { ProviderTerms } from '@upper-field/core/fill'
+import { eq, sql } from 'drizzle-orm'
+import type { Db } from '../db/database'
+import { connections } from '../db/schema'
+
+/** Folder of the connectors that ship: beside the sources' folder, and beside the bundle's. */
+const FOLDER = [join('..', '..', 'connectors'), join('..', 'connectors')]
+
+let shipped: readonly Connector[] | null = null
+
+/** The connectors that ship with the application. A file that is none is an error of the build. */
+export function shippedConnectors(): readonly Connector[] {
+  shipped ??= filesIn(folder()).map((text) => ConnectorDocument.parse(JSON.parse(text)))
+  return shipped
+}
+
+function folder(): string {
+  const here = dirname(fileURLToPath(import.meta.url))
+  const found = FOLDER.map((path) => join(here, path)).find((path) => filesIn(path).length > 0)
+  if (found === undefined) throw new Error(`no connectors beside ${here}`)
+  return found
+}
+
+function filesIn(path: string): string[] {
+  try {
+    const names = readdirSync(path).filter((name) => name.endsWith('.json'))
+    return names.sort().map((name) => readFileSync(join(path, name), 'utf8'))
+  } catch {
+    return []
+  }
+}
+
+export type ConnectionRow = typeof connections.$inferSelect
+
+/** What a connection is to: its own document, or the one that ships under its id. */
+export const connectorOfRow = ({ provider, document }: ConnectionRow): Connector | null =>
+  document ?? shippedConnectors().find(({ id }) => id === provider) ?? null
+
+/** A service by its id, connected or shipped; null where there is none. */
+export async function findConnector(db: Db, id: string): Promise<Connector | null> {
+  const [row] = await db.select().from(connections).where(eq(connections.provider, id))
+  return (row && connectorOfRow(row)) ?? shippedConnectors().find((one) => one.id === id) ?? null
+}
+
+/** Services that have a key, in the order of their ids. */
+export async function connectedServices(db: Db): Promise<readonly Connector[]> {
+  const rows = await db.select().from(connections).where(sql`sealed_key is not null`).orderBy(connections.provider)
+  return rows.flatMap((row) => connectorOfRow(row) ?? [])
+}
+
+/** The service that tells of lines: the first that is connected; null where none is. */
+export const findRegister = async (db: Db): Promise<Connector | null> =>
+  (await connectedServices(db)).find(({ gives }) => gives.includes('line-facts')) ?? null
+
+const MICROS = 1_000_000
+
+/** What one charge is, in millionths of a euro. What is paid for already costs nothing more. */
+export const priceOf = ({ charge, isPaidFor }: Connector): number => (isPaidFor ? 0 : Math.round(charge.euros * MICROS))
+
+/** True where a service finds people. */
+export const findsPeople = ({ gives }: Connector): boolean =>
+  gives.some((one) => one === 'mobile' || one === 'any-number')
+
+/** A service as a fill sees it. */
+export const termsOf = (connector: Connector): ProviderTerms => ({
+  id: connector.id,
+  accepts: connector.accepts,
+  charge: { per: connector.charge.per, amount: priceOf(connector) },
+  mostCandidates: connector.mostCandidates,
+})

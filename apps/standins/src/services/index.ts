@@ -1,0 +1,19 @@
+import type { Directory } from '../directory'
+import type { Service, StandInOptions } from '../http'
+import type { World } from '../world'
+import { brindle } from './brindle'
+import { corvane } from './corvane'
+import { ferrier } from './ferrier'
+import { marram } from './marram'
+import { pellow } from './pellow'
+import { quillwort } from './quillwort'
+import { saltmarsh } from './saltmarsh'
+import { tansy } from './tansy'
+
+/** The services of the outside world, each below its own name. */
+export const SERVICES = { brindle, corvane, ferrier, marram, pellow, quillwort, saltmarsh, tansy } satisfies Record<
+  string,
+  (world: World, directory: Directory, key: string, options: StandInOptions) => Service
+>
+export type ServiceName = keyof typeof SERVICES
+export const SERVICE_NAMES = Object.keys(SERVICES) as readonly ServiceName[]

@@ -1,0 +1,153 @@
+import {
+  ANSWER_FIELDS,
+  type AnswerField,
+  CHARGED_PER,
+  type Connector,
+  FORMAT,
+  GIVES,
+  type Gives,
+  INPUT_SETS,
+  LONGEST_TEMPLATE,
+  whyNoPath,
+  whyNoTemplate,
+} from '@upper-field/core/connect'
+import { z } from 'zod'
+
+type Place = Parameters<typeof whyNoTemplate>[0]
+
+const template = (place: Place) =>
+  z
+    .string()
+    .max(LONGEST_TEMPLATE)
+    .superRefine((text, ctx) => {
+      const why = whyNoTemplate(place, text)
+      if (why !== null) ctx.addIssue({ code: 'custom', message: why })
+    })
+
+const JsonPath = z
+  .string()
+  .max(300)
+  .superRefine((path, ctx) => {
+    const why = whyNoPath(path)
+    if (why !== null) ctx.addIssue({ code: 'custom', message: why })
+  })
+
+/** Names of headers (RFC 9110), none of which is ours to write. */
+const HeaderName = z
+  .string()
+  .regex(/^[\w!#$%&'*+.^`|~-]{1,60}$/, 'This is no name of a header.')
+  .refine((name) => !OURS.has(name.toLowerCase()), 'This header is written by the application itself.')
+const OURS = new Set(['host', 'content-length', 'content-type', 'transfer-encoding', 'connection', 'idempotency-key'])
+
+const Call = z.strictObject({
+  method: z.enum(['GET', 'POST']),
+  path: template('path').refine((path) => /^\/(?!\/)/.test(path), 'A path begins with one slash.'),
+  headers: z.record(HeaderName, template('header')).optional(),
+  body: template('body').optional(),
+})
+
+const Answers = z.discriminatedUnion('how', [
+  z.strictObject({ how: z.literal('at-once') }),
+  z.strictObject({ how: z.literal('callback'), isSigned: z.boolean() }),
+  z.strictObject({
+    how: z.literal('polling'),
+    receipt: JsonPath,
+    look: Call,
+    state: JsonPath,
+    working: z.array(z.string().max(100)).min(1).max(20),
+  }),
+])
+
+const WAY = { call: Call, answers: Answers, items: JsonPath }
+const Statuses = z.array(z.int().min(300).max(599)).max(30)
+
+const fieldsOf = <T extends z.ZodType>(value: T) => z.partialRecord(z.enum(ANSWER_FIELDS), value)
+
+/** A connector as a document: one JSON file that declares a service outside. */
+export const ConnectorDocument = z
+  .strictObject({
+    format: z.literal(FORMAT, {
+      error: ({ input }) =>
+        typeof input === 'number' && input > FORMAT
+          ? `This connector is written for a newer version (format ${input}); this one knows format ${FORMAT}.`
+          : `The format is ${FORMAT}.`,
+    }),
+    id: z.string().regex(/^[a-z][a-z0-9-]{1,39}$/, 'An id is of small letters, digits and dashes.'),
+    name: z.string().trim().min(1).max(60),
+    about: z.string().max(500).default(''),
+    gives: z.array(z.enum(GIVES)).min(1),
+    accepts: z.array(z.enum(INPUT_SETS)).min(1),
+    address: z.url({ protocol: /^https?$/, error: 'An address begins with https://.' }).max(500),
+    key: z.strictObject({
+      in: z.enum(['header', 'query']),
+      name: HeaderName,
+      value: z.string().max(200).includes('{{ key }}', { error: 'Say where the key stands: {{ key }}.' }),
+    }),
+    one: z.strictObject(WAY),
+    many: z
+      .strictObject({ ...WAY, most: z.int().min(2).max(1000) })
+      .nullable()
+      .default(null),
+    fields: fieldsOf(JsonPath),
+    words: fieldsOf(z.record(z.string().max(100), z.string().max(100))).default({}),
+    statuses: z
+      .strictObject({
+        notFound: Statuses.default([404]),
+        tryLater: Statuses.default([429, 500, 502, 503, 504]),
+        ourFault: Statuses.default([400, 401, 403, 422]),
+      })
+      .default({ notFound: [404], tryLater: [429, 500, 502, 503, 504], ourFault: [400, 401, 403, 422] }),
+    limit: z
+      .strictObject({
+        perSecond: z.number().positive().max(1000).nullable().default(null),
+        atOnce: z.int().min(1).max(50).default(8),
+      })
+      .default({ perSecond: null, atOnce: 8 }),
+    charge: z.strictObject({
+      per: z.enum(CHARGED_PER),
+      euros: z.number().min(0).max(1000).multipleOf(0.000001),
+    }),
+    mostCandidates: z.int().min(1).max(20).default(1),
+    isPaidFor: z.boolean().default(false),
+    report: Call.nullable().default(null),
+  })
+  .superRefine((connector, ctx) => {
+    for (const [path, message] of contradictionsIn(connector)) ctx.addIssue({ code: 'custom', path: [path], message })
+  })
+export type ConnectorDocument = z.infer<typeof ConnectorDocument>
+
+/** The fields that what is given has to stand in. */
+const NEEDS: Readonly<Record<Gives, readonly AnswerField[]>> = {
+  mobile: ['number'],
+  'any-number': ['number'],
+  'work-email': ['email'],
+  'personal-email': ['email'],
+  'company-site': ['site'],
+  'company-page': ['page'],
+  'company-industry': ['industry'],
+  'company-headcount': ['headcount'],
+  'line-facts': ['number', 'lineType', 'status'],
+  'email-facts': ['email', 'deliverability'],
+  'do-not-call': ['number', 'listed'],
+}
+const GIVEN_FOR: Readonly<Partial<Record<Gives, Connector['accepts'][number]>>> = {
+  'line-facts': 'number',
+  'do-not-call': 'number',
+  'email-facts': 'email',
+}
+
+/** What does not fit together, each with the place where it stands. */
+function contradictionsIn({ gives, accepts, fields, charge, report }: Connector): [keyof Connector, string][] {
+  const missing = [...new Set(gives.flatMap((one) => NEEDS[one].filter((field) => !(field in fields))))]
+  const found: [keyof Connector, string][] = missing.map((field) => [
+    'fields',
+    `What it gives stands in "${field}": say where that is in an answer.`,
+  ])
+  for (const one of gives) {
+    const input = GIVEN_FOR[one]
+    if (input && !accepts.includes(input)) found.push(['accepts', `"${one}" is asked for with "${input}".`])
+  }
+  if (report !== null && charge.per !== 'accepted' && charge.per !== 'deliverable')
+    found.push(['report', 'A service is told what was taken only where it charges for that.'])
+  return found
+}

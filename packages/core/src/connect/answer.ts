@@ -1,0 +1,106 @@
+import { JSONPathEnvironment, type JSONPathQuery } from 'json-p3'
+import { remember } from '../remember'
+import type { AnswerField, Answers, Connector, Way } from './connector'
+
+/** What one item of an answer tells. */
+export type AnswerItem = Readonly<Partial<Record<AnswerField, string | number | boolean>>>
+
+export type AnswerProblem =
+  /** Nothing that can be read where the answer should stand. */
+  | 'odd-answer'
+  /** More items than were asked for. */
+  | 'too-many-items'
+
+export type ReadAnswer =
+  | { readonly status: 'read'; readonly items: readonly AnswerItem[] }
+  | { readonly status: 'odd'; readonly problem: AnswerProblem }
+
+/** Patterns in a query could take for ever on the text of an answer: they are not known here. */
+function createEnvironment(): JSONPathEnvironment {
+  const environment = new JSONPathEnvironment()
+  for (const name of ['match', 'search']) environment.functionRegister.delete(name)
+  return environment
+}
+
+const environment = createEnvironment()
+const queryOf = remember((path: string): JSONPathQuery => environment.compile(path), 500)
+
+/** Why a JSONPath (RFC 9535) cannot be used, as a sentence; null where it can. */
+export function whyNoPath(path: string): string | null {
+  try {
+    queryOf(path)
+    return null
+  } catch (error) {
+    return error instanceof Error ? `${error.message.split('\n')[0]}.` : 'This is no JSONPath.'
+  }
+}
+
+type Json = Parameters<JSONPathQuery['query']>[0]
+
+/** The first value at a path that is no object and no list. */
+function plainAt(path: string, json: unknown): string | number | boolean | undefined {
+  for (const node of queryOf(path).query(json as Json).nodes) {
+    const { value } = node
+    if (typeof value === 'string' || typeof value === 'number' || typeof value === 'boolean') return value
+  }
+  return undefined
+}
+
+/** Most items of an answer about one contact or number. */
+export const MOST_ITEMS = 20
+/** A text of an answer that is longer than this is none of the facts. */
+const LONGEST_TEXT = 500
+
+/**
+ * Reads the items of an answer.
+ * @param json the parsed answer
+ * @param most how many items there may be
+ */
+export function readItems(connector: Connector, way: Way, json: unknown, most = MOST_ITEMS): ReadAnswer {
+  if (json === null || typeof json !== 'object') return { status: 'odd', problem: 'odd-answer' }
+  const found = queryOf(way.items).query(json as Json).nodes
+  if (found.length > most) return { status: 'odd', problem: 'too-many-items' }
+  if (found.length === 0) return isEmptyList(way.items, json) ? NOTHING : { status: 'odd', problem: 'odd-answer' }
+  const items = found.map(({ value }) => itemOf(connector, value))
+  return { status: 'read', items: items.filter((item) => Object.keys(item).length > 0) }
+}
+
+const NOTHING: ReadAnswer = { status: 'read', items: [] }
+
+/** No items stand where there is an empty list for them; nothing at all is another thing. */
+function isEmptyList(path: string, json: unknown): boolean {
+  const parent = path.replace(/\[\*\]$|\.\*$/, '')
+  if (parent === path) return false
+  return queryOf(parent)
+    .query(json as Json)
+    .nodes.some(({ value }) => value === null || (Array.isArray(value) && value.length === 0))
+}
+
+function itemOf({ fields, words }: Connector, json: unknown): AnswerItem {
+  if (json === null || typeof json !== 'object') return {}
+  const item: Partial<Record<AnswerField, string | number | boolean>> = {}
+  for (const [name, path] of Object.entries(fields) as [AnswerField, string][]) {
+    const value = plainAt(path, json)
+    if (value === undefined || (typeof value === 'string' && value.length > LONGEST_TEXT)) continue
+    item[name] = words[name]?.[String(value)] ?? value
+  }
+  return item
+}
+
+export type Poll =
+  | { readonly status: 'working' }
+  | { readonly status: 'ready' }
+  | { readonly status: 'odd'; readonly problem: AnswerProblem }
+
+/** Whether an answer that is looked for is there. */
+export function readState(answers: Extract<Answers, { how: 'polling' }>, json: unknown): Poll {
+  const state = json === null || typeof json !== 'object' ? undefined : plainAt(answers.state, json)
+  if (state === undefined) return { status: 'odd', problem: 'odd-answer' }
+  return { status: answers.working.includes(String(state)) ? 'working' : 'ready' }
+}
+
+/** The receipt of a question that is answered later; null where there is none. */
+export function readReceipt(answers: Extract<Answers, { how: 'polling' }>, json: unknown): string | null {
+  const receipt = json === null || typeof json !== 'object' ? undefined : plainAt(answers.receipt, json)
+  return receipt === undefined || String(receipt) === '' ? null : String(receipt)
+}

@@ -1,0 +1,116 @@
+/** What a service gives. */
+export const GIVES = [
+  'mobile',
+  'any-number',
+  'work-email',
+  'personal-email',
+  'company-site',
+  'company-page',
+  'company-industry',
+  'company-headcount',
+  'line-facts',
+  'email-facts',
+  'do-not-call',
+] as const
+export type Gives = (typeof GIVES)[number]
+
+/** What a service must be told: one of these sets. */
+export const INPUT_SETS = ['profile', 'name-and-company', 'name-and-domain', 'email', 'number'] as const
+export type InputSet = (typeof INPUT_SETS)[number]
+
+/** What one item of an answer may tell. */
+export const ANSWER_FIELDS = [
+  'number',
+  'email',
+  'score',
+  'name',
+  'lineType',
+  'status',
+  'carrier',
+  'ported',
+  'timeZone',
+  'lastSeen',
+  'deliverability',
+  'learntAt',
+  'listed',
+  'site',
+  'page',
+  'industry',
+  'headcount',
+] as const
+export type AnswerField = (typeof ANSWER_FIELDS)[number]
+
+export const CHARGED_PER = ['call', 'candidate', 'accepted', 'answered', 'deliverable'] as const
+
+/** A request as Liquid templates: what is put into a path or a body is written so that it stays one value there. */
+export interface Call {
+  readonly method: 'GET' | 'POST'
+  /** Behind the address of the service. */
+  readonly path: string
+  readonly headers?: Readonly<Record<string, string>> | undefined
+  /** A text that is JSON once it is filled in; values stand in it as they are, without quotation marks. */
+  readonly body?: string | undefined
+}
+
+/** How an answer comes. */
+export type Answers =
+  | { readonly how: 'at-once' }
+  /** The service calls `{{ callback }}`; signed with the connection's key, as Standard Webhooks are. */
+  | { readonly how: 'callback'; readonly isSigned: boolean }
+  /** We look again until it is there. Paths are JSONPath. */
+  | {
+      readonly how: 'polling'
+      /** Where the receipt stands that `{{ receipt }}` is filled in from. */
+      readonly receipt: string
+      readonly look: Call
+      readonly state: string
+      /** What stands there while the answer is not ready. */
+      readonly working: readonly string[]
+    }
+
+/** One way to ask. */
+export interface Way {
+  readonly call: Call
+  readonly answers: Answers
+  /** Where the items of an answer stand: JSONPath (RFC 9535). */
+  readonly items: string
+}
+
+/**
+ * A service outside, declared: what it gives, what it must be told, how it is asked, how it answers and what it charges.
+ * Nothing of it is code, and no code knows one by its name.
+ */
+export interface Connector {
+  readonly format: typeof FORMAT
+  readonly id: string
+  readonly name: string
+  readonly about: string
+  readonly gives: readonly Gives[]
+  readonly accepts: readonly InputSet[]
+  /** Where it is unless a connection says otherwise. */
+  readonly address: string
+  readonly key: { readonly in: 'header' | 'query'; readonly name: string; readonly value: string }
+  readonly one: Way
+  /** How many are asked about in one call, where the service takes that. */
+  readonly many: (Way & { readonly most: number }) | null
+  /** Where each fact stands within an item: JSONPath. */
+  readonly fields: Readonly<Partial<Record<AnswerField, string>>>
+  /** The service's words for a fact, and ours. */
+  readonly words: Readonly<Partial<Record<AnswerField, Readonly<Record<string, string>>>>>
+  readonly statuses: {
+    readonly notFound: readonly number[]
+    readonly tryLater: readonly number[]
+    readonly ourFault: readonly number[]
+  }
+  readonly limit: { readonly perSecond: number | null; readonly atOnce: number }
+  readonly charge: { readonly per: (typeof CHARGED_PER)[number]; readonly euros: number }
+  /** Most candidates of one answer that are looked at, and charged. */
+  readonly mostCandidates: number
+  /** A subscription: nothing more is charged, so it is asked first. */
+  readonly isPaidFor: boolean
+  /** Tells the service that a value of it was taken, where it charges for those. */
+  readonly report: Call | null
+}
+
+/** The format of these documents. What is written for a newer one is refused. */
+export const FORMAT = 1

@@ -1,0 +1,33 @@
+export {
+  type AnswerItem,
+  type AnswerProblem,
+  MOST_ITEMS,
+  type ReadAnswer,
+  readItems,
+  readReceipt,
+  readState,
+  whyNoPath,
+} from './answer'
+export {
+  ANSWER_FIELDS,
+  type AnswerField,
+  type Answers,
+  type Call,
+  CHARGED_PER,
+  type Connector,
+  FORMAT,
+  GIVES,
+  type Gives,
+  INPUT_SETS,
+  type InputSet,
+  type Way,
+} from './connector'
+export {
+  buildRequest,
+  keyedValue,
+  LONGEST_TEMPLATE,
+  type OutgoingRequest,
+  REQUEST_NAMES,
+  type RequestValues,
+  whyNoTemplate,
+} from './request'
