@@ -1,0 +1,222 @@
+import { afterAll, beforeAll, describe, expect, it } from '@jest/globals'
+import { ConnectorDocument } from '@upper-field/contract'
+import type { StandIns } from '@upper-field/standins'
+import { createWorld, deliverabilityOf, type WorldPerson } from '@upper-field/standins/world'
+import { untilEnded } from '../../../../scripts/bringIn'
+import { openConnection } from '../../src/connections/client'
+import { shippedConnectors } from '../../src/connections/connectors'
+import { bringText, connectStandIns, KEYS, newList, startTestServer, type TestServer } from './harness'
+import { type OddServices, startOddServices } from './oddServices'
+
+const WORLD = { seed: 'connectors', people: 240 }
+const world = createWorld(WORLD.seed, WORLD)
+let server: TestServer
+let standIns: StandIns
+beforeAll(async () => {
+  server = await startTestServer()
+  standIns = await connectStandIns(server, { ...WORLD, speed: 300 })
+  // The outside world runs three hundred times as quick here: so does its limit.
+  for (const connector of shippedConnectors())
+    await server.api.call('keepConnector', {
+      params: { provider: connector.id },
+      body: ConnectorDocument.parse({
+        ...connector,
+        limit: { ...connector.limit, perSecond: null },
+        address: standIns.url,
+      }),
+    })
+}, 60_000)
+afterAll(async () => {
+  await server.stop()
+  await standIns.stop()
+})
+
+const FINDERS = shippedConnectors().filter(({ gives }) => gives.includes('mobile'))
+
+const listOf = async (people: readonly WorldPerson[]): Promise<string> => {
+  const listId = await newList(server.api)
+  const rows = people.map((person) =>
+    [
+      `${person.given} ${person.family}`,
+      person.company.name,
+      person.workEmail,
+      person.company.place.country,
+      `https://${person.profile}`,
+    ].join(','),
+  )
+  await bringText(server.api, listId, `name,company,mail,country,profile\n${rows.join('\n')}\n`)
+  return listId
+}
+const fill = (listId: string, order: readonly string[], budget: number) =>
+  server.api.call('startFill', { params: { listId }, body: { order: [...order], checksLines: true, budget } })
+const booked = async (provider: string): Promise<number> =>
+  Number(
+    (
+      await server.sql<{ sum: string }>('select coalesce(sum(amount), 0) as sum from charges where provider = $1', [
+        provider,
+      ])
+    )[0]?.sum,
+  )
+
+describe('the services that ship', () => {
+  it('know the mobiles of a quarter to two thirds each, and of about nine tenths together', async () => {
+    const people = world.people.slice(0, 100)
+    const found = new Map<string, Set<number>>()
+    for (const { id } of FINDERS) {
+      const listId = await listOf(people)
+      await untilEnded(server.api, listId, (await fill(listId, [id], 900_000_000)).id)
+      const rows = await server.sql<{ row: number; e164: string }>(
+        `select c.row, d.e164 from candidates d join attempts a on a.id = d.attempt_id join contacts c on c.id = a.contact_id
+         where a.list_id = $1 and a.provider = $2`,
+        [listId, id],
+      )
+      found.set(id, new Set(rows.flatMap(({ row, e164 }) => (people[row - 2]?.mobile.e164 === e164 ? [row] : []))))
+    }
+    const shares = [...found.values()].map(({ size }) => size / people.length)
+    expect(Math.min(...shares)).toBeGreaterThanOrEqual(0.2)
+    expect(Math.max(...shares)).toBeLessThanOrEqual(0.7)
+    const together = new Set([...found.values()].flatMap((rows) => [...rows])).size / people.length
+    expect(together).toBeGreaterThanOrEqual(0.85)
+    expect(together).toBeLessThanOrEqual(0.97)
+  }, 240_000)
+
+  it('have charged what our ledger says, to the cent, when all of them were asked in turn', async () => {
+    const listId = await listOf(world.people.slice(150))
+    const order = ['saltmarsh', 'corvane', 'brindle', 'tansy', 'quillwort', 'ferrier']
+    const job = await fill(listId, order, 900_000_000)
+    expect(await untilEnded(server.api, listId, job.id)).toMatchObject({ state: 'done' })
+    const theirs = standIns.charged()
+    for (const [service, { total }] of Object.entries(theirs))
+      expect([service, await booked(service)]).toEqual([service, total])
+    const fills = await server.sql<{ row: number; e164: string }>(
+      'select c.row, f.e164 from fills f join contacts c on c.id = f.contact_id where f.list_id = $1',
+      [listId],
+    )
+    expect(fills.length).toBeGreaterThan(50)
+    // Nobody else's number, and nothing the register calls dead or fixed: a desk only where it does not know.
+    const others = fills.filter(({ row, e164 }) => world.people[150 + row - 2]?.mobile.e164 !== e164)
+    for (const { row, e164 } of others) {
+      expect(e164).toBe(world.people[150 + row - 2]?.desk.e164)
+      expect(await server.sql('select line_type from line_checks where e164 = $1', [e164])).toEqual([
+        { line_type: 'unknown' },
+      ])
+    }
+  }, 240_000)
+
+  it('tell of addresses, the verifier late on some hosts', async () => {
+    const client = await openConnection(server.services, 'marram')
+    const emails = world.people.slice(0, 40).map(({ workEmail }) => workEmail)
+    const asked = await client.askMany({ emails }, 'forty at once')
+    let answer = asked
+    while (answer.status === 'later' && client.connector.many && answer.receipt)
+      answer = await client.look(client.connector.many, answer.receipt)
+    const told = answer.status === 'answered' ? answer.items : []
+    expect(told.map(({ email }) => email)).toEqual(emails)
+    for (const { email, deliverability } of told)
+      if (deliverability !== 'unknown') expect(deliverability).toBe(deliverabilityOf(world, String(email)))
+  })
+})
+
+describe('a service that no code knows', () => {
+  const DOCUMENT = ConnectorDocument.parse({
+    format: 1,
+    id: 'lantern',
+    name: 'Lantern',
+    gives: ['mobile'],
+    accepts: ['email'],
+    address: 'http://127.0.0.1:1',
+    key: { in: 'query', name: 'token', value: '{{ key }}' },
+    one: {
+      call: { method: 'GET', path: '/who?mail={{ email }}' },
+      answers: { how: 'at-once' },
+      items: '$.people[*]',
+    },
+    fields: { number: '$.tel', name: '$.called' },
+    charge: { per: 'candidate', euros: 0.5 },
+    mostCandidates: 2,
+    statuses: { notFound: [404], tryLater: [429], ourFault: [400] },
+  })
+  const params = { provider: 'lantern' }
+  let service: OddServices
+
+  beforeAll(async () => {
+    service = await startOddServices(server, ({ path }, response) => {
+      response.setHeader('content-type', 'application/json')
+      if (!path.includes('maren')) return void response.writeHead(404).end('{}')
+      response.end(JSON.stringify({ people: [{ tel: '+447911204481', called: 'Maren Oldershaw' }] }))
+    })
+    await server.api.call('keepConnector', { params, body: { ...DOCUMENT, address: service.url } })
+    await server.api.call('changeConnection', { params, body: { baseUrl: service.url, key: 'token of lantern' } })
+  })
+  afterAll(async () => {
+    await service.stop()
+    for (const [provider, key] of Object.entries(KEYS))
+      await server.api.call('changeConnection', { params: { provider }, body: { baseUrl: standIns.url, key } })
+  })
+
+  it('is tried on one contact: the request without its key, the raw answer, what was made of it', async () => {
+    const tried = await server.api.call('tryConnector', {
+      params,
+      body: { values: { email: 'maren@causeway.example' } },
+    })
+    expect(tried).toMatchObject({
+      request: { method: 'GET', url: `${service.url}/who?mail=maren%40causeway.example`, body: null },
+      status: 200,
+      items: [{ number: '+447911204481', name: 'Maren Oldershaw' }],
+      problem: null,
+      charged: 500_000,
+    })
+    expect(JSON.stringify(tried)).not.toContain('token of lantern')
+    expect(service.met.at(-1)?.path).toContain('token=token+of+lantern')
+    expect(await booked('lantern')).toBe(500_000)
+  })
+
+  it('fills, and is charged as it says', async () => {
+    const listId = await newList(server.api)
+    await bringText(
+      server.api,
+      listId,
+      'name,mail,country\nMaren Oldershaw,maren@causeway.example,GB\nTom Kestle,tom@causeway.example,GB\n',
+    )
+    const body = { order: ['lantern'], checksLines: false, budget: 90_000_000 }
+    const job = await server.api.call('startFill', { params: { listId }, body })
+    expect(await untilEnded(server.api, listId, job.id)).toMatchObject({
+      state: 'done',
+      result: { found: 1, spent: 500_000 },
+    })
+    expect(await server.api.call('readConnections')).toContainEqual(
+      expect.objectContaining({ provider: 'lantern', name: 'Lantern', spentThisMonth: 1_000_000, failures: 0 }),
+    )
+  })
+
+  it('is not believed where it names somebody else', async () => {
+    const listId = await newList(server.api)
+    await bringText(server.api, listId, 'name,mail,country\nTom Kestle,maren@causeway.example,GB\n')
+    const body = { order: ['lantern'], checksLines: false, budget: 90_000_000 }
+    const job = await server.api.call('startFill', { params: { listId }, body })
+    await untilEnded(server.api, listId, job.id)
+    const outcomes = 'select outcome from candidates d join attempts a on a.id = d.attempt_id where a.list_id = $1'
+    expect(await server.sql(outcomes, [listId])).toEqual([{ outcome: 'somebody-else' }])
+  })
+
+  it('is refused where it leads into the house, is of another id or of a newer version', async () => {
+    const keep = (changes: object, id = 'lantern') =>
+      server.api
+        .call('keepConnector', { params: { provider: id }, body: { ...DOCUMENT, ...changes } })
+        .catch((error: Error) => error.message)
+    expect(await keep({}, 'candle')).toMatch(/of the id "lantern"/)
+    expect(await keep({ format: 2 })).toMatch(/newer version/)
+    const strict = await startTestServer({ ALLOW_PRIVATE_ADDRESSES: '0', ALLOW_PLAIN_HTTP: '0' })
+    const address = 'https://10.0.0.7'
+    await expect(strict.api.call('keepConnector', { params, body: { ...DOCUMENT, address } })).rejects.toMatchObject({
+      code: 'address-refused',
+    })
+    await strict.stop()
+  })
+
+  it('can be forgotten with its key', async () => {
+    await server.api.call('removeConnection', { params })
+    expect((await server.api.call('readConnections')).map(({ provider }) => provider)).not.toContain('lantern')
+    await expect(server.api.call('readConnector', { params })).rejects.toMatchObject({ status: 404 })
+  })
+})
