@@ -219,6 +219,10 @@ export const api = createApi({
       makeEdition: change('makeEdition', 'Editions', 'Jobs'),
       readConnections: read('readConnections', 'Connections'),
       changeConnection: change('changeConnection', 'Connections'),
+      readConnector: read('readConnector', 'Connections'),
+      keepConnector: change('keepConnector', 'Connections'),
+      removeConnection: change('removeConnection', 'Connections'),
+      tryConnector: change('tryConnector', 'Spend'),
       readSpend: read('readSpend', 'Spend'),
       readContacts: build.infiniteQuery<ContactPage, { listId: string; filter: string }, string | undefined>({
         query: ({ queryArg, pageParam }) => ({
@@ -318,6 +322,11 @@ export const {
   useMakeEditionMutation,
   useReadConnectionsQuery,
   useChangeConnectionMutation,
+  useKeepConnectorMutation,
+  useLazyReadConnectorQuery,
+  useReadConnectorQuery,
+  useRemoveConnectionMutation,
+  useTryConnectorMutation,
   useReadSpendQuery,
   useReadContactsInfiniteQuery,
 } = api

@@ -22,6 +22,10 @@ export const router = createBrowserRouter([
         path: 'providers',
         lazy: async () => ({ Component: (await import('./connections/ProvidersView')).ProvidersView }),
       },
+      {
+        path: 'providers/:provider',
+        lazy: async () => ({ Component: (await import('./connections/ConnectorView')).ConnectorView }),
+      },
       { path: 'people', lazy: async () => ({ Component: (await import('./people/PeopleView')).PeopleView }) },
       {
         path: 'suppression',

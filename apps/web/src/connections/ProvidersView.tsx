@@ -1,23 +1,34 @@
 import type { Connection } from '@upper-field/contract'
 import { useState } from 'react'
-import { problemText, useChangeConnectionMutation, useReadConnectionsQuery, useReadMeQuery } from '../api'
-import { Button, TextButton } from '../kit/Button'
-import { Dialog } from '../kit/Dialog'
-import { TextField } from '../kit/Field'
+import { Link } from 'react-router'
+import { problemText, useReadConnectionsQuery, useReadMeQuery } from '../api'
+import { ButtonLink, TextButton } from '../kit/Button'
 import { Loading, Notice } from '../kit/Notice'
-import { date, money } from '../words/format'
+import { count, date, money } from '../words/format'
+import { GIVES, priceText } from '../words/services'
+import { ConnectionDialog } from './ConnectionDialog'
 
-/** Who can be asked, at which address, for which price. Keys are never shown again. */
+/** Who can be asked, for what and for which price, and how it went. Keys are never shown again. */
 export function ProvidersView() {
-  const { data, error } = useReadConnectionsQuery({})
+  const { data, error } = useReadConnectionsQuery({}, { refetchOnMountOrArgChange: true })
   const { data: me } = useReadMeQuery({})
   const [changing, setChanging] = useState<Connection | null>(null)
+  const isOwner = me?.role === 'owner'
   return (
-    <main className="mx-auto h-full max-w-5xl overflow-y-auto px-6 py-6">
-      <h1 className="pb-1">Providers</h1>
-      <p className="pb-4 text-soft">
-        Services that are asked for money. Keys are sealed where they are kept and never sent to a browser.
-      </p>
+    <main className="mx-auto h-full max-w-6xl overflow-y-auto px-6 py-6">
+      <div className="flex items-start justify-between gap-4 pb-4">
+        <div>
+          <h1 className="pb-1">Providers</h1>
+          <p className="text-soft">
+            Services that are asked for money. Keys are sealed where they are kept and never sent to a browser.
+          </p>
+        </div>
+        {isOwner ? (
+          <ButtonLink to="/providers/new" look="main" className="shrink-0">
+            Add a service
+          </ButtonLink>
+        ) : null}
+      </div>
       {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
       {data ? null : <Loading what="the connections" />}
       {data?.length === 0 ? (
@@ -26,96 +37,61 @@ export function ProvidersView() {
           gaps begin with one.
         </p>
       ) : null}
-      <table className={`w-full ${data?.length === 0 ? 'hidden' : ''}`}>
-        <thead className="text-left text-[13px] text-soft">
-          <tr className="border-b border-edge">
-            <th className="py-1">Service</th>
-            <th>What it does</th>
-            <th>Price</th>
-            <th>Address</th>
-            <th>Key</th>
-            <th>
-              <span className="sr-only">Change</span>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {data?.map((connection) => (
-            <tr key={connection.provider} className="border-b border-line">
-              <td className="py-2 font-semibold">{connection.name}</td>
-              <td>{connection.role === 'register' ? 'line register' : 'finds mobiles'}</td>
-              <td>
-                <span className="num">{money(connection.price)}</span> per {connection.pricePer}
-              </td>
-              <td className="num text-[13px]">
-                {connection.baseUrl || <span className="font-text text-straw-ink">not set</span>}
-              </td>
-              <td>
-                {connection.hasKey ? (
-                  `set ${connection.changedAt ? date(connection.changedAt) : ''}`
-                ) : (
-                  <span className="text-straw-ink">missing</span>
-                )}
-              </td>
-              <td className="text-right">
-                {me?.role === 'owner' ? (
-                  <TextButton onClick={() => setChanging(connection)} aria-label={`Change ${connection.name}`}>
-                    Change
-                  </TextButton>
-                ) : null}
-              </td>
+      {data && data.length > 0 ? (
+        <table className="w-full">
+          <thead className="text-left text-[13px] text-soft">
+            <tr className="border-b border-edge">
+              <th className="py-1">Service</th>
+              <th>Price</th>
+              <th>Key</th>
+              <th>Last answer</th>
+              <th className="text-right">Failures, 30 days</th>
+              <th className="text-right">This month</th>
+              <th>
+                <span className="sr-only">Change</span>
+              </th>
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {data.map((connection) => (
+              <ConnectionRow
+                key={connection.provider}
+                connection={connection}
+                onChange={isOwner ? () => setChanging(connection) : null}
+              />
+            ))}
+          </tbody>
+        </table>
+      ) : null}
       {changing ? <ConnectionDialog connection={changing} onClose={() => setChanging(null)} /> : null}
     </main>
   )
 }
 
-function ConnectionDialog({ connection, onClose }: { connection: Connection; onClose: () => void }) {
-  const [baseUrl, setBaseUrl] = useState(connection.baseUrl)
-  const [key, setKey] = useState('')
-  const [change, { error, isLoading }] = useChangeConnectionMutation()
-  const submit = async () => {
-    const changed = await change({
-      params: { provider: connection.provider },
-      body: { baseUrl, ...(key ? { key } : {}) },
-    })
-    if (!changed.error) onClose()
-  }
+function ConnectionRow({ connection, onChange }: { connection: Connection; onChange: (() => void) | null }) {
+  const { provider, name, gives, hasKey, changedAt, lastAnswerAt, failures, spentThisMonth } = connection
   return (
-    <Dialog title={`Connection to ${connection.name}`} isOpen onClose={onClose}>
-      <form
-        className="flex flex-col gap-3"
-        onSubmit={(event) => {
-          event.preventDefault()
-          void submit()
-        }}
-      >
-        <TextField
-          label="Address"
-          type="url"
-          required
-          value={baseUrl}
-          onChange={(event) => setBaseUrl(event.target.value)}
-        />
-        <TextField
-          label="Key"
-          type="password"
-          autoComplete="off"
-          value={key}
-          onChange={(event) => setKey(event.target.value)}
-          hint={connection.hasKey ? 'Leave empty to keep the key that is set.' : 'Given to you by the service.'}
-        />
-        {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
-        <div className="flex justify-end gap-2">
-          <Button onClick={onClose}>Cancel</Button>
-          <Button look="main" type="submit" disabled={isLoading}>
-            Keep
-          </Button>
-        </div>
-      </form>
-    </Dialog>
+    <tr className="border-b border-line align-top">
+      <td className="max-w-[340px] py-2 pr-4">
+        <Link to={`/providers/${provider}`} className="font-semibold text-slate underline underline-offset-2">
+          {name}
+        </Link>
+        <div className="text-[13px] text-soft">{gives.map((one) => GIVES[one]).join(', ')}</div>
+      </td>
+      <td className="py-2 pr-4">{priceText(connection)}</td>
+      <td className="py-2 pr-4">
+        {hasKey ? `set ${changedAt ? date(changedAt) : ''}` : <span className="text-straw-ink">missing</span>}
+      </td>
+      <td className="py-2 pr-4">{lastAnswerAt ? date(lastAnswerAt) : <span className="text-soft">not yet</span>}</td>
+      <td className={`num py-2 text-right ${failures > 0 ? 'text-beet' : ''}`}>{count(failures)}</td>
+      <td className="num py-2 text-right">{money(spentThisMonth)}</td>
+      <td className="py-2 pl-4 text-right">
+        {onChange ? (
+          <TextButton onClick={onChange} aria-label={`Change key and address of ${name}`}>
+            Key
+          </TextButton>
+        ) : null}
+      </td>
+    </tr>
   )
 }

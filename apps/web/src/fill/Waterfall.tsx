@@ -90,7 +90,7 @@ function Fall({ id, isFirst, isLast, estimate, run, onMove }: FallProps) {
     <li
       ref={setNodeRef}
       style={transform ? { transform: `translateY(${transform.y}px)` } : undefined}
-      className="grid grid-cols-[24px_120px_minmax(0,1fr)_minmax(0,240px)_64px] items-center gap-3 py-1"
+      className="grid grid-cols-[24px_176px_minmax(0,1fr)_minmax(0,240px)_64px] items-center gap-3 py-1"
     >
       <button
         type="button"

@@ -250,6 +250,7 @@ export const JOB_PROBLEM: Record<string, string> = {
   'key-unreadable':
     'The key of this service was sealed with a secret that is gone. An owner can give it again under Providers.',
   'address-refused': 'The address of this service may not be called from here. An owner can change it under Providers.',
+  'too-many-items': 'The answer holds more items than a question can have. Nothing was taken of it.',
   'odd-answer': 'The service gave an answer that cannot be read. What was answered before is kept; go on later.',
   'answer-too-large': 'The service gave an answer far too long to be one. It was not read; go on later.',
   'answer-too-late': 'The service took too long to answer. What was answered is kept; go on later.',

@@ -1,0 +1,166 @@
+import type { Connection, ConnectorDocument } from '@upper-field/contract'
+import { type ReactNode, useState } from 'react'
+import { Link, useNavigate, useParams } from 'react-router'
+import {
+  problemText,
+  useKeepConnectorMutation,
+  useReadConnectionsQuery,
+  useReadConnectorQuery,
+  useReadMeQuery,
+  useRemoveConnectionMutation,
+} from '../api'
+import { Button } from '../kit/Button'
+import { Loading, Notice } from '../kit/Notice'
+import { plural } from '../words/format'
+import { ConnectionDialog } from './ConnectionDialog'
+import { blank, type Draft, readDraft, textOf } from './draft'
+import { StartFrom } from './StartFrom'
+import { TryConnector } from './TryConnector'
+
+/** One service: how it is declared, and what comes of asking it once. */
+export function ConnectorView() {
+  const { provider = 'new' } = useParams()
+  const isNew = provider === 'new'
+  const { data: document, error } = useReadConnectorQuery({ params: { provider } }, { skip: isNew })
+  if (error) return <Page title="A service">{<Notice tone="bad">{problemText(error)}</Notice>}</Page>
+  if (!isNew && !document) return <Page title="A service">{<Loading what="the service" />}</Page>
+  return <Editor key={provider} provider={provider} kept={document ?? null} />
+}
+
+function Page({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <main className="mx-auto h-full max-w-6xl overflow-y-auto px-6 py-6">
+      <p className="text-[13px]">
+        <Link to="/providers" className="text-slate underline underline-offset-2">
+          Providers
+        </Link>
+      </p>
+      <h1 className="pb-1">{title}</h1>
+      {children}
+    </main>
+  )
+}
+
+function Editor({ provider, kept }: { provider: string; kept: ConnectorDocument | null }) {
+  const [text, setText] = useState(() => (kept ? textOf(kept) : blank()))
+  const { data: me } = useReadMeQuery({})
+  const { data: connections = [] } = useReadConnectionsQuery({})
+  const draft = readDraft(text)
+  const connection = connections.find((one) => one.provider === provider)
+  const isOwner = me?.role === 'owner'
+  return (
+    <Page title={kept?.name ?? 'A new service'}>
+      <p className="pb-4 text-soft">
+        {kept?.about ||
+          'A service is declared by one JSON document: what it gives, how it is asked, how it answers, what it charges.'}
+      </p>
+      <div className="grid grid-cols-[minmax(0,1fr)_380px] items-start gap-6">
+        <div className="flex flex-col gap-3">
+          {kept ? null : <StartFrom onText={setText} />}
+          <label className="font-semibold" htmlFor="connector">
+            Connector
+          </label>
+          <textarea
+            id="connector"
+            className="num h-[420px] w-full resize-y rounded-small border border-edge bg-surface p-3 text-[13px] leading-5"
+            spellCheck={false}
+            readOnly={!isOwner}
+            aria-describedby="connector-problems"
+            aria-invalid={draft.status === 'wrong'}
+            value={text}
+            onChange={(event) => setText(event.target.value)}
+          />
+          <Problems draft={draft} />
+          {isOwner ? (
+            <Keeping provider={provider} draft={draft} text={text} kept={kept} connection={connection} />
+          ) : null}
+        </div>
+        {isOwner ? <TryConnector provider={provider} draft={draft} hasKey={connection?.hasKey ?? false} /> : null}
+      </div>
+    </Page>
+  )
+}
+
+function Problems({ draft }: { draft: Draft }) {
+  if (draft.status === 'whole')
+    return (
+      <p id="connector-problems" role="status" className="text-moss">
+        Whole: nothing is missing, and nothing contradicts itself.
+      </p>
+    )
+  return (
+    <div id="connector-problems" role="status" className="rounded-small bg-beet-bg px-3 py-2 text-beet">
+      <p className="font-semibold">{plural(draft.problems.length, 'thing')} to mend</p>
+      <ul>
+        {draft.problems.slice(0, 8).map(({ place, message }) => (
+          <li key={place + message}>
+            {place ? <code className="num pr-2 text-[13px]">{place}</code> : null}
+            {message}
+          </li>
+        ))}
+      </ul>
+    </div>
+  )
+}
+
+interface KeepingProps {
+  readonly provider: string
+  readonly draft: Draft
+  readonly text: string
+  readonly kept: ConnectorDocument | null
+  readonly connection: Connection | undefined
+}
+
+/** Keeps what was written; a service that is new asks for its key then. */
+function Keeping({ provider, draft, text, kept, connection }: KeepingProps) {
+  const navigate = useNavigate()
+  const [keep, keeping] = useKeepConnectorMutation()
+  const [remove, removing] = useRemoveConnectionMutation()
+  const [fresh, setFresh] = useState<Connection | null>(null)
+  const isChanged = kept === null || textOf(kept) !== text
+  const submit = async () => {
+    if (draft.status !== 'whole') return
+    const id = kept ? provider : draft.document.id
+    const { data } = await keep({ params: { provider: id }, body: draft.document })
+    if (data && !data.hasKey) setFresh(data)
+  }
+  const forget = async () => {
+    const { error } = await remove({ params: { provider } })
+    if (!error) navigate('/providers')
+  }
+  const problem = keeping.error ?? removing.error
+  return (
+    <>
+      {problem ? <Notice tone="bad">{problemText(problem)}</Notice> : null}
+      {keeping.data && !isChanged ? <Notice tone="told">Kept.</Notice> : null}
+      <div className="flex gap-2">
+        <Button
+          look="main"
+          disabled={draft.status !== 'whole' || !isChanged || keeping.isLoading}
+          onClick={() => void submit()}
+        >
+          {kept ? 'Keep the change' : 'Add this service'}
+        </Button>
+        {kept ? <Download text={text} name={`${provider}.json`} /> : null}
+        {kept && connection?.changedAt ? (
+          <Button look="danger" disabled={removing.isLoading} onClick={() => void forget()}>
+            Forget it and its key
+          </Button>
+        ) : null}
+      </div>
+      {fresh ? <ConnectionDialog connection={fresh} onClose={() => navigate(`/providers/${fresh.provider}`)} /> : null}
+    </>
+  )
+}
+
+function Download({ text, name }: { text: string; name: string }) {
+  return (
+    <a
+      className="inline-flex min-h-8 items-center rounded-small border border-edge bg-surface px-3 py-1 font-semibold hover:bg-lichen"
+      href={`data:application/json;charset=utf-8,${encodeURIComponent(text)}`}
+      download={name}
+    >
+      Save as a file
+    </a>
+  )
+}

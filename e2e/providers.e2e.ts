@@ -1,0 +1,91 @@
+import { createServer } from 'node:http'
+import { expect, test } from '@playwright/test'
+import { appUrl, enterDemo } from './steps'
+
+/** A service that nothing of ours knows: it tells of everybody it is asked about. */
+async function startService() {
+  const asked: string[] = []
+  const server = createServer((request, response) => {
+    asked.push(`${request.headers['x-lantern-key']} ${request.url}`)
+    response.setHeader('content-type', 'application/json')
+    response.end(JSON.stringify({ people: [{ tel: '+447911204499', sure: 90 }] }))
+  }).listen(0, '127.0.0.1')
+  await new Promise((resolve) => server.once('listening', resolve))
+  const address = server.address()
+  return { url: `http://127.0.0.1:${typeof address === 'object' ? address?.port : 0}`, asked, server }
+}
+
+const connectorAt = (address: string) => ({
+  format: 1,
+  id: 'lantern',
+  name: 'Lantern',
+  gives: ['mobile'],
+  accepts: ['email', 'name-and-company'],
+  address,
+  key: { in: 'header', name: 'x-lantern-key', value: '{{ key }}' },
+  one: {
+    call: { method: 'GET', path: '/who?name={{ name }}' },
+    answers: { how: 'at-once' },
+    items: '$.people[*]',
+  },
+  fields: { number: '$.tel', score: '$.sure' },
+  charge: { per: 'call', euros: 0.01 },
+})
+
+test('a service that no code knows is written, tried and filled from', async ({ page }) => {
+  const service = await startService()
+  await enterDemo(page)
+  await page.getByRole('link', { name: 'Providers', exact: true }).click()
+  await page.getByRole('link', { name: 'Add a service' }).click()
+
+  // Checked as it is typed.
+  const editor = page.getByLabel('Connector')
+  await editor.fill(JSON.stringify({ ...connectorAt(service.url), fields: { number: 'tel' } }, null, 2))
+  await expect(page.getByText('fields.number')).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Add this service' })).toBeDisabled()
+  await editor.fill(JSON.stringify(connectorAt(service.url), null, 2))
+  await expect(page.getByText('Whole: nothing is missing')).toBeVisible()
+
+  // Tried before it is kept, by the keyboard.
+  await page.getByLabel('Full name').fill('Maren Oldershaw')
+  await page.getByRole('textbox', { name: 'Key' }).fill('a key to try with')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('definition').filter({ hasText: '+447911204499' })).toBeVisible()
+  await expect(page.getByText(`GET ${service.url}/who?name=Maren%20Oldershaw`)).toBeVisible()
+  expect(service.asked).toEqual(['a key to try with /who?name=Maren%20Oldershaw'])
+
+  // Kept, with its key.
+  await page.getByRole('button', { name: 'Add this service' }).click()
+  const dialog = page.getByRole('dialog', { name: 'Connection to Lantern' })
+  await dialog.getByLabel('Key').fill('the real key')
+  await dialog.getByRole('button', { name: 'Keep' }).click()
+  await expect(page).toHaveURL(/\/providers\/lantern$/)
+
+  // Filled from: the cheapest is asked first.
+  await page.goto(`${appUrl()}/lists`)
+  await page.getByRole('button', { name: 'Make a list' }).first().click()
+  await page.getByLabel('Name', { exact: true }).fill('By lantern')
+  await page.getByRole('button', { name: 'Make the list' }).click()
+  await page.getByLabel('Files', { exact: true }).setInputFiles({
+    name: 'two.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from('Name,Company,Country\nMaren Oldershaw,Causeway,GB\n'),
+  })
+  await page.getByRole('button', { name: /^Bring in 1 row/ }).click()
+  const stages = page.getByRole('navigation', { name: 'Stages' })
+  await expect(stages.getByRole('link', { name: /^Bring in 1/ })).toBeVisible({ timeout: 20_000 })
+  await stages.getByRole('link', { name: /^Fill/ }).click()
+  await expect(page.getByRole('listitem').filter({ hasText: '€0.01 per call' })).toContainText('Lantern')
+  await page.getByLabel(/Check each line found/).uncheck()
+  await page.getByRole('button', { name: /^Fill 1 contact/ }).click()
+  await expect(page.getByText('Everybody has a mobile.')).toBeVisible({ timeout: 30_000 })
+  expect(service.asked.at(-1)).toBe('the real key /who?name=Maren%20Oldershaw')
+
+  // Forgotten again: the other tests know nothing of it.
+  await page.goto(`${appUrl()}/providers/lantern`)
+  await page.getByRole('button', { name: 'Forget it and its key' }).click()
+  await expect(page.getByRole('link', { name: 'Add a service' })).toBeVisible()
+  await expect(page.getByRole('link', { name: 'Lantern' })).toHaveCount(0)
+  service.server.closeAllConnections()
+  service.server.close()
+})
