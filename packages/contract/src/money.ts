@@ -1,4 +1,5 @@
 import { ANSWER_FIELDS, CHARGED_PER, GIVES, INPUT_SETS, REQUEST_NAMES } from '@upper-field/core/connect'
+import { ASKING } from '@upper-field/core/fill'
 import { z } from 'zod'
 import { ConnectorDocument } from './connector'
 import { Id, Instant, Micros } from './words'
@@ -22,6 +23,10 @@ export const FillPlan = z.object({
   order: z.array(z.string()).min(1).max(10),
   checksLines: z.boolean(),
   budget: Micros,
+  /** Until one finds somebody; or everybody, to learn what each is worth. */
+  asking: z.enum(ASKING).default('until-found'),
+  /** So many at random, and no others. */
+  sample: z.int().min(1).max(2000).nullable().default(null),
 })
 export type FillPlan = z.infer<typeof FillPlan>
 export const FillEstimate = z.object({
@@ -31,6 +36,45 @@ export const FillEstimate = z.object({
   most: Micros,
 })
 export type FillEstimate = z.infer<typeof FillEstimate>
+/** A value told from a sample, with the range in which nine of ten samples lie. */
+const Told = z.object({ value: z.number().int(), low: z.number().int(), high: z.number().int() })
+
+/** An order of some providers: what it would bring of all who want a mobile. */
+export const SampledOrder = z.object({ order: z.array(z.string()), usable: Told, cost: Told })
+export type SampledOrder = z.infer<typeof SampledOrder>
+
+/** What a sample teaches, in which everybody was asked about the same contacts. */
+export const FillSample = z.object({
+  jobId: Id,
+  /** How many were asked of everybody, and what that cost. */
+  contacts: z.number().int(),
+  spent: Micros,
+  /** For how many this is told: all who want a mobile. */
+  wanting: z.number().int(),
+  /** The order that was asked for, where all of it was in the sample. */
+  today: SampledOrder.nullable(),
+  /** Of all providers the cheapest order, without those that add nothing. */
+  cheapest: SampledOrder,
+  withinBudget: SampledOrder.nullable(),
+  curve: z.array(SampledOrder),
+  /** The cheapest order of every choice of providers: usable and cost. */
+  choices: z.array(z.object({ usable: z.number().int(), cost: Micros })),
+  providers: z.array(
+    z.object({
+      provider: z.string(),
+      asked: z.number().int(),
+      usable: z.number().int(),
+      /** Of these nobody else found any. */
+      onlyHere: z.number().int(),
+      somebodyElse: z.number().int(),
+      cost: Micros,
+      /** Countries where it finds more than it does elsewhere, the best first. */
+      goodIn: z.array(z.string()),
+    }),
+  ),
+})
+export type FillSample = z.infer<typeof FillSample>
+
 export const FillResult = z.object({
   jobId: Id,
   plan: FillPlan,

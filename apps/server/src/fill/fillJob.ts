@@ -86,6 +86,7 @@ async function advance(services: Services, run: Run, contact: WantingContact): P
   const act = nextAct(
     askableBy(run.plan.providers, contact),
     made.map(({ provider, state }) => ({ provider, state: state as 'waiting' })),
+    run.asking,
   )
   if (act.act !== 'ask') {
     await setSearch(services, run, contact, act.act === 'wait' ? 'waiting' : act.outcome)
@@ -144,7 +145,7 @@ async function ask(services: Services, run: Run, contact: WantingContact, attemp
     const deadline = new Date(services.now() + services.config.limits.lateAnswerSeconds * 1000)
     const { receipt } = asked
     await services.db.update(attempts).set({ deadline, receipt }).where(eq(attempts.id, attempt.id))
-    await setSearch(services, run, contact, 'waiting')
+    if (run.asking === 'until-found') await setSearch(services, run, contact, 'waiting')
   } catch (error) {
     await failAlone(services, attempt, error)
   }
@@ -175,7 +176,12 @@ async function settleOrFail(
   const provider = termsIn(run, attempt.provider)
   if (!provider) return endAttempt(services, attempt, { state: 'failed', reason: 'provider-gone' })
   try {
-    await settleAnswer(services, attempt, answer, { provider, register: run.plan.register, contact })
+    await settleAnswer(services, attempt, answer, {
+      provider,
+      register: run.plan.register,
+      asking: run.asking,
+      contact,
+    })
   } catch (error) {
     await failAlone(services, attempt, error)
   }

@@ -1,4 +1,4 @@
-import type { FillResult } from '@upper-field/contract'
+import type { FillPlan, FillResult } from '@upper-field/contract'
 import { eq, sql } from 'drizzle-orm'
 import type { Hono } from 'hono'
 import { noRegister } from '../check/routes'
@@ -11,6 +11,7 @@ import { asJob, createJob } from '../jobs/store'
 import { findList, findOpenList } from '../lists/routes'
 import type { Services } from '../services'
 import { callbackRoutes } from './callbacks'
+import { readFillSample } from './sample'
 import { estimateFill, planOf, WANTING } from './wanting'
 
 export function fillRoutes(app: Hono, services: Services): void {
@@ -35,7 +36,7 @@ export function fillRoutes(app: Hono, services: Services): void {
         kind: 'fill',
         listId: params.listId,
         unit: 'contacts',
-        total: wanting,
+        total: Math.min(wanting, body.sample ?? wanting),
         payload: {},
         startedBy: me.name,
       })
@@ -45,13 +46,21 @@ export function fillRoutes(app: Hono, services: Services): void {
         order: body.order,
         checksLines: body.checksLines,
         budget: body.budget,
+        asking: body.asking,
+        sample: body.sample,
       })
       await tx.execute(sql`
         insert into fill_searches (job_id, contact_id, state)
-        select ${job.id}::uuid, id, 'open' from contacts where list_id = ${params.listId} and ${WANTING}`)
+        select ${job.id}::uuid, id, 'open' from contacts where list_id = ${params.listId} and ${WANTING}
+        order by md5(${job.id} || id) limit ${body.sample}`)
       return asJob(job)
     }),
   )
+
+  serve(app, services, 'readFillSample', async ({ params, query }) => {
+    await findList(db, params.listId)
+    return readFillSample(db, params.listId, query.order.split(',').filter(Boolean), query.budget ?? null)
+  })
 
   serve(app, services, 'readFills', async ({ params }) => fillResults(db, params.listId))
   callbackRoutes(app, services)
@@ -74,6 +83,14 @@ async function fillResults(db: Db, listId: string): Promise<FillResult[]> {
   return Promise.all(runs.map((run) => resultOf(db, run)))
 }
 
+const pick = ({ order, checksLines, budget, asking, sample }: typeof fillRuns.$inferSelect): FillPlan => ({
+  order,
+  checksLines,
+  budget,
+  asking,
+  sample,
+})
+
 async function resultOf(db: Db, run: typeof fillRuns.$inferSelect): Promise<FillResult> {
   const { rows: searches } = await db.execute<Record<string, string>>(
     sql`select count(*) as contacts, count(*) filter (where state = 'found') as found from fill_searches where job_id = ${run.jobId}`,
@@ -88,7 +105,7 @@ async function resultOf(db: Db, run: typeof fillRuns.$inferSelect): Promise<Fill
   const byProvider = new Map(rows.map((row) => [row.provider, row]))
   return {
     jobId: run.jobId,
-    plan: { order: run.order, checksLines: run.checksLines, budget: run.budget },
+    plan: pick(run),
     spent: run.spent,
     contacts: Number(searches[0]?.contacts ?? 0),
     found: Number(searches[0]?.found ?? 0),

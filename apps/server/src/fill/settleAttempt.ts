@@ -1,6 +1,12 @@
 import { needsCheck } from '@upper-field/core/check'
 import type { AnswerItem } from '@upper-field/core/connect'
-import { type CandidateJudgement, costOfAnswer, judgeCandidate, type ProviderTerms } from '@upper-field/core/fill'
+import {
+  type Asking,
+  type CandidateJudgement,
+  costOfAnswer,
+  judgeCandidate,
+  type ProviderTerms,
+} from '@upper-field/core/fill'
 import { areNamesCompatible } from '@upper-field/core/pair'
 import { readPhoneCell } from '@upper-field/core/phone'
 import { eq, sql } from 'drizzle-orm'
@@ -39,6 +45,7 @@ interface Bought {
 export interface SettleTerms {
   readonly provider: ProviderTerms
   readonly register: RegisterTerms | null
+  readonly asking: Asking
   /** Who was asked about. */
   readonly contact: Pick<WantingContact, 'country' | 'fullName'>
 }
@@ -51,7 +58,7 @@ export async function settleAnswer(
   services: Services,
   attempt: AttemptRow,
   items: readonly AnswerItem[],
-  { provider, register, contact }: SettleTerms,
+  { provider, register, asking, contact }: SettleTerms,
 ): Promise<void> {
   const all = candidatesIn(items)
   const how = { checksLines: register !== null, contact }
@@ -110,8 +117,8 @@ export async function settleAnswer(
       .update(attempts)
       .set({ state, answeredAt: attempt.answeredAt ?? at, reserved: 0 })
       .where(eq(attempts.id, attempt.id))
-    await setSearch(tx, attempt, acceptedNumber ? 'found' : 'open')
-    if (!acceptedNumber) return
+    await setSearch(tx, attempt, acceptedNumber && asking === 'until-found' ? 'found' : 'open')
+    if (!acceptedNumber || (await isFilled(tx, attempt.contactId, acceptedNumber))) return
     await tx.insert(fills).values({
       listId: attempt.listId,
       contactId: attempt.contactId,
@@ -165,7 +172,7 @@ async function judgeAll(
   answer: readonly Candidate[],
   how: { checksLines: boolean; contact: SettleTerms['contact'] },
 ): Promise<Judged[]> {
-  const known = await knownNumbers(services.db, attempt.contactId)
+  const known = await knownBefore(services.db, attempt)
   const judged: Judged[] = []
   for (const { number, score, name } of answer) {
     const reading = readPhoneCell(number, { country: how.contact.country || null })
@@ -208,11 +215,20 @@ async function judgeAll(
   return judged
 }
 
-async function knownNumbers(db: Db, contactId: number): Promise<string[]> {
-  const { rows } = await db.execute<{ e164: string }>(
-    sql`select e164 from contact_numbers where contact_id = ${contactId}`,
-  )
+/** Numbers a contact had before this run: that another provider gave the same says what each is worth. */
+async function knownBefore(db: Db, { contactId, jobId }: AttemptRow): Promise<string[]> {
+  const { rows } = await db.execute<{ e164: string }>(sql`
+    select e164 from contact_numbers n where contact_id = ${contactId} and not (n.origin = 'fill' and exists (
+      select 1 from fills f join attempts a on a.id = f.attempt_id
+      where f.contact_id = n.contact_id and f.e164 = n.e164 and a.job_id = ${jobId}))`)
   return rows.map(({ e164 }) => e164)
+}
+
+async function isFilled(tx: Db, contactId: number, e164: string): Promise<boolean> {
+  const { rows } = await tx.execute(
+    sql`select 1 from fills where contact_id = ${contactId} and e164 = ${e164} and undone_at is null limit 1`,
+  )
+  return rows.length > 0
 }
 
 /**

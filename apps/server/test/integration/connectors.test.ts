@@ -81,7 +81,7 @@ describe('the services that ship', () => {
   }, 240_000)
 
   it('have charged what our ledger says, to the cent, when all of them were asked in turn', async () => {
-    const listId = await listOf(world.people.slice(150))
+    const listId = await listOf(world.people.slice(160))
     const order = ['saltmarsh', 'corvane', 'brindle', 'tansy', 'quillwort', 'ferrier']
     const job = await fill(listId, order, 900_000_000)
     expect(await untilEnded(server.api, listId, job.id)).toMatchObject({ state: 'done' })
@@ -94,14 +94,56 @@ describe('the services that ship', () => {
     )
     expect(fills.length).toBeGreaterThan(50)
     // Nobody else's number, and nothing the register calls dead or fixed: a desk only where it does not know.
-    const others = fills.filter(({ row, e164 }) => world.people[150 + row - 2]?.mobile.e164 !== e164)
+    const others = fills.filter(({ row, e164 }) => world.people[160 + row - 2]?.mobile.e164 !== e164)
     for (const { row, e164 } of others) {
-      expect(e164).toBe(world.people[150 + row - 2]?.desk.e164)
+      expect(e164).toBe(world.people[160 + row - 2]?.desk.e164)
       expect(await server.sql('select line_type from line_checks where e164 = $1', [e164])).toEqual([
         { line_type: 'unknown' },
       ])
     }
   }, 240_000)
+
+  it('are all asked about a sample, which teaches the cheapest order', async () => {
+    const people = world.people.slice(100, 160)
+    const listId = await listOf(people)
+    expect(await server.api.call('readFillSample', { params: { listId } })).toBeNull()
+    const order = ['brindle', 'corvane', 'quillwort', 'saltmarsh', 'tansy']
+    const body = { order, checksLines: true, budget: 900_000_000, asking: 'everybody' as const, sample: 40 }
+    const job = await server.api.call('startFill', { params: { listId }, body })
+    expect(await untilEnded(server.api, listId, job.id)).toMatchObject({ state: 'done', total: 40, done: 40 })
+    const asked = await server.sql<{ contact_id: string; n: string }>(
+      'select contact_id, count(*) as n from attempts where job_id = $1 group by 1',
+      [job.id],
+    )
+    expect(asked).toHaveLength(40)
+    expect(new Set(asked.map(({ n }) => Number(n)))).toEqual(new Set([5]))
+    const query = { order: order.join(','), budget: 5_000_000 }
+    const sample = await server.api.call('readFillSample', { params: { listId }, query })
+    expect(sample).toMatchObject({ contacts: 40, wanting: 60 })
+    if (!sample) return
+    const { today, cheapest, withinBudget, curve, providers, choices } = sample
+    expect(today?.order).toEqual(order)
+    expect(cheapest.usable.value).toBe(today?.usable.value)
+    expect(cheapest.cost.value).toBeLessThanOrEqual(today?.cost.value ?? 0)
+    expect(withinBudget?.cost.value).toBeLessThanOrEqual(5_000_000)
+    expect(choices).toHaveLength(31)
+    expect(curve.map(({ usable }) => usable.value)).toEqual(
+      curve.map(({ usable }) => usable.value).toSorted((a, b) => a - b),
+    )
+    const found = (
+      await server.sql<{ n: string }>('select count(distinct contact_id) as n from fills where list_id = $1', [listId])
+    )[0]
+    expect(cheapest.usable.value).toBe(Math.round((Number(found?.n) * 60) / 40))
+    for (const { usable, onlyHere, asked } of providers) {
+      expect(onlyHere).toBeLessThanOrEqual(usable)
+      expect(usable).toBeLessThanOrEqual(asked)
+    }
+    // Everybody's answers add up to what the run has spent.
+    const spent = await server.sql<{ sum: string }>('select sum(amount) as sum from charges where job_id = $1', [
+      job.id,
+    ])
+    expect(sample.spent).toBe(Number(spent[0]?.sum))
+  }, 120_000)
 
   it('tell of addresses, the verifier late on some hosts', async () => {
     const client = await openConnection(server.services, 'marram')

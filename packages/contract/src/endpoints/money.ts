@@ -10,6 +10,7 @@ import {
   FillEstimate,
   FillPlan,
   FillResult,
+  FillSample,
   NewCheck,
   SpendLine,
 } from '../money'
@@ -46,6 +47,11 @@ export const moneyEndpoints = {
   readFills: endpoint('get', '/lists/{listId}/fills', 'Fill runs and what each provider gave', {
     params: OfList,
     response: z.array(FillResult),
+  }),
+  readFillSample: endpoint('get', '/lists/{listId}/fill-sample', 'What the latest sample teaches; null where there is none', {
+    params: OfList,
+    query: z.object({ order: z.string().max(300).default(''), budget: z.coerce.number().int().min(0).optional() }),
+    response: FillSample.nullable(),
   }),
   readConnections: endpoint('get', '/connections', 'Providers and the register', { response: z.array(Connection) }),
   changeConnection: endpoint('put', '/connections/{provider}', 'Set address and key', {

@@ -1,3 +1,4 @@
+export { type Expected, expectOrder, type Range } from './bootstrap'
 export {
   type Askable,
   costOfAnswer,
@@ -8,15 +9,20 @@ export {
   type ProviderTerms,
 } from './providers'
 export {
+  type Asked,
   MOST_REPLAYED,
+  NOT_ASKED,
   type OrderOutcome,
   type Replay,
   type ReplayContact,
   type ReplayInput,
   type ReplayProvider,
+  replayAsked,
   replayFill,
 } from './replay'
 export {
+  ASKING,
+  type Asking,
   ATTEMPT_STATES,
   type AttemptFacts,
   type AttemptState,

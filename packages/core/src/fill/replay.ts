@@ -41,28 +41,52 @@ export interface Replay {
 export const MOST_REPLAYED = 16
 
 /**
- * Replays every order of every choice of providers on joint answers, exactly. What asking one provider costs hangs on
- * who was asked before, not on their order: so each choice of providers is looked at once, and its cheapest order is
- * the cheapest of a smaller choice with one more behind it.
+ * Replays every order of every choice of providers on joint answers, exactly.
  * @throws RangeError for no provider, more than `MOST_REPLAYED`, or two of one id
  */
-export function replayFill(input: ReplayInput): Replay {
-  const ids = input.providers.map(({ id }) => id)
-  if (ids.length === 0 || ids.length > MOST_REPLAYED) throw new RangeError(`1 to ${MOST_REPLAYED} providers`)
-  if (new Set(ids).size < ids.length) throw new RangeError('two providers of one id')
-  const unit = 10 ** decimalsOf([input.checkPrice, ...input.providers.map(({ charge }) => charge.price)])
-  const outcomes = cheapestOrders(subsetCosts(input, unit)).map(
-    ({ order, usable, cost }): OrderOutcome => ({
-      order: order.map((at) => ids[at] as string),
-      usable,
-      cost: cost / unit,
+export function replayFill({ providers, checkPrice, contacts, budget = null }: ReplayInput): Replay {
+  const unit = 10 ** decimalsOf([checkPrice, budget ?? 0, ...providers.map(({ charge }) => charge.price)])
+  const whole = (price: number) => Math.round(price * unit)
+  const asked = contacts.map(({ answers }) =>
+    providers.map(({ id, charge }) => {
+      const candidates = Object.hasOwn(answers, id) ? answers[id] : undefined
+      return candidates
+        ? askedAbout(candidates, { per: charge.per, price: whole(charge.price) }, whole(checkPrice))
+        : NOT_ASKED
     }),
   )
-  const ranked = outcomes.toSorted((a, b) => a.cost - b.cost || b.usable - a.usable || a.order.length - b.order.length)
+  const ids = providers.map(({ id }) => id)
+  const { best, bestWithinBudget, curve } = replayAsked(ids, asked, budget === null ? null : whole(budget))
+  const inPrice = (outcome: OrderOutcome): OrderOutcome => ({ ...outcome, cost: outcome.cost / unit })
   return {
-    best: outcomes.at(-1) as OrderOutcome,
-    bestWithinBudget: bestWithin(ranked, input.budget ?? null),
+    best: inPrice(best),
+    bestWithinBudget: bestWithinBudget && inPrice(bestWithinBudget),
+    curve: curve.map(inPrice),
+  }
+}
+
+/**
+ * The same for what asking each provider about each contact cost, and whether it found somebody. What asking one costs
+ * hangs on who was asked before, not on their order: so each choice of providers is looked at once, and its cheapest
+ * order is the cheapest of a smaller choice with one more behind it.
+ * @param contacts for each contact one entry a provider, in the order of `ids`; costs are whole numbers
+ */
+export function replayAsked(
+  ids: readonly string[],
+  contacts: readonly (readonly Asked[])[],
+  budget: number | null,
+): Replay & { readonly choices: readonly OrderOutcome[] } {
+  if (ids.length === 0 || ids.length > MOST_REPLAYED) throw new RangeError(`1 to ${MOST_REPLAYED} providers`)
+  if (new Set(ids).size < ids.length) throw new RangeError('two providers of one id')
+  const choices = cheapestOrders(subsetCosts(ids.length, contacts)).map(
+    ({ order, usable, cost }): OrderOutcome => ({ order: order.map((at) => ids[at] as string), usable, cost }),
+  )
+  const ranked = choices.toSorted((a, b) => a.cost - b.cost || b.usable - a.usable || a.order.length - b.order.length)
+  return {
+    best: choices.at(-1) as OrderOutcome,
+    bestWithinBudget: bestWithin(ranked, budget),
     curve: undominated(ranked),
+    choices,
   }
 }
 
@@ -83,32 +107,27 @@ function undominated(ranked: readonly OrderOutcome[]): readonly OrderOutcome[] {
   })
 }
 
-/** What each provider costs, summed over contacts that the same providers find. Prices become whole numbers: sums are exact. */
-function subsetCosts({ providers, checkPrice, contacts }: ReplayInput, unit: number): SubsetCosts {
+/** What each provider costs, summed over contacts that the same providers find. */
+function subsetCosts(providers: number, contacts: readonly (readonly Asked[])[]): SubsetCosts {
   const groups = new Map<number, { contacts: number; costs: number[] }>()
-  const whole = (price: number) => Math.round(price * unit)
-  for (const { answers } of contacts) {
-    const asked = providers.map(({ id, charge }) => {
-      const candidates = Object.hasOwn(answers, id) ? answers[id] : undefined
-      return candidates
-        ? askedAbout(candidates, { per: charge.per, price: whole(charge.price) }, whole(checkPrice))
-        : NOT_ASKED
-    })
+  for (const asked of contacts) {
     const foundBy = asked.reduce((mask, { isFound }, at) => (isFound ? mask | (1 << at) : mask), 0)
-    const group = groups.get(foundBy) ?? { contacts: 0, costs: providers.map(() => 0) }
+    const group = groups.get(foundBy) ?? { contacts: 0, costs: Array.from({ length: providers }, () => 0) }
     group.contacts++
     for (const [at, { cost }] of asked.entries()) group.costs[at] = (group.costs[at] ?? 0) + cost
     groups.set(foundBy, group)
   }
-  return { providers: providers.length, groups }
+  return { providers, groups }
 }
 
-interface Asked {
+/** What asking one provider about one contact cost, and whether something usable came of it. */
+export interface Asked {
   readonly cost: number
   readonly isFound: boolean
 }
 
-const NOT_ASKED: Asked = { cost: 0, isFound: false }
+/** A provider that cannot be asked about a contact. */
+export const NOT_ASKED: Asked = { cost: 0, isFound: false }
 
 /** Candidates are looked at in turn until one is usable, which ends the search. */
 function askedAbout(

@@ -14,16 +14,30 @@ export type NextAct =
   | { readonly act: 'wait' }
   | { readonly act: 'end'; readonly outcome: 'found' | 'not-found' }
 
+/** Until one finds somebody; or everybody, to learn what each is worth. */
+export const ASKING = ['until-found', 'everybody'] as const
+export type Asking = (typeof ASKING)[number]
+
 /**
- * What to do next for one contact: the providers are asked in order, the first accepted candidate ends the search.
+ * What to do next for one contact: the providers are asked in order, the first accepted candidate ends the search. Where
+ * everybody is asked, nothing ends it before all were, and late answers are not waited for in between.
  * @param eligible the providers of the plan that can be asked about this contact, in the plan's order
  */
-export function nextAct(eligible: readonly string[], attempts: readonly AttemptFacts[]): NextAct {
-  if (attempts.some(({ state }) => state === 'accepted')) return { act: 'end', outcome: 'found' }
-  if (attempts.some(({ state }) => state === 'waiting')) return { act: 'wait' }
+export function nextAct(
+  eligible: readonly string[],
+  attempts: readonly AttemptFacts[],
+  asking: Asking = 'until-found',
+): NextAct {
+  const isFound = attempts.some(({ state }) => state === 'accepted')
+  const isWaiting = attempts.some(({ state }) => state === 'waiting')
+  if (asking === 'until-found') {
+    if (isFound) return { act: 'end', outcome: 'found' }
+    if (isWaiting) return { act: 'wait' }
+  }
   const asked = new Set(attempts.map(({ provider }) => provider))
   const provider = eligible.find((id) => !asked.has(id))
-  return provider === undefined ? { act: 'end', outcome: 'not-found' } : { act: 'ask', provider }
+  if (provider !== undefined) return { act: 'ask', provider }
+  return isWaiting ? { act: 'wait' } : { act: 'end', outcome: isFound ? 'found' : 'not-found' }
 }
 
 export const SET_ASIDE_REASONS = [

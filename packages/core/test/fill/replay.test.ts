@@ -99,6 +99,9 @@ describe('a fill replayed on joint answers', () => {
     const contacts = Array.from({ length: 1000 }, (_, i) => ({ id: String(i), answers: { a: answers('n', 'y') } }))
     const input = { providers: [provider('a', 'candidate', 0.07)], checkPrice: 0.005, contacts }
     expect(replayFill(input).best).toEqual({ order: ['a'], usable: 1000, cost: 150 })
+    const [one] = contacts
+    const just = { providers: [provider('a', 'call', 0.29)], checkPrice: 0, contacts: one ? [one] : [], budget: 0.29 }
+    expect(replayFill(just).bestWithinBudget).toEqual({ order: ['a'], usable: 1, cost: 0.29 })
   })
 
   it('asks nobody who cannot be asked, and pays for nothing found', () => {

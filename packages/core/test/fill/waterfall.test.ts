@@ -63,6 +63,45 @@ describe('what it costs', () => {
   })
 })
 
+describe('nextAct where everybody is asked', () => {
+  it.each<[string, { provider: string; state: 'accepted' | 'waiting' | 'nothing' }[], object]>([
+    [
+      'goes on after somebody was found',
+      [{ provider: 'tansy', state: 'accepted' }],
+      { act: 'ask', provider: 'brindle' },
+    ],
+    [
+      'goes on while an answer is awaited',
+      [{ provider: 'tansy', state: 'waiting' }],
+      { act: 'ask', provider: 'brindle' },
+    ],
+    [
+      'waits for the last',
+      [
+        { provider: 'tansy', state: 'waiting' },
+        { provider: 'brindle', state: 'nothing' },
+      ],
+      { act: 'wait' },
+    ],
+    [
+      'ends when all have answered',
+      [
+        { provider: 'tansy', state: 'accepted' },
+        { provider: 'brindle', state: 'nothing' },
+      ],
+      { act: 'end', outcome: 'found' },
+    ],
+    [
+      'ends with nobody found',
+      [
+        { provider: 'tansy', state: 'nothing' },
+        { provider: 'brindle', state: 'nothing' },
+      ],
+      { act: 'end', outcome: 'not-found' },
+    ],
+  ])('%s', (_, attempts, act) => expect(nextAct(['tansy', 'brindle'], attempts, 'everybody')).toEqual(act))
+})
+
 describe('nextAct', () => {
   const order = ['tansy', 'brindle']
   it.each([

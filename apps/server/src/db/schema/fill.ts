@@ -1,4 +1,5 @@
 import type { AnswerItem, Connector } from '@upper-field/core/connect'
+import type { Asking } from '@upper-field/core/fill'
 import {
   bigint,
   boolean,
@@ -21,6 +22,10 @@ export const fillRuns = pgTable('fill_runs', {
   order: text('provider_order').array().notNull(),
   checksLines: boolean('checks_lines').notNull(),
   budget: bigint('budget', { mode: 'number' }).notNull(),
+  /** `until-found` or `everybody`. */
+  asking: text('asking').$type<Asking>().notNull().default('until-found'),
+  /** How many were taken at random; null where all who want one were. */
+  sample: integer('sample'),
   spent: bigint('spent', { mode: 'number' }).notNull().default(0),
   /** Held for askings under way: `spent + reserved` never passes the budget. */
   reserved: bigint('reserved', { mode: 'number' }).notNull().default(0),

@@ -1,0 +1,151 @@
+import type { FillSample, SampledOrder } from '@upper-field/contract'
+import { type Asked, expectOrder, NOT_ASKED, type OrderOutcome, replayAsked } from '@upper-field/core/fill'
+import { and, desc, eq, sql } from 'drizzle-orm'
+import type { Db } from '../db/database'
+import { fillRuns } from '../db/schema'
+import { WANTING } from './wanting'
+
+/** One provider's answer about one contact of a sample. */
+interface Sampled {
+  readonly contactId: number
+  readonly country: string
+  readonly provider: string
+  readonly isFound: boolean
+  readonly isSomebodyElse: boolean
+  readonly cost: number
+}
+
+/**
+ * What the latest sample of a list teaches, told for everybody who wants a mobile: each order replayed on the answers of
+ * everybody about the same contacts. Null where nobody was asked so.
+ * @param order the order of today, to compare with
+ */
+export async function readFillSample(
+  db: Db,
+  listId: string,
+  order: readonly string[],
+  budget: number | null,
+): Promise<FillSample | null> {
+  const [run] = await db
+    .select()
+    .from(fillRuns)
+    .where(and(eq(fillRuns.listId, listId), eq(fillRuns.asking, 'everybody')))
+    .orderBy(desc(fillRuns.startedAt))
+    .limit(1)
+  const answers = run ? await answersOf(db, run.jobId) : []
+  if (!run || answers.length === 0) return null
+  const ids = run.order.filter((id) => answers.some(({ provider }) => provider === id))
+  const contacts = byContact(answers, ids)
+  const wanting = await countWanting(db, listId, run.jobId)
+  const told = (one: readonly string[]): SampledOrder => ({
+    order: [...one],
+    ...expectOrder(
+      one.map((id) => ids.indexOf(id)),
+      contacts,
+      wanting,
+      drawing(),
+    ),
+  })
+  const scale = wanting / contacts.length
+  const { bestWithinBudget, curve, choices } = replayAsked(ids, contacts, budget === null ? null : budget / scale)
+  return {
+    jobId: run.jobId,
+    contacts: contacts.length,
+    spent: run.spent,
+    wanting,
+    today: order.length > 0 && order.every((id) => ids.includes(id)) ? told(order) : null,
+    cheapest: told(asMany(choices).order),
+    withinBudget: bestWithinBudget && told(bestWithinBudget.order),
+    curve: curve.map(({ order }) => told(order)),
+    choices: choices.map(({ usable, cost }) => ({
+      usable: Math.round(usable * scale),
+      cost: Math.round(cost * scale),
+    })),
+    providers: ids.map((id) => providerIn(answers, id)),
+  }
+}
+
+/** Of those that find as many as all together the cheapest. */
+function asMany(choices: readonly OrderOutcome[]): OrderOutcome {
+  const most = Math.max(...choices.map(({ usable }) => usable))
+  const full = choices.filter(({ usable }) => usable === most)
+  return full.reduce((best, one) => (one.cost < best.cost ? one : best))
+}
+
+/** Line checks of an attempt are paid with it; where a number was known already, they were free then too. */
+async function answersOf(db: Db, jobId: string): Promise<Sampled[]> {
+  const { rows } = await db.execute<Record<string, string | boolean>>(sql`
+    select a.contact_id, c.country, a.provider, a.state = 'accepted' as is_found,
+      exists (select 1 from candidates d where d.attempt_id = a.id and d.outcome = 'somebody-else') as is_else,
+      (select coalesce(sum(amount), 0) from charges h where h.attempt_id = a.id) as cost
+    from attempts a join contacts c on c.id = a.contact_id
+    where a.job_id = ${jobId} and a.state in ('accepted', 'set-aside', 'nothing') order by a.contact_id`)
+  return rows.map((row) => ({
+    contactId: Number(row.contact_id),
+    country: String(row.country),
+    provider: String(row.provider),
+    isFound: row.is_found === true,
+    isSomebodyElse: row.is_else === true,
+    cost: Number(row.cost),
+  }))
+}
+
+function byContact(answers: readonly Sampled[], ids: readonly string[]): readonly (readonly Asked[])[] {
+  const contacts = new Map<number, Asked[]>()
+  for (const { contactId, provider, cost, isFound } of answers) {
+    const asked = contacts.get(contactId) ?? ids.map(() => NOT_ASKED)
+    asked[ids.indexOf(provider)] = { cost, isFound }
+    contacts.set(contactId, asked)
+  }
+  return [...contacts.values()]
+}
+
+/** Whoever wants a mobile now, and those of the sample that have found one since. */
+async function countWanting(db: Db, listId: string, jobId: string): Promise<number> {
+  const { rows } = await db.execute<{ n: string }>(sql`
+    select count(*) as n from contacts where list_id = ${listId}
+      and (${WANTING} or id in (select contact_id from fill_searches where job_id = ${jobId}))`)
+  return Number(rows[0]?.n ?? 0)
+}
+
+function providerIn(answers: readonly Sampled[], id: string): FillSample['providers'][number] {
+  const mine = answers.filter(({ provider }) => provider === id)
+  const foundByOthers = new Set(
+    answers.filter(({ provider, isFound }) => provider !== id && isFound).map(({ contactId }) => contactId),
+  )
+  const usable = mine.filter(({ isFound }) => isFound)
+  return {
+    provider: id,
+    asked: mine.length,
+    usable: usable.length,
+    onlyHere: usable.filter(({ contactId }) => !foundByOthers.has(contactId)).length,
+    somebodyElse: mine.filter(({ isSomebodyElse }) => isSomebodyElse).length,
+    cost: mine.reduce((sum, { cost }) => sum + cost, 0),
+    goodIn: goodIn(mine),
+  }
+}
+
+/** Fewer answers than these tell nothing of a country. */
+const LEAST_OF_COUNTRY = 4
+const BETTER = 1.2
+
+function goodIn(mine: readonly Sampled[]): string[] {
+  const share = (of: readonly Sampled[]) => of.filter(({ isFound }) => isFound).length / of.length
+  const usual = share(mine)
+  return [...new Set(mine.map(({ country }) => country))]
+    .map((country) => ({ country, answers: mine.filter((one) => one.country === country) }))
+    .filter(({ country, answers }) => country !== '' && answers.length >= LEAST_OF_COUNTRY)
+    .map(({ country, answers }) => ({ country, share: share(answers) }))
+    .filter((one) => one.share > usual * BETTER)
+    .sort((a, b) => b.share - a.share)
+    .map(({ country }) => country)
+}
+
+/** The same draws whenever a sample is looked at (a linear congruential generator, Numerical Recipes). */
+function drawing(): () => number {
+  let state = 2_463_534_242
+  return () => {
+    state = (Math.imul(state, 1_664_525) + 1_013_904_223) >>> 0
+    return state / 4_294_967_296
+  }
+}
