@@ -1,6 +1,6 @@
 import { createServer } from 'node:http'
 import { expect, test } from '@playwright/test'
-import { appUrl, enterDemo } from './steps'
+import { appUrl, enterDemo, expectAccessible } from './steps'
 
 /** A service that nothing of ours knows: it tells of everybody it is asked about. */
 async function startService() {
@@ -88,4 +88,32 @@ test('a service that no code knows is written, tried and filled from', async ({ 
   await expect(page.getByRole('link', { name: 'Lantern' })).toHaveCount(0)
   service.server.closeAllConnections()
   service.server.close()
+})
+
+test('a sample asks everybody, and teaches the plan that is taken', async ({ page }) => {
+  await enterDemo(page)
+  await page.getByRole('link', { name: 'Autumn terraces' }).click()
+  await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: /^Fill/ }).click()
+  await page.getByRole('button', { name: 'Sample' }).click()
+  await page.getByLabel('How many contacts').fill('0')
+  await expect(page.getByText('A whole number from 1 to 2,000.')).toBeVisible()
+  await page.getByLabel('How many contacts').fill('25')
+  await page.getByRole('button', { name: /^Ask about 25 contacts · at most €/ }).click()
+  const plans = page.getByRole('group', { name: 'Plans on the curve' }).getByRole('radio')
+  await expect(plans.first()).toBeVisible({ timeout: 60_000 })
+  await expect(page.getByText(/replayed on 25 who were asked of everyone/)).toBeVisible({ timeout: 60_000 })
+  await expectAccessible(page)
+
+  // By keyboard: the first plan on the curve, with what it would cost, becomes the plan of the waterfall.
+  await plans.first().focus()
+  await page.keyboard.press('Space')
+  await expect(page.getByRole('heading', { name: 'A plan on the curve' })).toBeVisible()
+  await page.getByRole('button', { name: 'Take this as the plan' }).press('Enter')
+  await expect(page.getByText(/^Not asked:/)).toBeVisible()
+  const before = await page.getByRole('button', { name: /^Leave .* out$/ }).count()
+  await page
+    .getByRole('button', { name: /^Ask .* too$/ })
+    .first()
+    .click()
+  await expect(page.getByRole('button', { name: /^Leave .* out$/ })).toHaveCount(before + 1)
 })

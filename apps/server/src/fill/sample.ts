@@ -35,7 +35,7 @@ export async function readFillSample(
   const answers = run ? await answersOf(db, run.jobId) : []
   if (!run || answers.length === 0) return null
   const ids = run.order.filter((id) => answers.some(({ provider }) => provider === id))
-  const contacts = byContact(answers, ids)
+  const contacts = byContact(answers, ids, await countSampled(db, run.jobId))
   const wanting = await countWanting(db, listId, run.jobId)
   const told = (one: readonly string[]): SampledOrder => ({
     order: [...one],
@@ -90,14 +90,23 @@ async function answersOf(db: Db, jobId: string): Promise<Sampled[]> {
   }))
 }
 
-function byContact(answers: readonly Sampled[], ids: readonly string[]): readonly (readonly Asked[])[] {
+async function countSampled(db: Db, jobId: string): Promise<number> {
+  const { rows } = await db.execute<{ n: string }>(
+    sql`select count(*) as n from fill_searches where job_id = ${jobId} and state in ('found', 'not-found')`,
+  )
+  return Number(rows[0]?.n ?? 0)
+}
+
+/** @param all how many were taken: nobody could be asked about those without an answer */
+function byContact(answers: readonly Sampled[], ids: readonly string[], all: number): readonly (readonly Asked[])[] {
   const contacts = new Map<number, Asked[]>()
   for (const { contactId, provider, cost, isFound } of answers) {
     const asked = contacts.get(contactId) ?? ids.map(() => NOT_ASKED)
     asked[ids.indexOf(provider)] = { cost, isFound }
     contacts.set(contactId, asked)
   }
-  return [...contacts.values()]
+  const others = Array.from({ length: Math.max(0, all - contacts.size) }, () => ids.map(() => NOT_ASKED))
+  return [...contacts.values(), ...others]
 }
 
 /** Whoever wants a mobile now, and those of the sample that have found one since. */

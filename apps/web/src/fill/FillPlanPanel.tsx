@@ -8,9 +8,7 @@ import { Loading, Notice } from '../kit/Notice'
 import { JobLine } from '../shell/JobStrip'
 import { useListView } from '../shell/useListView'
 import { money, plural } from '../words/format'
-
-const EURO = 1_000_000
-const DEFAULT_BUDGET = '25'
+import { budgetOf, DEFAULT_BUDGET } from './budget'
 
 /** The plan of a fill: budget, line checks, and the most it can cost, before a provider is asked. */
 export function FillPlanPanel({
@@ -36,9 +34,9 @@ export function FillPlanPanel({
   const isBusy = job !== undefined && isUnderWay(job)
   if (error) return <Notice tone="bad">{problemText(error)}</Notice>
   if (!estimate) return <Loading what="the plan" />
-  const euros = Number(budgetText.replace(',', '.'))
-  const isBudget = Number.isFinite(euros) && euros > 0 && euros <= 100_000
-  const budget = isBudget ? Math.round(euros * EURO) : 0
+  const typed = budgetOf(budgetText)
+  const isBudget = typed !== null
+  const budget = typed ?? 0
   const most = Math.min(estimate.most, budget)
   return (
     <div className="flex flex-col gap-3">

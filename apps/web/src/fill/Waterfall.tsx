@@ -1,7 +1,7 @@
 import { closestCenter, DndContext, type DragEndEvent } from '@dnd-kit/core'
 import { arrayMove, SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable'
 import type { FillEstimate, FillResult } from '@upper-field/contract'
-import { ArrowDown, ArrowUp, GripVertical } from 'lucide-react'
+import { ArrowDown, ArrowUp, GripVertical, X } from 'lucide-react'
 import { useEstimateFillQuery, useReadFillsQuery } from '../api'
 import { useProviders } from '../connections/useConnected'
 import { useSortSensors } from '../kit/useSortSensors'
@@ -48,6 +48,7 @@ export function Waterfall({ order, setOrder, checksLines }: WaterfallProps) {
                 estimate={estimate}
                 run={run}
                 onMove={(by) => move(id, by)}
+                onLeaveOut={() => setOrder(order.filter((one) => one !== id))}
               />
             ))}
           </ol>
@@ -76,9 +77,10 @@ interface FallProps {
   readonly estimate: FillEstimate | undefined
   readonly run: FillResult | undefined
   readonly onMove: (by: number) => void
+  readonly onLeaveOut: () => void
 }
 
-function Fall({ id, isFirst, isLast, estimate, run, onMove }: FallProps) {
+function Fall({ id, isFirst, isLast, estimate, run, onMove, onLeaveOut }: FallProps) {
   const { attributes, listeners, setNodeRef, transform } = useSortable({ id })
   const service = useProviders()?.find(({ provider }) => provider === id)
   const askable = estimate?.providers.find(({ provider }) => provider === id)?.askable ?? 0
@@ -90,7 +92,7 @@ function Fall({ id, isFirst, isLast, estimate, run, onMove }: FallProps) {
     <li
       ref={setNodeRef}
       style={transform ? { transform: `translateY(${transform.y}px)` } : undefined}
-      className="grid grid-cols-[24px_176px_minmax(0,1fr)_minmax(0,240px)_64px] items-center gap-3 py-1"
+      className="grid grid-cols-[24px_176px_minmax(0,1fr)_minmax(0,240px)_92px] items-center gap-3 py-1"
     >
       <button
         type="button"
@@ -142,6 +144,15 @@ function Fall({ id, isFirst, isLast, estimate, run, onMove }: FallProps) {
           className="rounded-small p-1 hover:bg-lichen disabled:opacity-30"
         >
           <ArrowDown size={16} aria-hidden="true" />
+        </button>
+        <button
+          type="button"
+          aria-label={`Leave ${name} out`}
+          disabled={isFirst && isLast}
+          className="rounded-small p-1 hover:bg-lichen disabled:opacity-30"
+          onClick={onLeaveOut}
+        >
+          <X size={16} aria-hidden="true" />
         </button>
       </div>
     </li>
