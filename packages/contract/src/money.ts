@@ -27,12 +27,21 @@ export const FillPlan = z.object({
   asking: z.enum(ASKING).default('until-found'),
   /** So many at random, and no others. */
   sample: z.int().min(1).max(2000).nullable().default(null),
+  /** Whoever answered about a contact of this list within so many days is not asked about it again. */
+  notAgainDays: z.int().min(0).max(365).default(30),
 })
 export type FillPlan = z.infer<typeof FillPlan>
 export const FillEstimate = z.object({
   /** Contacts without a mobile. */
   wanting: z.number().int(),
-  providers: z.array(z.object({ provider: z.string(), askable: z.number().int() })),
+  providers: z.array(
+    z.object({
+      provider: z.string(),
+      askable: z.number().int(),
+      /** Left out: it has answered about them lately. */
+      askedLately: z.number().int(),
+    }),
+  ),
   most: Micros,
 })
 export type FillEstimate = z.infer<typeof FillEstimate>

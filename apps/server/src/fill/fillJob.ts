@@ -1,6 +1,6 @@
 import type { AnswerItem } from '@upper-field/core/connect'
 import { nextAct, type ProviderTerms } from '@upper-field/core/fill'
-import { and, eq, sql } from 'drizzle-orm'
+import { and, eq, ne, sql } from 'drizzle-orm'
 import { answerProblemOf } from '../connections/client'
 import { transaction } from '../db/database'
 import { attempts, fillRuns } from '../db/schema'
@@ -12,7 +12,7 @@ import type { Services } from '../services'
 import { askProvider, lookForAnswer } from './askProvider'
 import { reserve } from './budget'
 import { type AttemptRow, endAttempt, settleAnswer } from './settleAttempt'
-import { askableBy, mostOf, type PlanTerms, planOf, readWanting, type WantingContact } from './wanting'
+import { answeredWithin, askableBy, mostOf, type PlanTerms, planOf, readWanting, type WantingContact } from './wanting'
 
 /** Contacts worked on in one step, and how many of them at the same time. */
 const STEP = 40
@@ -84,7 +84,7 @@ async function advance(services: Services, run: Run, contact: WantingContact): P
     .from(attempts)
     .where(and(eq(attempts.jobId, run.jobId), eq(attempts.contactId, contact.id)))
   const act = nextAct(
-    askableBy(run.plan.providers, contact),
+    await eligibleFor(services, run, contact),
     made.map(({ provider, state }) => ({ provider, state: state as 'waiting' })),
     run.asking,
   )
@@ -95,6 +95,16 @@ async function advance(services: Services, run: Run, contact: WantingContact): P
   const attempt = await openAttempt(services, run, contact, act.provider)
   if (attempt) await ask(services, run, contact, attempt)
   return attempt !== null
+}
+
+/** Whom the plan can ask about a contact, without those who have answered about it in an earlier run not long ago. */
+async function eligibleFor({ db }: Services, run: Run, contact: WantingContact): Promise<string[]> {
+  const askable = askableBy(run.plan.providers, contact)
+  const before = await db
+    .select({ provider: attempts.provider })
+    .from(attempts)
+    .where(and(eq(attempts.contactId, contact.id), ne(attempts.jobId, run.jobId), answeredWithin(run.notAgainDays)))
+  return askable.filter((id) => !before.some(({ provider }) => provider === id))
 }
 
 async function setSearch(services: Services, run: Run, contact: WantingContact, state: string): Promise<void> {

@@ -20,7 +20,7 @@ export function fillRoutes(app: Hono, services: Services): void {
   serve(app, services, 'estimateFill', async ({ params, query }) => {
     await findList(db, params.listId)
     const plan = await planOf(db, query.order.split(',').filter(Boolean), query.checksLines === 'yes')
-    return estimateFill(db, params.listId, plan)
+    return estimateFill(db, params.listId, plan, query.notAgainDays)
   })
 
   serve(app, services, 'startFill', async ({ params, body, me }) =>
@@ -30,7 +30,7 @@ export function fillRoutes(app: Hono, services: Services): void {
       await refuseSecondRun(tx, params.listId)
       const plan = await planOf(tx, body.order, body.checksLines)
       if (body.checksLines && plan.register === null) throw noRegister()
-      const { wanting } = await estimateFill(tx, params.listId, plan)
+      const { wanting } = await estimateFill(tx, params.listId, plan, body.notAgainDays)
       if (wanting === 0) throw new Problem(409, 'nobody-wanting', 'Every contact of this list has a mobile already.')
       const job = await createJob(tx, {
         kind: 'fill',
@@ -48,6 +48,7 @@ export function fillRoutes(app: Hono, services: Services): void {
         budget: body.budget,
         asking: body.asking,
         sample: body.sample,
+        notAgainDays: body.notAgainDays,
       })
       await tx.execute(sql`
         insert into fill_searches (job_id, contact_id, state)
@@ -83,12 +84,20 @@ async function fillResults(db: Db, listId: string): Promise<FillResult[]> {
   return Promise.all(runs.map((run) => resultOf(db, run)))
 }
 
-const pick = ({ order, checksLines, budget, asking, sample }: typeof fillRuns.$inferSelect): FillPlan => ({
+const pick = ({
   order,
   checksLines,
   budget,
   asking,
   sample,
+  notAgainDays,
+}: typeof fillRuns.$inferSelect): FillPlan => ({
+  order,
+  checksLines,
+  budget,
+  asking,
+  sample,
+  notAgainDays,
 })
 
 async function resultOf(db: Db, run: typeof fillRuns.$inferSelect): Promise<FillResult> {

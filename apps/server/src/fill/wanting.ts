@@ -58,20 +58,39 @@ export async function readWanting(tx: Db, condition: SQL): Promise<WantingContac
 }
 
 /** Who wants a mobile, whom each provider can be asked about, and the most that can cost. */
-export async function estimateFill(tx: Db, listId: string, plan: PlanTerms): Promise<FillEstimate> {
+export async function estimateFill(
+  tx: Db,
+  listId: string,
+  plan: PlanTerms,
+  notAgainDays: number,
+): Promise<FillEstimate> {
   const { providers } = plan
   const wanting = await readWanting(tx, sql`list_id = ${listId} and ${WANTING}`)
-  const askable = providers.map((provider) => ({
-    provider: provider.id,
-    askable: wanting.filter((contact) => inputFor(provider, contact)).length,
-  }))
-  const most = wanting.reduce(
-    (sum, contact) =>
-      sum +
-      providers
-        .filter((provider) => inputFor(provider, contact))
-        .reduce((all, provider) => all + mostOf(provider, plan), 0),
-    0,
-  )
-  return { wanting: wanting.length, providers: askable, most }
+  const lately = await askedLately(tx, listId, notAgainDays)
+  const falls = providers.map((provider) => {
+    const served = wanting.filter((contact) => inputFor(provider, contact))
+    const again = served.filter(({ id }) => lately.has(askingOf(id, provider.id)))
+    return {
+      provider: provider.id,
+      askable: served.length - again.length,
+      askedLately: again.length,
+      most: (served.length - again.length) * mostOf(provider, plan),
+    }
+  })
+  const most = falls.reduce((sum, fall) => sum + fall.most, 0)
+  return { wanting: wanting.length, providers: falls.map(({ most: _, ...fall }) => fall), most }
 }
+
+const askingOf = (contactId: number, provider: string): string => `${contactId} ${provider}`
+
+/** Which provider has answered about which contact of a list within so many days. */
+async function askedLately(tx: Db, listId: string, days: number): Promise<ReadonlySet<string>> {
+  const { rows } = await tx.execute<{ contact_id: string; provider: string }>(
+    sql`select contact_id, provider from attempts where list_id = ${listId} and ${answeredWithin(days)}`,
+  )
+  return new Set(rows.map(({ contact_id, provider }) => askingOf(Number(contact_id), provider)))
+}
+
+/** Attempts that were answered within so many days: asking again would be told the same. */
+export const answeredWithin = (days: number): SQL =>
+  sql`state in ('nothing', 'set-aside') and answered_at > now() - make_interval(days => ${days})`

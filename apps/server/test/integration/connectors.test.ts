@@ -73,6 +73,7 @@ describe('the services that ship', () => {
       found.set(id, new Set(rows.flatMap(({ row, e164 }) => (people[row - 2]?.mobile.e164 === e164 ? [row] : []))))
     }
     const shares = [...found.values()].map(({ size }) => size / people.length)
+    console.log(`mobiles known: ${[...found].map(([id, rows]) => `${id} ${rows.size}`).join(', ')} of ${people.length}`)
     expect(Math.min(...shares)).toBeGreaterThanOrEqual(0.2)
     expect(Math.max(...shares)).toBeLessThanOrEqual(0.7)
     const together = new Set([...found.values()].flatMap((rows) => [...rows])).size / people.length
@@ -138,6 +139,22 @@ describe('the services that ship', () => {
       expect(onlyHere).toBeLessThanOrEqual(usable)
       expect(usable).toBeLessThanOrEqual(asked)
     }
+    // Whoever answered is not asked about the same contact again, unless somebody wants that.
+    const estimate = (notAgainDays: number) =>
+      server.api.call('estimateFill', { params: { listId }, query: { order: 'quillwort', notAgainDays } })
+    const [quillwort] = (await estimate(30)).providers
+    const [everyTime] = (await estimate(0)).providers
+    expect(everyTime?.askedLately).toBe(0)
+    expect(quillwort?.askedLately).toBeGreaterThan(5)
+    expect((quillwort?.askable ?? 0) + (quillwort?.askedLately ?? 0)).toBe(everyTime?.askable)
+    const next = await fill(listId, ['quillwort'], 900_000_000)
+    await untilEnded(server.api, listId, next.id)
+    const twice = await server.sql(
+      `select 1 from attempts a join attempts b on b.contact_id = a.contact_id and b.provider = a.provider and b.job_id <> a.job_id
+       where a.job_id = $1 and b.state in ('nothing', 'set-aside')`,
+      [next.id],
+    )
+    expect(twice).toEqual([])
     // Everybody's answers add up to what the run has spent.
     const spent = await server.sql<{ sum: string }>('select sum(amount) as sum from charges where job_id = $1', [
       job.id,

@@ -6,7 +6,7 @@ import { hashOf, isLikely, type World, type WorldPerson } from '../world'
 import { type Coverage, covers } from './coverage'
 
 const PRICE = 45_000
-const COVERAGE: Coverage = { home: { countries: new Set(), share: 0 }, elsewhere: 0.3, ofHard: 0.25 }
+const COVERAGE: Coverage = { home: { countries: new Set(), share: 0 }, elsewhere: 0.38, ofHard: 0.25 }
 /** So often it tells of another person of the same family name. */
 const ANOTHER = 0.06
 

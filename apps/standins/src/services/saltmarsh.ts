@@ -5,7 +5,7 @@ import { isLikely, type World, type WorldPerson } from '../world'
 import { type Coverage, covers } from './coverage'
 
 const PRICE = 60_000
-const COVERAGE: Coverage = { home: { countries: new Set(['GB', 'IE']), share: 0.68 }, elsewhere: 0.27, ofHard: 0.25 }
+const COVERAGE: Coverage = { home: { countries: new Set(['GB', 'IE']), share: 0.68 }, elsewhere: 0.34, ofHard: 0.25 }
 const PER_SECOND = 5
 
 /** Saltmarsh: the United Kingdom and Ireland, by profile address only. Several candidates; five calls a second, each paid. */

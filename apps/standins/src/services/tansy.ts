@@ -27,7 +27,7 @@ export function tansy(world: World, directory: Directory, key: string, { speed }
 function knows(world: World, person: WorldPerson): boolean {
   const isHard = isLikely(0.12, world.seed, 'hard to find', person.id)
   return isLikely(
-    (AT_HOME.has(person.company.place.country) ? 0.7 : 0.4) * (isHard ? 0.2 : 1),
+    (AT_HOME.has(person.company.place.country) ? 0.75 : 0.55) * (isHard ? 0.25 : 1),
     world.seed,
     'tansy',
     person.id,

@@ -80,10 +80,12 @@ interface FallProps {
   readonly onLeaveOut: () => void
 }
 
+const NOBODY = { askable: 0, askedLately: 0 } as const
+
 function Fall({ id, isFirst, isLast, estimate, run, onMove, onLeaveOut }: FallProps) {
   const { attributes, listeners, setNodeRef, transform } = useSortable({ id })
   const service = useProviders()?.find(({ provider }) => provider === id)
-  const askable = estimate?.providers.find(({ provider }) => provider === id)?.askable ?? 0
+  const { askable, askedLately } = estimate?.providers.find(({ provider }) => provider === id) ?? NOBODY
   const result = run?.providers.find(({ provider }) => provider === id)
   const whole = Math.max(1, run?.contacts ?? estimate?.wanting ?? 1)
   const entered = result?.asked ?? askable
@@ -123,7 +125,10 @@ function Fall({ id, isFirst, isLast, estimate, run, onMove, onLeaveOut }: FallPr
             </span>
           </>
         ) : (
-          <span className="text-soft">can be asked about {count(askable)}</span>
+          <span className="text-soft">
+            can be asked about {count(askable)}
+            {askedLately > 0 ? `, not again about ${count(askedLately)}` : ''}
+          </span>
         )}
       </p>
       <div className="flex gap-1">

@@ -34,7 +34,11 @@ export const moneyEndpoints = {
   }),
   estimateFill: endpoint('get', '/lists/{listId}/fill', 'What a fill could cost', {
     params: OfList,
-    query: z.object({ order: z.string().max(300).default(''), checksLines: z.enum(['yes', 'no']).default('yes') }),
+    query: z.object({
+      order: z.string().max(300).default(''),
+      checksLines: z.enum(['yes', 'no']).default('yes'),
+      notAgainDays: z.coerce.number().int().min(0).max(365).default(30),
+    }),
     response: FillEstimate,
   }),
   startFill: endpoint('post', '/lists/{listId}/fill', 'Ask providers for missing mobiles', {
@@ -48,11 +52,16 @@ export const moneyEndpoints = {
     params: OfList,
     response: z.array(FillResult),
   }),
-  readFillSample: endpoint('get', '/lists/{listId}/fill-sample', 'What the latest sample teaches; null where there is none', {
-    params: OfList,
-    query: z.object({ order: z.string().max(300).default(''), budget: z.coerce.number().int().min(0).optional() }),
-    response: FillSample.nullable(),
-  }),
+  readFillSample: endpoint(
+    'get',
+    '/lists/{listId}/fill-sample',
+    'What the latest sample teaches; null where there is none',
+    {
+      params: OfList,
+      query: z.object({ order: z.string().max(300).default(''), budget: z.coerce.number().int().min(0).optional() }),
+      response: FillSample.nullable(),
+    },
+  ),
   readConnections: endpoint('get', '/connections', 'Providers and the register', { response: z.array(Connection) }),
   changeConnection: endpoint('put', '/connections/{provider}', 'Set address and key', {
     params: OfProvider,

@@ -26,6 +26,7 @@ export const fillRuns = pgTable('fill_runs', {
   asking: text('asking').$type<Asking>().notNull().default('until-found'),
   /** How many were taken at random; null where all who want one were. */
   sample: integer('sample'),
+  notAgainDays: integer('not_again_days').notNull().default(0),
   spent: bigint('spent', { mode: 'number' }).notNull().default(0),
   /** Held for askings under way: `spent + reserved` never passes the budget. */
   reserved: bigint('reserved', { mode: 'number' }).notNull().default(0),

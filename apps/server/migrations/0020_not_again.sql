@@ -1,0 +1,1 @@
+ALTER TABLE "fill_runs" ADD COLUMN "not_again_days" integer DEFAULT 0 NOT NULL;
