@@ -79,6 +79,7 @@ Upper Field is ready:  ${url}
 
 Open it and choose "Enter as Maud Ostrander". No password is needed in the demo.
 Files to bring in:     ${join(HOME, 'files')}
+The services it asks:  ${standInsUrl}/world
 Ctrl-C stops it; the data is kept. Start over with: npm run demo -- --fresh
 `)
 } catch (error) {

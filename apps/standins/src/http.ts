@@ -1,5 +1,6 @@
 import type { Context, Hono, MiddlewareHandler } from 'hono'
 import { z } from 'zod'
+import type { Fault } from './watched'
 
 export const sleep = (milliseconds: number): Promise<void> =>
   new Promise((resolve) => setTimeout(resolve, milliseconds))
@@ -17,6 +18,8 @@ export const Person = z.object({
   profile: z.string().optional(),
 })
 
+const DEARER = 1.5
+
 /** What one service has charged, a question once under its idempotency key. In millionths of a euro. */
 export interface Ledger {
   charge(key: string, amount: number): void
@@ -24,11 +27,12 @@ export interface Ledger {
   count(): number
 }
 
-export function createLedger(): Ledger {
+/** @param faults with another price everything costs half as much again */
+export function createLedger(faults: ReadonlySet<Fault> = new Set()): Ledger {
   const charged = new Map<string, number>()
   return {
     charge: (key, amount) => {
-      if (!charged.has(key)) charged.set(key, amount)
+      if (!charged.has(key)) charged.set(key, faults.has('another-price') ? Math.round(amount * DEARER) : amount)
     },
     total: () => [...charged.values()].reduce((sum, amount) => sum + amount, 0),
     count: () => [...charged.values()].filter((amount) => amount > 0).length,
@@ -46,4 +50,6 @@ export const keyOfCall = (c: Context, otherwise: string): string => c.req.header
 export interface StandInOptions {
   /** How much quicker than life the delays are. */
   readonly speed: number
+  /** What is made to go wrong just now. */
+  readonly faults?: ReadonlySet<Fault>
 }

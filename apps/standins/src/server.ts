@@ -2,13 +2,17 @@ import { serve } from '@hono/node-server'
 import { Hono } from 'hono'
 import { createDirectory } from './directory'
 import type { StandInOptions } from './http'
+import { pageOf } from './page'
 import { SERVICE_NAMES, SERVICES, type ServiceName } from './services'
+import { type Fault, watch } from './watched'
 import { createWorld } from './world'
 
 export interface StandIns {
   readonly url: string
   /** What each service says it has charged, in millionths of a euro. */
   charged(): Record<ServiceName, { total: number; count: number }>
+  /** Lets something go wrong with a service, or ends it. */
+  toggle(service: ServiceName, fault: Fault): void
   stop(): Promise<void>
 }
 
@@ -36,15 +40,27 @@ export async function startStandIns({
 }: StandInsInput): Promise<StandIns> {
   const world = createWorld(seed, { people, consumers })
   const directory = createDirectory(world)
-  const services = (Object.entries(keys) as [ServiceName, string][]).map(
-    ([name, key]) => [name, SERVICES[name](world, directory, key, { speed })] as const,
-  )
+  const services = (Object.entries(keys) as [ServiceName, string][]).map(([name, key]) => {
+    const watched = watch({ speed })
+    const { faults } = watched.watch
+    return { name, ...watched, ...SERVICES[name](world, directory, key, { speed, faults }) }
+  })
   const app = new Hono()
   app.onError((_, c) => c.json({ error: 'not understood' }, 400))
-  for (const [name, service] of services) app.route(`/${name}`, service.app)
+  for (const { name, handler, app: service } of services) app.use(`/${name}/*`, handler).route(`/${name}`, service)
+  app.route(
+    '/world',
+    pageOf(() =>
+      services.map(({ name, watch, ledger }) => ({
+        name,
+        watch,
+        charged: { total: ledger.total(), count: ledger.count() },
+      })),
+    ),
+  )
   const charged = () =>
     Object.fromEntries(
-      services.map(([name, { ledger }]) => [name, { total: ledger.total(), count: ledger.count() }]),
+      services.map(({ name, ledger }) => [name, { total: ledger.total(), count: ledger.count() }]),
     ) as ReturnType<StandIns['charged']>
   app.get('/charged', (c) => c.json(charged()))
   const server = serve({ fetch: app.fetch, hostname: '127.0.0.1', port })
@@ -56,6 +72,10 @@ export async function startStandIns({
   return {
     url: `http://127.0.0.1:${typeof address === 'object' && address ? address.port : port}`,
     charged,
+    toggle: (service, fault) => {
+      const faults = services.find(({ name }) => name === service)?.watch.faults
+      if (faults && !faults.delete(fault)) faults.add(fault)
+    },
     stop: () =>
       new Promise((resolve) => {
         if ('closeAllConnections' in server) server.closeAllConnections()

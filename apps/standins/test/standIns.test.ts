@@ -156,3 +156,41 @@ describe('every service', () => {
     expect((await ask('/pellow/v1/checks', { nonsense: true }, { key: 'p' })).status).toBe(400)
   })
 })
+
+describe('the page of the outside world', () => {
+  const page = async (path = '/world') => (await fetch(standIns.url + path)).text()
+  const press = (service: string, fault: string) =>
+    fetch(`${standIns.url}/world/${service}/${fault}`, { method: 'POST', redirect: 'manual' })
+
+  it('shows what was asked and answered, and its books, as plain text', async () => {
+    await ask('/pellow/v1/checks', { number: '<b>+44</b>' }, { key: 'p', once: 'shown' })
+    const shown = await page()
+    expect(shown).toContain('POST /pellow/v1/checks')
+    expect(shown).toContain('&lt;b&gt;+44&lt;/b&gt;')
+    expect(shown).toMatch(/Asked \d+ times · charged \d+ times, €/)
+  })
+
+  it('switches a fault on and off', async () => {
+    expect((await press('tansy', 'down')).status).toBe(303)
+    const [person] = world.people
+    const question = { person: person && asPerson(person) }
+    expect((await ask('/tansy/v1/find', question, { key: 't' })).status).toBe(503)
+    await press('tansy', 'down')
+    expect((await ask('/tansy/v1/find', question, { key: 't' })).status).toBe(200)
+    expect((await press('tansy', 'sleepy')).status).toBe(404)
+  })
+
+  it('asks half as much again with another price, for questions that are new', async () => {
+    const person = world.people.find(({ mobile }) => mobile.status === 'in-service')
+    const priceOf = async (once: string) => {
+      const before = standIns.charged().pellow.total
+      await ask('/pellow/v1/checks', { number: person?.desk.e164 }, { key: 'p', once })
+      return standIns.charged().pellow.total - before
+    }
+    expect(await priceOf('at the usual price')).toBe(5000)
+    standIns.toggle('pellow', 'another-price')
+    expect(await priceOf('at another price')).toBe(7500)
+    expect(await priceOf('at the usual price')).toBe(0)
+    standIns.toggle('pellow', 'another-price')
+  })
+})

@@ -100,6 +100,8 @@ export const FillResult = z.object({
       setAside: z.number().int(),
       waiting: z.number().int(),
       failed: z.number().int(),
+      /** It kept failing: the run went on without it. */
+      isSetAside: z.boolean(),
       cost: Micros,
     }),
   ),

@@ -11,6 +11,7 @@ import { countContacts } from '../projection/cube'
 import type { Services } from '../services'
 import { askProvider, lookForAnswer } from './askProvider'
 import { reserve } from './budget'
+import { failingProviders } from './failing'
 import { type AttemptRow, endAttempt, settleAnswer } from './settleAttempt'
 import { answeredWithin, askableBy, mostOf, type PlanTerms, planOf, readWanting, type WantingContact } from './wanting'
 
@@ -21,14 +22,15 @@ const AT_ONCE = 8
 const LOOK = 1
 
 /** A run, and the terms it asks on. */
-type Run = typeof fillRuns.$inferSelect & { readonly plan: PlanTerms }
+type Run = typeof fillRuns.$inferSelect & { readonly plan: PlanTerms; readonly failing: ReadonlySet<string> }
 
 /** Asks providers in turn for the contacts of a fill run. Late answers are waited for without holding a worker. */
 export const fillJob: JobHandler = {
   async step(services, job): Promise<StepOutcome> {
     const [found] = await services.db.select().from(fillRuns).where(eq(fillRuns.jobId, job.id))
     if (!found) throw new JobProblem('run-gone')
-    const run = { ...found, plan: await planOf(services.db, found.order, found.checksLines) }
+    const plan = await planOf(services.db, found.order, found.checksLines)
+    const run = { ...found, plan, failing: await failingProviders(services.db, job.id) }
     await settleWaiting(services, run)
     const open = await openSearches(services, run)
     let moves = 0
@@ -97,9 +99,9 @@ async function advance(services: Services, run: Run, contact: WantingContact): P
   return attempt !== null
 }
 
-/** Whom the plan can ask about a contact, without those who have answered about it in an earlier run not long ago. */
+/** Whom the plan can ask about a contact: not who keeps failing, nor who has answered in an earlier run not long ago. */
 async function eligibleFor({ db }: Services, run: Run, contact: WantingContact): Promise<string[]> {
-  const askable = askableBy(run.plan.providers, contact)
+  const askable = askableBy(run.plan.providers, contact).filter((id) => !run.failing.has(id))
   const before = await db
     .select({ provider: attempts.provider })
     .from(attempts)

@@ -11,6 +11,7 @@ import { asJob, createJob } from '../jobs/store'
 import { findList, findOpenList } from '../lists/routes'
 import type { Services } from '../services'
 import { callbackRoutes } from './callbacks'
+import { failingProviders } from './failing'
 import { readFillSample } from './sample'
 import { estimateFill, planOf, WANTING } from './wanting'
 
@@ -112,6 +113,7 @@ async function resultOf(db: Db, run: typeof fillRuns.$inferSelect): Promise<Fill
       (select coalesce(sum(amount), 0) from charges c where c.job_id = ${run.jobId} and c.provider = a.provider) as cost
     from attempts a where a.job_id = ${run.jobId} group by a.provider`)
   const byProvider = new Map(rows.map((row) => [row.provider, row]))
+  const failing = await failingProviders(db, run.jobId)
   return {
     jobId: run.jobId,
     plan: pick(run),
@@ -129,6 +131,7 @@ async function resultOf(db: Db, run: typeof fillRuns.$inferSelect): Promise<Fill
         setAside: n('set_aside'),
         waiting: n('waiting'),
         failed: n('failed'),
+        isSetAside: failing.has(provider),
         cost: n('cost'),
       }
     }),

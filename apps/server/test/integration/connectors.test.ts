@@ -162,6 +162,25 @@ describe('the services that ship', () => {
     expect(sample.spent).toBe(Number(spent[0]?.sum))
   }, 120_000)
 
+  it('are set aside where they keep failing, and the run goes on', async () => {
+    const listId = await listOf(world.people.slice(200, 230))
+    standIns.toggle('quillwort', 'nonsense')
+    standIns.toggle('brindle', 'doubled')
+    const job = await fill(listId, ['quillwort', 'brindle'], 900_000_000)
+    const done = await untilEnded(server.api, listId, job.id)
+    standIns.toggle('quillwort', 'nonsense')
+    standIns.toggle('brindle', 'doubled')
+    expect(done).toMatchObject({ state: 'done', done: 30 })
+    const [run] = await server.api.call('readFills', { params: { listId } })
+    const [quillwort, brindle] = run?.providers ?? []
+    expect(quillwort).toMatchObject({ provider: 'quillwort', accepted: 0, cost: 0, isSetAside: true })
+    // Those under way at the same time are asked still, the others not.
+    expect(quillwort?.failed).toBeGreaterThanOrEqual(5)
+    expect(brindle).toMatchObject({ asked: 30, isSetAside: false })
+    const twice = `select 1 from charges where provider = 'brindle' group by contact_id, list_id having count(*) > 1`
+    expect(await server.sql(twice)).toEqual([])
+  }, 120_000)
+
   it('tell of addresses, the verifier late on some hosts', async () => {
     const client = await openConnection(server.services, 'marram')
     const emails = world.people.slice(0, 40).map(({ workEmail }) => workEmail)

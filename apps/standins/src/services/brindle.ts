@@ -13,9 +13,9 @@ const NEVER = 0.02
  * Brindle: dear, slow, and good in German- and French-speaking countries. Takes a request, answers later by calling
  * back, and charges for values that were accepted only.
  */
-export function brindle(world: World, directory: Directory, key: string, { speed }: StandInOptions): Service {
+export function brindle(world: World, directory: Directory, key: string, { speed, faults }: StandInOptions): Service {
   const app = new Hono()
-  const ledger = createLedger()
+  const ledger = createLedger(faults)
   const taken = new Set<string>()
   app.use('*', needsKey(key))
 
@@ -27,7 +27,7 @@ export function brindle(world: World, directory: Directory, key: string, { speed
       const found = directory.find(person)
       const wait = (900 + (hashOf(`${world.seed}|brindle waits|${found?.id}`) % 5000)) / speed
       if (!isLikely(NEVER, world.seed, 'brindle forgets', found?.id ?? person.name))
-        setTimeout(() => void callBack(key, callback, answer(world, found)), wait)
+        setTimeout(() => void callBackAll(key, callback, answer(world, found), faults?.has('doubled') ? 2 : 1), wait)
     }
     return c.json({ request }, 202)
   })
@@ -52,6 +52,16 @@ function answer(world: World, person: WorldPerson | undefined): { number: string
 }
 
 const TRIES = 5
+
+/** Brings an answer as often as it is made to. */
+async function callBackAll(
+  key: string,
+  url: string,
+  candidates: readonly { number: string; score: number }[],
+  times: number,
+) {
+  for (let time = 0; time < times; time++) await callBack(key, url, candidates)
+}
 
 /** The application may be starting again just now: a call back is tried a few times. */
 async function callBack(

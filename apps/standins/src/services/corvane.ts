@@ -16,9 +16,9 @@ const COVERAGE: Coverage = {
  * Corvane: a bundle of others. Takes a request and is looked at until it is ready; tells of companies too, and charges
  * for numbers that were taken. Now and then it says "working" again after it was ready, or gives a number twice.
  */
-export function corvane(world: World, directory: Directory, key: string, { speed }: StandInOptions): Service {
+export function corvane(world: World, directory: Directory, key: string, { speed, faults }: StandInOptions): Service {
   const app = new Hono()
-  const ledger = createLedger()
+  const ledger = createLedger(faults)
   const requests = new Map<string, { person: WorldPerson | undefined; readyAt: number; looks: number }>()
   app.use('*', needsKey(key))
 

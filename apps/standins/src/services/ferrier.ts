@@ -12,9 +12,9 @@ const NUMBERS: Coverage = { home: { countries: new Set(['FR', 'NL']), share: 0.4
 const FAILS = 0.02
 
 /** Ferrier: work e-mails everywhere and few numbers. Charges for deliverable addresses; two calls of a hundred fail. */
-export function ferrier(world: World, directory: Directory, key: string, { speed }: StandInOptions): Service {
+export function ferrier(world: World, directory: Directory, key: string, { speed, faults }: StandInOptions): Service {
   const app = new Hono()
-  const ledger = createLedger()
+  const ledger = createLedger(faults)
   let calls = 0
   app.use('*', needsKey(key))
   app.post('/find', async (c) => {

@@ -16,9 +16,9 @@ interface Order {
  * Marram, the e-mail verifier: one address or many, with when it was learnt. Slow on some hosts, and it answers
  * "unknown" where it could not ask. What is unknown, or of a host that takes everything, is free.
  */
-export function marram(world: World, _: Directory, key: string, { speed }: StandInOptions): Service {
+export function marram(world: World, _: Directory, key: string, { speed, faults }: StandInOptions): Service {
   const app = new Hono()
-  const ledger = createLedger()
+  const ledger = createLedger(faults)
   const orders = new Map<string, Order>()
   app.use('*', needsKey(key))
 

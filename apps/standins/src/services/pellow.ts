@@ -7,9 +7,9 @@ import { isLikely, type World } from '../world'
 const PRICE = 5_000
 
 /** Pellow, the line register: single checks at once, bulk checks when they are ready. "Unknown" is free. */
-export function pellow(world: World, _: Directory, key: string, { speed }: StandInOptions): Service {
+export function pellow(world: World, _: Directory, key: string, { speed, faults }: StandInOptions): Service {
   const app = new Hono()
-  const ledger = createLedger()
+  const ledger = createLedger(faults)
   const bulks = new Map<string, { numbers: readonly string[]; readyAt: number }>()
   app.use('*', needsKey(key))
 

@@ -11,9 +11,9 @@ const COVERAGE: Coverage = { home: { countries: new Set(), share: 0 }, elsewhere
 const ANOTHER = 0.06
 
 /** Quillwort: at home where none of this world is, and cheap. Every call is paid; some answers are about somebody else. */
-export function quillwort(world: World, directory: Directory, key: string, { speed }: StandInOptions): Service {
+export function quillwort(world: World, directory: Directory, key: string, { speed, faults }: StandInOptions): Service {
   const app = new Hono()
-  const ledger = createLedger()
+  const ledger = createLedger(faults)
   app.use('*', needsKey(key))
   app.post('/v2/lookup', async (c) => {
     const asked = Person.extend({ email: z.string().default('') }).parse(await c.req.json())

@@ -9,9 +9,9 @@ const COVERAGE: Coverage = { home: { countries: new Set(['GB', 'IE']), share: 0.
 const PER_SECOND = 5
 
 /** Saltmarsh: the United Kingdom and Ireland, by profile address only. Several candidates; five calls a second, each paid. */
-export function saltmarsh(world: World, directory: Directory, key: string, { speed }: StandInOptions): Service {
+export function saltmarsh(world: World, directory: Directory, key: string, { speed, faults }: StandInOptions): Service {
   const app = new Hono()
-  const ledger = createLedger()
+  const ledger = createLedger(faults)
   let second = 0
   let calls = 0
   app.use('*', needsKey(key))

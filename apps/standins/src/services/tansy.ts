@@ -8,9 +8,9 @@ const PRICE = 80_000
 const AT_HOME = new Set(['US', 'CA'])
 
 /** Tansy: wide and cheap, at its best in North America. Answers at once; a third of its "mobiles" are fixed lines. */
-export function tansy(world: World, directory: Directory, key: string, { speed }: StandInOptions): Service {
+export function tansy(world: World, directory: Directory, key: string, { speed, faults }: StandInOptions): Service {
   const app = new Hono()
-  const ledger = createLedger()
+  const ledger = createLedger(faults)
   app.use('*', needsKey(key))
   app.post('/v1/find', async (c) => {
     const { person } = z.object({ person: Person }).parse(await c.req.json())

@@ -120,9 +120,12 @@ function Fall({ id, isFirst, isLast, estimate, run, onMove, onLeaveOut }: FallPr
             <span className="num font-semibold">{count(result.accepted)} usable</span> of{' '}
             <span className="num">{count(result.asked)}</span> asked
             <span className="block text-soft">
-              {count(result.setAside)} set aside{result.waiting > 0 ? ` · ${count(result.waiting)} awaited` : ''} ·{' '}
-              {money(result.cost)}
+              {count(result.setAside)} set aside{result.waiting > 0 ? ` · ${count(result.waiting)} awaited` : ''}
+              {result.failed > 0 ? ` · ${count(result.failed)} failed` : ''} · {money(result.cost)}
             </span>
+            {result.isSetAside ? (
+              <span className="block text-beet">kept failing: the run went on without it</span>
+            ) : null}
           </>
         ) : (
           <span className="text-soft">
