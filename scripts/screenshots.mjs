@@ -9,6 +9,8 @@ import { CHROMIUM, setUp } from './setUp.mjs'
 import { shippedServices } from './shippedServices.mjs'
 
 const KEYS = Object.fromEntries(shippedServices().map((name) => [name, `key-${name}`]))
+/** Of the made-up world: the service asked knows them. */
+const SOMEBODY = 'zeger.waterman5@vertefeuille-lodge-687.example'
 const FOLDER = join(ROOT, 'docs', 'screenshots')
 const HOME = join(ROOT, '.local', 'screenshots')
 
@@ -109,6 +111,12 @@ async function takePictures(page, url, files) {
   await page.getByText(/for each usable mobile/).waitFor({ timeout: 60_000 })
   await page.getByText(/^done/).first().waitFor({ timeout: 60_000 })
   await picture('fill')
+  await page.emulateMedia({ colorScheme: 'dark' })
+  await page.getByRole('button', { name: 'Sample' }).click()
+  await page.getByRole('button', { name: /^Ask about/ }).click()
+  await page.getByText(/replayed on 150 who were asked of everyone/).waitFor({ timeout: 90_000 })
+  await picture('sample-dark')
+  await page.emulateMedia({ colorScheme: 'light' })
   await go('send')
   await page.getByRole('button', { name: /^Prepare/ }).click()
   await page.getByRole('link', { name: /^Download/ }).waitFor()
@@ -135,22 +143,19 @@ async function takePictures(page, url, files) {
   await page.getByRole('button', { name: 'Look for one person in several contacts' }).click()
   await page.getByText('to decide, likeliest first').waitFor({ timeout: 60_000 })
   await picture('pair')
-  await page.emulateMedia({ colorScheme: 'dark' })
-  await page.getByRole('button', { name: 'Shared lines' }).click()
-  await page.getByRole('table', { name: 'Shared lines' }).waitFor()
-  await picture('shared-lines-dark')
-  await page.emulateMedia({ colorScheme: 'light' })
   await page.goto(`${url}/lists`)
   await picture('lists')
   await page.goto(`${url}/suppression`)
   await page.getByRole('heading', { name: 'Current customers' }).waitFor()
   await picture('suppression')
+  await page.goto(`${url}/providers/quillwort`)
+  await page.getByLabel('E-mail').fill(SOMEBODY)
+  await page.getByRole('button', { name: /^Ask once/ }).click()
+  await page.getByText('What came back').waitFor()
+  await picture('provider')
   await page.goto(`${url}/people`)
   await page.getByRole('heading', { name: 'People', exact: true }).waitFor()
   await picture('people')
-  await page.emulateMedia({ colorScheme: 'dark' })
-  await go('check')
-  await picture('check-dark')
 }
 
 /** A pasted list with rows that cannot be read. */

@@ -2,6 +2,7 @@ import { bringInBench } from './bringIn'
 import { pairBench } from './pair'
 import { parseBench } from './parse'
 import { readBench } from './read'
+import { replayBench } from './replay'
 import { tidyBench } from './tidy'
 
 const BENCHES = {
@@ -10,12 +11,13 @@ const BENCHES = {
   'bring-in': bringInBench,
   tidy: tidyBench,
   pair: pairBench,
+  replay: replayBench,
 } as const
 
 // Speed as ratios against a baseline in the same run: seconds say more about the machine than about the code.
 const [name = '', ...args] = process.argv.slice(2)
 if (!(name in BENCHES)) {
-  console.error('Usage: npm run bench -- read | parse | bring-in | tidy | pair [--rows N]')
+  console.error('Usage: npm run bench -- read | parse | bring-in | tidy | pair | replay [--rows N]')
   process.exit(2)
 }
 const at = args.indexOf('--rows')

@@ -138,15 +138,15 @@ function optionsFor({ curve, choices, today }: FillSample, chosen: SampledOrder,
         symbolSize: 20,
         itemStyle: { color: 'transparent', borderColor: c.moss, borderWidth: 2 },
         data: [pointOf(chosen)],
-        label: today && isSameOrder(today.order, chosen.order) ? undefined : label('chosen', c.moss),
+        label: today && isSameOrder(today.order, chosen.order) ? undefined : label('chosen', c.moss, 'bottom'),
       },
     ],
   }
 }
 
-const label = (text: string, color: string) => ({
+const label = (text: string, color: string, position = 'top') => ({
   show: true,
-  position: 'top',
+  position,
   formatter: text,
   color,
   fontFamily: 'inherit',
