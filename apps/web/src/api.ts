@@ -225,6 +225,8 @@ export const api = createApi({
       removeConnection: change('removeConnection', 'Connections'),
       tryConnector: change('tryConnector', 'Spend'),
       readSpend: read('readSpend', 'Spend'),
+      readSpendMonth: read('readSpendMonth', 'Spend'),
+      changeSpendLimit: change('changeSpendLimit', 'Spend'),
       readContacts: build.infiniteQuery<ContactPage, { listId: string; filter: string }, string | undefined>({
         query: ({ queryArg, pageParam }) => ({
           name: 'readContacts',
@@ -330,6 +332,8 @@ export const {
   useRemoveConnectionMutation,
   useTryConnectorMutation,
   useReadSpendQuery,
+  useReadSpendMonthQuery,
+  useChangeSpendLimitMutation,
   useReadContactsInfiniteQuery,
 } = api
 

@@ -31,7 +31,7 @@ export const router = createBrowserRouter([
         path: 'suppression',
         lazy: async () => ({ Component: (await import('./suppression/SuppressionView')).SuppressionView }),
       },
-      { path: 'spend', lazy: async () => ({ Component: (await import('./connections/SpendView')).SpendView }) },
+      { path: 'spend', lazy: async () => ({ Component: (await import('./spend/SpendView')).SpendView }) },
       {
         path: 'lists/:listId',
         element: <ListFrame />,

@@ -29,6 +29,8 @@ export const FillPlan = z.object({
   sample: z.int().min(1).max(2000).nullable().default(null),
   /** Whoever answered about a contact of this list within so many days is not asked about it again. */
   notAgainDays: z.int().min(0).max(365).default(30),
+  /** Whom of those who want a mobile: a filter as it is typed; empty for all. */
+  filter: z.string().max(2000).default(''),
 })
 export type FillPlan = z.infer<typeof FillPlan>
 export const FillEstimate = z.object({
@@ -166,7 +168,10 @@ export const ConnectorTried = z.object({
 })
 export type ConnectorTried = z.infer<typeof ConnectorTried>
 
+/** Charges of one day, by one service, for one list and purpose. */
 export const SpendLine = z.object({
+  /** YYYY-MM-DD, UTC. */
+  day: z.string(),
   provider: z.string(),
   name: z.string(),
   /** Null for a try of a connector. */
@@ -176,4 +181,8 @@ export const SpendLine = z.object({
   charges: z.number().int(),
   amount: Micros,
 })
+/** What was spent this calendar month (UTC), what work under way may still spend, and the most that may be. */
+export const SpendMonth = z.object({ limit: Micros.nullable(), spent: Micros, promised: Micros })
+export type SpendMonth = z.infer<typeof SpendMonth>
+
 export type SpendLine = z.infer<typeof SpendLine>

@@ -7,6 +7,7 @@ import { serve } from '../http/serve'
 import { asJob, createJob } from '../jobs/store'
 import { findList, findOpenList } from '../lists/routes'
 import type { Services } from '../services'
+import { refuseOverLimit } from '../spend/limit'
 import { chosenNumbers, estimateCheck } from './estimate'
 import { registerTerms } from './register'
 
@@ -40,12 +41,13 @@ export function checkRoutes(app: Hono, services: Services): void {
           `This would now ask about ${estimate.toAsk.toLocaleString('en')} numbers and cost more than was agreed. Nothing was asked.`,
         )
       }
+      await refuseOverLimit(tx, estimate.most)
       const job = await createJob(tx, {
         kind: 'check',
         listId: params.listId,
         unit: 'numbers',
         total: estimate.toAsk,
-        payload: { filter: body.filter },
+        payload: { filter: body.filter, agreed: estimate.most },
         startedBy: me.name,
       })
       await tx.execute(sql`

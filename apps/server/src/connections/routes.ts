@@ -1,12 +1,15 @@
-import type { Connection, ConnectorDocument, SpendLine } from '@upper-field/contract'
+import type { Connection, ConnectorDocument } from '@upper-field/contract'
 import type { Connector } from '@upper-field/core/connect'
-import { eq, sql } from 'drizzle-orm'
+import { mostCost } from '@upper-field/core/fill'
+import { eq } from 'drizzle-orm'
 import type { Hono } from 'hono'
+import { transaction } from '../db/database'
 import { connections } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { serve } from '../http/serve'
 import type { Services } from '../services'
-import { findConnector } from './connectors'
+import { refuseOverLimit } from '../spend/limit'
+import { findConnector, termsOf } from './connectors'
 import { describeConnections } from './describe'
 import { checkAddress, OutgoingRefused } from './outgoing'
 import { seal, unsealWithAny } from './seal'
@@ -63,25 +66,8 @@ export function connectionRoutes(app: Hono, services: Services): void {
     if (!connector) throw notFound('provider')
     const target = await targetOf(services, connector, body.key ?? null)
     await refuseAddress(services, target.baseUrl)
+    await transaction(services.pool, (tx) => refuseOverLimit(tx, mostCost(termsOf(connector), 0)))
     return tryConnector(services, target, body.values, `try ${crypto.randomUUID()}`)
-  })
-
-  serve(app, services, 'readSpend', async () => {
-    const { rows } = await db.execute<Record<string, string | null>>(sql`
-      select c.provider, c.list_id, coalesce(l.name, '') as list, c.reason, count(*) as charges, sum(c.amount) as amount
-      from charges c left join lists l on l.id = c.list_id group by 1, 2, 3, 4 order by 6 desc`)
-    const names = new Map((await describeConnections(db, true)).map(({ provider, name }) => [provider, name]))
-    return rows.map(
-      (row): SpendLine => ({
-        provider: row.provider ?? '',
-        name: names.get(row.provider ?? '') ?? row.provider ?? '',
-        listId: row.list_id ?? null,
-        list: row.list ?? '',
-        reason: row.reason ?? '',
-        charges: Number(row.charges),
-        amount: Number(row.amount),
-      }),
-    )
   })
 }
 

@@ -12,4 +12,6 @@ export const LOCKS = {
   fills: 7418,
   /** The first owner is made once. A key of its own, without an id. */
   firstOwner: 7419,
+  /** Two may not both take what is left of a month. A key of its own, without an id. */
+  spend: 7420,
 } as const

@@ -65,8 +65,10 @@ async function settleWaiting(services: Services, run: Run): Promise<void> {
     if (!contact) return endAttempt(services, attempt, { state: 'failed', reason: 'contact-gone' })
     if (attempt.answer) return settleOrFail(services, run, contact, attempt, attempt.answer)
     if (attempt.deadline === null) return ask(services, run, contact, attempt)
-    if (attempt.deadline.getTime() < services.now()) return endLate(services, attempt)
-    if (attempt.receipt !== null) return look(services, run, contact, attempt, attempt.receipt)
+    const isOverdue = attempt.deadline.getTime() < services.now()
+    // What is ready is taken, however long we took to look for it.
+    const isOpen = attempt.receipt === null || (await look(services, run, contact, attempt, attempt.receipt))
+    if (isOpen && isOverdue) return endLate(services, attempt)
   })
 }
 
@@ -165,16 +167,27 @@ async function ask(services: Services, run: Run, contact: WantingContact, attemp
 
 const termsIn = ({ plan }: Run, id: string): ProviderTerms | undefined => plan.providers.find((one) => one.id === id)
 
-/** Looks for an answer that does not come by itself. A service that fails just now is looked at again. */
-async function look(services: Services, run: Run, contact: WantingContact, attempt: AttemptRow, receipt: string) {
+/**
+ * Looks for an answer that does not come by itself. A service that fails just now is looked at again.
+ * @returns true where there is none yet
+ */
+async function look(
+  services: Services,
+  run: Run,
+  contact: WantingContact,
+  attempt: AttemptRow,
+  receipt: string,
+): Promise<boolean> {
   try {
     const asked = await lookForAnswer(services, attempt.provider, receipt)
-    if (asked.status === 'answered') await settleOrFail(services, run, contact, attempt, asked.items)
+    if (asked.status === 'later') return true
+    await settleOrFail(services, run, contact, attempt, asked.items)
   } catch (error) {
     const reason = answerProblemOf(error)
-    if (reason === 'provider-failed' || reason === 'answer-too-late') return
+    if (reason === 'provider-failed' || reason === 'answer-too-late') return true
     await failAlone(services, attempt, error)
   }
+  return false
 }
 
 /** Judges an answer; where the register gives an odd one about a candidate, this attempt fails and no other. */

@@ -10,10 +10,11 @@ import { serve } from '../http/serve'
 import { asJob, createJob } from '../jobs/store'
 import { findList, findOpenList } from '../lists/routes'
 import type { Services } from '../services'
+import { refuseOverLimit } from '../spend/limit'
 import { callbackRoutes } from './callbacks'
 import { failingProviders } from './failing'
 import { readFillSample } from './sample'
-import { estimateFill, planOf, WANTING } from './wanting'
+import { estimateFill, planOf, wantingOf } from './wanting'
 
 export function fillRoutes(app: Hono, services: Services): void {
   const { db } = services
@@ -21,7 +22,7 @@ export function fillRoutes(app: Hono, services: Services): void {
   serve(app, services, 'estimateFill', async ({ params, query }) => {
     await findList(db, params.listId)
     const plan = await planOf(db, query.order.split(',').filter(Boolean), query.checksLines === 'yes')
-    return estimateFill(db, params.listId, plan, query.notAgainDays)
+    return estimateFill(db, params.listId, plan, query)
   })
 
   serve(app, services, 'startFill', async ({ params, body, me }) =>
@@ -31,8 +32,16 @@ export function fillRoutes(app: Hono, services: Services): void {
       await refuseSecondRun(tx, params.listId)
       const plan = await planOf(tx, body.order, body.checksLines)
       if (body.checksLines && plan.register === null) throw noRegister()
-      const { wanting } = await estimateFill(tx, params.listId, plan, body.notAgainDays)
-      if (wanting === 0) throw new Problem(409, 'nobody-wanting', 'Every contact of this list has a mobile already.')
+      const { wanting, most } = await estimateFill(tx, params.listId, plan, body)
+      if (wanting === 0)
+        throw new Problem(
+          409,
+          'nobody-wanting',
+          body.filter === ''
+            ? 'Every contact of this list has a mobile already, or may not be written to.'
+            : 'Nobody of those chosen wants a mobile.',
+        )
+      await refuseOverLimit(tx, Math.min(body.budget, most))
       const job = await createJob(tx, {
         kind: 'fill',
         listId: params.listId,
@@ -50,10 +59,11 @@ export function fillRoutes(app: Hono, services: Services): void {
         asking: body.asking,
         sample: body.sample,
         notAgainDays: body.notAgainDays,
+        filter: body.filter,
       })
       await tx.execute(sql`
         insert into fill_searches (job_id, contact_id, state)
-        select ${job.id}::uuid, id, 'open' from contacts where list_id = ${params.listId} and ${WANTING}
+        select ${job.id}::uuid, id, 'open' from contacts where ${wantingOf(params.listId, body.filter)}
         order by md5(${job.id} || id) limit ${body.sample}`)
       return asJob(job)
     }),
@@ -92,6 +102,7 @@ const pick = ({
   asking,
   sample,
   notAgainDays,
+  filter,
 }: typeof fillRuns.$inferSelect): FillPlan => ({
   order,
   checksLines,
@@ -99,6 +110,7 @@ const pick = ({
   asking,
   sample,
   notAgainDays,
+  filter,
 })
 
 async function resultOf(db: Db, run: typeof fillRuns.$inferSelect): Promise<FillResult> {

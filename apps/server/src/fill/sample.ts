@@ -3,7 +3,7 @@ import { type Asked, expectOrder, NOT_ASKED, type OrderOutcome, replayAsked } fr
 import { and, desc, eq, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { fillRuns } from '../db/schema'
-import { WANTING } from './wanting'
+import { wantingOf } from './wanting'
 
 /** One provider's answer about one contact of a sample. */
 interface Sampled {
@@ -36,7 +36,7 @@ export async function readFillSample(
   if (!run || answers.length === 0) return null
   const ids = run.order.filter((id) => answers.some(({ provider }) => provider === id))
   const contacts = byContact(answers, ids, await countSampled(db, run.jobId))
-  const wanting = await countWanting(db, listId, run.jobId)
+  const wanting = await countWanting(db, run)
   const told = (one: readonly string[]): SampledOrder => ({
     order: [...one],
     ...expectOrder(
@@ -110,10 +110,10 @@ function byContact(answers: readonly Sampled[], ids: readonly string[], all: num
 }
 
 /** Whoever wants a mobile now, and those of the sample that have found one since. */
-async function countWanting(db: Db, listId: string, jobId: string): Promise<number> {
+async function countWanting(db: Db, { listId, jobId, filter }: typeof fillRuns.$inferSelect): Promise<number> {
   const { rows } = await db.execute<{ n: string }>(sql`
     select count(*) as n from contacts where list_id = ${listId}
-      and (${WANTING} or id in (select contact_id from fill_searches where job_id = ${jobId}))`)
+      and ((${wantingOf(listId, filter)}) or id in (select contact_id from fill_searches where job_id = ${jobId}))`)
   return Number(rows[0]?.n ?? 0)
 }
 

@@ -3,12 +3,17 @@ import { type Askable, inputFor, mostCost, type ProviderTerms } from '@upper-fie
 import { type SQL, sql } from 'drizzle-orm'
 import { type RegisterTerms, registerTerms } from '../check/register'
 import { findConnector, findsPeople, termsOf } from '../connections/connectors'
+import { chosenContacts } from '../contacts/page'
+import { readFilter } from '../contacts/readFilter'
 import type { Db } from '../db/database'
 import { Problem } from '../http/problem'
 
-/** Contacts without a mobile that stand for themselves, in batches that are wholly there. */
-export const WANTING: SQL = sql.raw(`joined_into is null and wants_mobile
-  and exists (select 1 from batches b where b.id = contacts.batch_id and b.state = 'ready')`)
+/** Contacts without a mobile that stand for themselves and may be written to. */
+const WANTING: SQL = sql.raw("joined_into is null and wants_mobile and lane_reason <> 'suppressed'")
+
+/** Whom of those a filter means. */
+export const wantingOf = (listId: string, filter: string): SQL =>
+  sql`${WANTING} and ${chosenContacts(listId, readFilter(filter))}`
 
 export interface WantingContact extends Askable {
   readonly id: number
@@ -62,10 +67,10 @@ export async function estimateFill(
   tx: Db,
   listId: string,
   plan: PlanTerms,
-  notAgainDays: number,
+  { notAgainDays, filter }: { readonly notAgainDays: number; readonly filter: string },
 ): Promise<FillEstimate> {
   const { providers } = plan
-  const wanting = await readWanting(tx, sql`list_id = ${listId} and ${WANTING}`)
+  const wanting = await readWanting(tx, wantingOf(listId, filter))
   const lately = await askedLately(tx, listId, notAgainDays)
   const falls = providers.map((provider) => {
     const served = wanting.filter((contact) => inputFor(provider, contact))

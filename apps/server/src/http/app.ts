@@ -14,6 +14,7 @@ import { pairRoutes } from '../pair/routes'
 import { peopleRoutes } from '../people/routes'
 import { sendRoutes } from '../send/routes'
 import type { Services } from '../services'
+import { spendRoutes } from '../spend/routes'
 import { suppressionRoutes } from '../suppression/routes'
 import { tidyRoutes } from '../tidy/routes'
 import { authRoutes } from './authRoutes'
@@ -59,6 +60,7 @@ export function createApp(services: Services, events: ServerEvents): Hono {
   fillRoutes(app, services)
   sendRoutes(app, services)
   connectionRoutes(app, services)
+  spendRoutes(app, services)
   jobRoutes(app, services, events)
   app.get('/api/openapi.json', (c) => c.json(openApiDocument()))
   app.all('/api/*', () => {

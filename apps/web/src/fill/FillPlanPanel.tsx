@@ -20,12 +20,12 @@ export function FillPlanPanel({
   checksLines: boolean
   setChecksLines: (on: boolean) => void
 }) {
-  const { listId } = useListView()
+  const { listId, text: filter } = useListView()
   const list = useOutletContext<List>()
   const { data: me } = useReadMeQuery({})
   const { data: estimate, error } = useEstimateFillQuery({
     params: { listId },
-    query: { order: order.join(','), checksLines: checksLines ? 'yes' : 'no' },
+    query: { filter, order: order.join(','), checksLines: checksLines ? 'yes' : 'no' },
   })
   const { data: jobs = [] } = useReadJobsQuery({ params: { listId } })
   const [budgetText, setBudgetText] = useState(DEFAULT_BUDGET)
@@ -42,8 +42,8 @@ export function FillPlanPanel({
     <div className="flex flex-col gap-3">
       <h2>The plan</h2>
       <p>
-        {plural(estimate.wanting, 'contact')} have no mobile. Asking everybody about each of them could cost{' '}
-        {money(estimate.most)}.
+        {plural(estimate.wanting, 'contact')} {filter === '' ? 'have no mobile' : 'of those chosen have no mobile'}.
+        Asking everybody about each of them could cost {money(estimate.most)}.
       </p>
       <TextField
         label="Budget in euros"
@@ -72,7 +72,7 @@ export function FillPlanPanel({
         <Button
           look="main"
           disabled={!isBudget || estimate.wanting === 0 || isBusy || starting.isLoading}
-          onClick={() => void start({ params: { listId }, body: { order: [...order], checksLines, budget } })}
+          onClick={() => void start({ params: { listId }, body: { order: [...order], checksLines, budget, filter } })}
         >
           Fill {plural(estimate.wanting, 'contact')} · at most {money(most)}
         </Button>

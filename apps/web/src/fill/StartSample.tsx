@@ -14,7 +14,7 @@ const LARGEST = 2000
 
 /** Asks every service about the same contacts, taken at random: for its price said first. */
 export function StartSample({ everybody }: { everybody: readonly string[] }) {
-  const { listId } = useListView()
+  const { listId, text: filter } = useListView()
   const list = useOutletContext<List>()
   const { data: me } = useReadMeQuery({})
   const [text, setText] = useState(String(USUAL))
@@ -22,7 +22,7 @@ export function StartSample({ everybody }: { everybody: readonly string[] }) {
   const { data: jobs = [] } = useReadJobsQuery({ params: { listId } })
   const { data: estimate } = useEstimateFillQuery({
     params: { listId },
-    query: { order: everybody.join(','), checksLines: 'yes' },
+    query: { filter, order: everybody.join(','), checksLines: 'yes' },
   })
   const job = jobs.find(({ kind }) => kind === 'fill')
   const isBusy = job !== undefined && isUnderWay(job)
@@ -54,7 +54,7 @@ export function StartSample({ everybody }: { everybody: readonly string[] }) {
           onClick={() =>
             void start({
               params: { listId },
-              body: { order: [...everybody], checksLines: true, budget: most, asking: 'everybody', sample },
+              body: { order: [...everybody], checksLines: true, budget: most, asking: 'everybody', sample, filter },
             })
           }
         >

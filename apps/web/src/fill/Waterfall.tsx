@@ -17,10 +17,10 @@ interface WaterfallProps {
 
 /** The providers as falls of one stream: who can be asked, and what the latest run found at each. */
 export function Waterfall({ order, setOrder, checksLines }: WaterfallProps) {
-  const { listId } = useListView()
+  const { listId, text: filter } = useListView()
   const { data: estimate } = useEstimateFillQuery({
     params: { listId },
-    query: { order: order.join(','), checksLines: checksLines ? 'yes' : 'no' },
+    query: { filter, order: order.join(','), checksLines: checksLines ? 'yes' : 'no' },
   })
   const { data: runs = [] } = useReadFillsQuery({ params: { listId } })
   const sensors = useSortSensors()

@@ -13,7 +13,9 @@ import {
   FillSample,
   NewCheck,
   SpendLine,
+  SpendMonth,
 } from '../money'
+import { Micros } from '../words'
 import { ByFilter, endpoint, OfList } from './endpoint'
 
 const OfProvider = z.object({ provider: z.string().max(40) })
@@ -35,6 +37,7 @@ export const moneyEndpoints = {
   estimateFill: endpoint('get', '/lists/{listId}/fill', 'What a fill could cost', {
     params: OfList,
     query: z.object({
+      filter: z.string().max(2000).default(''),
       order: z.string().max(300).default(''),
       checksLines: z.enum(['yes', 'no']).default('yes'),
       notAgainDays: z.coerce.number().int().min(0).max(365).default(30),
@@ -91,5 +94,13 @@ export const moneyEndpoints = {
     role: 'owner',
     isIdempotent: true,
   }),
-  readSpend: endpoint('get', '/spend', 'Charges by provider and list', { response: z.array(SpendLine) }),
+  readSpendMonth: endpoint('get', '/spend/month', 'What was spent this month, and the most that may be', {
+    response: SpendMonth,
+  }),
+  changeSpendLimit: endpoint('put', '/spend/month', 'Set the most that may be spent in a month; null for no limit', {
+    body: z.object({ limit: Micros.nullable() }),
+    response: SpendMonth,
+    role: 'owner',
+  }),
+  readSpend: endpoint('get', '/spend', 'Charges by day, provider, list and purpose', { response: z.array(SpendLine) }),
 }

@@ -27,6 +27,8 @@ export const fillRuns = pgTable('fill_runs', {
   /** How many were taken at random; null where all who want one were. */
   sample: integer('sample'),
   notAgainDays: integer('not_again_days').notNull().default(0),
+  /** Whom of those who want a mobile. */
+  filter: text('filter').notNull().default(''),
   spent: bigint('spent', { mode: 'number' }).notNull().default(0),
   /** Held for askings under way: `spent + reserved` never passes the budget. */
   reserved: bigint('reserved', { mode: 'number' }).notNull().default(0),

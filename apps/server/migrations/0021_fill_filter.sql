@@ -1,0 +1,1 @@
+ALTER TABLE "fill_runs" ADD COLUMN "filter" text DEFAULT '' NOT NULL;

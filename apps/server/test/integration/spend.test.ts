@@ -1,0 +1,109 @@
+import { afterAll, beforeAll, describe, expect, it } from '@jest/globals'
+import type { StandIns } from '@upper-field/standins'
+import { createWorld } from '@upper-field/standins/world'
+import { untilEnded } from '../../../../scripts/bringIn'
+import { bringText, connectStandIns, newList, startTestServer, type TestServer } from './harness'
+
+const WORLD = { seed: 'spend', people: 60 }
+const world = createWorld(WORLD.seed, WORLD)
+let server: TestServer
+let standIns: StandIns
+let listId = ''
+beforeAll(async () => {
+  server = await startTestServer()
+  standIns = await connectStandIns(server, WORLD)
+  listId = await newList(server.api)
+  const rows = world.people.map((person) =>
+    [
+      `${person.given} ${person.family}`,
+      person.company.name,
+      person.workEmail,
+      person.company.place.country,
+      person.desk.e164,
+    ].join(','),
+  )
+  await bringText(server.api, listId, `name,company,mail,country,phone\n${rows.join('\n')}\n`)
+}, 60_000)
+afterAll(async () => {
+  await server.stop()
+  await standIns.stop()
+})
+
+const limitTo = (limit: number | null) => server.api.call('changeSpendLimit', { body: { limit } })
+const month = () => server.api.call('readSpendMonth')
+const fill = (budget: number, filter = '') =>
+  server.api.call('startFill', {
+    params: { listId },
+    body: { order: ['tansy'], checksLines: true, budget, filter },
+  })
+const check = async () => {
+  const { most } = await server.api.call('estimateCheck', { params: { listId } })
+  return server.api.call('startCheck', { params: { listId }, body: { filter: '', agreed: most } })
+}
+
+describe('the limit of a month', () => {
+  it('is none until somebody sets it', async () => {
+    expect(await month()).toEqual({ limit: null, spent: 0, promised: 0 })
+    await expect(limitTo(-5)).rejects.toMatchObject({ status: 422 })
+    expect(await limitTo(250_000)).toEqual({ limit: 250_000, spent: 0, promised: 0 })
+  })
+
+  it('stops what could pass it, and says what is left', async () => {
+    await expect(check()).rejects.toMatchObject({ code: 'month-is-spent' })
+    await expect(fill(20_000_000)).rejects.toThrow(
+      /could cost up to €\d.*of the €0\.25 of this month €0\.00 are spent/i,
+    )
+    expect(await server.sql('select 1 from charges')).toEqual([])
+  })
+
+  it('counts what work under way may still spend, and what it has spent once it is done', async () => {
+    await limitTo(2_000_000)
+    const running = await fill(1_900_000)
+    await expect(check()).rejects.toMatchObject({ code: 'month-is-spent' })
+    await untilEnded(server.api, listId, running.id)
+    const { spent, promised } = await month()
+    expect(promised).toBe(0)
+    expect(spent).toBeGreaterThan(0)
+    expect(spent).toBeLessThanOrEqual(1_900_000)
+    const told = await server.api.call('readSpend')
+    expect(told.reduce((sum, { amount }) => sum + amount, 0)).toBe(spent)
+    expect(new Set(told.map(({ day }) => day))).toEqual(new Set([new Date().toISOString().slice(0, 10)]))
+  })
+
+  it('lets one of two pass that together would pass it', async () => {
+    const { spent } = await month()
+    const { most } = await server.api.call('estimateCheck', { params: { listId } })
+    await limitTo(spent + most)
+    const another = { order: ['quillwort'], checksLines: true, budget: most }
+    const filling = server.api.call('startFill', { params: { listId }, body: another })
+    const both = await Promise.allSettled([check(), filling])
+    expect(both.filter(({ status }) => status === 'fulfilled')).toHaveLength(1)
+  })
+})
+
+describe('a fill of some', () => {
+  it('asks only whom the filter means, and nobody who may not be written to', async () => {
+    await limitTo(null)
+    const another = await newList(server.api)
+    const rows = ['Maren Oldershaw,Causeway,GB', 'Ilse Krug,Heron,DE', 'Tom Kestle,Alder,GB']
+    await bringText(server.api, another, `name,company,country\n${rows.join('\n')}\n`)
+    const estimate = (filter: string) =>
+      server.api.call('estimateFill', { params: { listId: another }, query: { filter, order: 'tansy' } })
+    expect((await estimate('')).wanting).toBe(3)
+    expect((await estimate('country:GB')).wanting).toBe(2)
+    const body = { order: ['tansy'], checksLines: true, budget: 9_000_000, filter: 'country:GB tom' }
+    const job = await server.api.call('startFill', { params: { listId: another }, body })
+    await untilEnded(server.api, another, job.id)
+    const asked = await server.sql(
+      'select c.full_name from fill_searches s join contacts c on c.id = s.contact_id where s.job_id = $1',
+      [job.id],
+    )
+    expect(asked).toEqual([{ full_name: 'Tom Kestle' }])
+    await server.sql(`update contacts set lane_reason = 'suppressed' where list_id = $1 and country = 'DE'`, [another])
+    expect((await estimate('')).wanting).toBe(2)
+    const nobody = { ...body, filter: 'country:DE' }
+    await expect(server.api.call('startFill', { params: { listId: another }, body: nobody })).rejects.toMatchObject({
+      code: 'nobody-wanting',
+    })
+  })
+})
