@@ -43,7 +43,7 @@ export function FillPlanPanel({
       <h2>The plan</h2>
       <p>
         {plural(estimate.wanting, 'contact')} {filter === '' ? 'have no mobile' : 'of those chosen have no mobile'}.
-        Asking everybody about each of them could cost {money(estimate.most)}.
+        Asking everybody about each of them could cost {money(estimate.most)}. Whoever is suppressed is left out.
       </p>
       <TextField
         label="Budget in euros"
