@@ -2,7 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { ConnectorDocument } from '@upper-field/contract'
-import type { Connector } from '@upper-field/core/connect'
+import { type Connector, priceOf } from '@upper-field/core/connect'
 import type { ProviderTerms } from '@upper-field/core/fill'
 import { eq, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
@@ -56,11 +56,6 @@ export async function connectedServices(db: Db): Promise<readonly Connector[]> {
 /** The service that tells of lines: the first that is connected; null where none is. */
 export const findRegister = async (db: Db): Promise<Connector | null> =>
   (await connectedServices(db)).find(({ gives }) => gives.includes('line-facts')) ?? null
-
-const MICROS = 1_000_000
-
-/** What one charge is, in millionths of a euro. What is paid for already costs nothing more. */
-export const priceOf = ({ charge, isPaidFor }: Connector): number => (isPaidFor ? 0 : Math.round(charge.euros * MICROS))
 
 /** True where a service finds people. */
 export const findsPeople = ({ gives }: Connector): boolean =>

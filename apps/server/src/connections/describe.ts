@@ -1,9 +1,9 @@
 import type { Connection } from '@upper-field/contract'
-import type { Connector } from '@upper-field/core/connect'
+import { type Connector, priceOf } from '@upper-field/core/connect'
 import { sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { connections } from '../db/schema'
-import { type ConnectionRow, connectorOfRow, findsPeople, priceOf, shippedConnectors } from './connectors'
+import { type ConnectionRow, connectorOfRow, findsPeople, shippedConnectors } from './connectors'
 
 /** What became of the questions to one service. */
 interface Doings {

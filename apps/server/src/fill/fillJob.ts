@@ -4,6 +4,7 @@ import { and, eq, ne, sql } from 'drizzle-orm'
 import { answerProblemOf } from '../connections/client'
 import { transaction } from '../db/database'
 import { attempts, fillRuns } from '../db/schema'
+import { Problem } from '../http/problem'
 import { type JobHandler, JobProblem, type StepOutcome } from '../jobs/runner'
 import { type JobRow, saveJob } from '../jobs/store'
 import { withListLock } from '../lists/listLock'
@@ -29,7 +30,10 @@ export const fillJob: JobHandler = {
   async step(services, job): Promise<StepOutcome> {
     const [found] = await services.db.select().from(fillRuns).where(eq(fillRuns.jobId, job.id))
     if (!found) throw new JobProblem('run-gone')
-    const plan = await planOf(services.db, found.order, found.checksLines)
+    const plan = await planOf(services.db, found.order, found.checksLines).catch((cause: unknown) => {
+      // A service that was forgotten meanwhile.
+      throw cause instanceof Problem ? new JobProblem('provider-gone', { cause }) : cause
+    })
     const run = { ...found, plan, failing: await failingProviders(services.db, job.id) }
     await settleWaiting(services, run)
     const open = await openSearches(services, run)

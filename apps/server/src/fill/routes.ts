@@ -1,4 +1,4 @@
-import type { FillPlan, FillResult } from '@upper-field/contract'
+import { FillPlan, type FillResult } from '@upper-field/contract'
 import { eq, sql } from 'drizzle-orm'
 import type { Hono } from 'hono'
 import { noRegister } from '../check/routes'
@@ -95,24 +95,6 @@ async function fillResults(db: Db, listId: string): Promise<FillResult[]> {
   return Promise.all(runs.map((run) => resultOf(db, run)))
 }
 
-const pick = ({
-  order,
-  checksLines,
-  budget,
-  asking,
-  sample,
-  notAgainDays,
-  filter,
-}: typeof fillRuns.$inferSelect): FillPlan => ({
-  order,
-  checksLines,
-  budget,
-  asking,
-  sample,
-  notAgainDays,
-  filter,
-})
-
 async function resultOf(db: Db, run: typeof fillRuns.$inferSelect): Promise<FillResult> {
   const { rows: searches } = await db.execute<Record<string, string>>(
     sql`select count(*) as contacts, count(*) filter (where state = 'found') as found from fill_searches where job_id = ${run.jobId}`,
@@ -128,7 +110,7 @@ async function resultOf(db: Db, run: typeof fillRuns.$inferSelect): Promise<Fill
   const failing = await failingProviders(db, run.jobId)
   return {
     jobId: run.jobId,
-    plan: pick(run),
+    plan: FillPlan.parse(run),
     spent: run.spent,
     contacts: Number(searches[0]?.contacts ?? 0),
     found: Number(searches[0]?.found ?? 0),

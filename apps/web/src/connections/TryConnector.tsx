@@ -1,5 +1,5 @@
 import type { ConnectorDocument, ConnectorTried } from '@upper-field/contract'
-import type { InputSet } from '@upper-field/core/connect'
+import { type InputSet, priceOf } from '@upper-field/core/connect'
 import { mostCost } from '@upper-field/core/fill'
 import { useState } from 'react'
 import { problemText, useTryConnectorMutation } from '../api'
@@ -35,9 +35,9 @@ const valuesFor = ({ accepts }: ConnectorDocument): ValueName[] => [
 ]
 
 /** The most one question can cost, in millionths of a euro. */
-function priceOf({ id, accepts, charge, mostCandidates, isPaidFor }: ConnectorDocument): number {
-  const amount = isPaidFor ? 0 : Math.round(charge.euros * 1_000_000)
-  return mostCost({ id, accepts, charge: { per: charge.per, amount }, mostCandidates }, 0)
+function mostOf(document: ConnectorDocument): number {
+  const { id, accepts, charge, mostCandidates } = document
+  return mostCost({ id, accepts, charge: { per: charge.per, amount: priceOf(document) }, mostCandidates }, 0)
 }
 
 /** Asks a service once, as it is declared now, and shows everything of it but the key. */
@@ -88,7 +88,7 @@ export function TryConnector({ provider, draft, hasKey }: { provider: string; dr
           />
         )}
         <Button type="submit" disabled={isLoading}>
-          {isLoading ? 'Asking …' : `Ask once · at most ${money(priceOf(document))}`}
+          {isLoading ? 'Asking …' : `Ask once · at most ${money(mostOf(document))}`}
         </Button>
       </form>
       {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}

@@ -255,6 +255,7 @@ export const JOB_PROBLEM: Record<string, string> = {
   'answer-too-large': 'The service gave an answer far too long to be one. It was not read; go on later.',
   'answer-too-late': 'The service took too long to answer. What was answered is kept; go on later.',
   'key-refused': 'The service refused our key. Nothing more was asked.',
+  'provider-gone': 'A service of this plan is not there any more. What was answered is kept; start another fill.',
   'question-refused': 'The service did not understand our question. Its connector can be tried under Providers.',
   'provider-failed': 'The service failed several times. What was answered is kept; go on later.',
   'budget-reached': 'The budget was reached; the others were not asked about.',
