@@ -5,7 +5,7 @@ import { problemText, useReadConnectionsQuery, useReadMeQuery } from '../api'
 import { ButtonLink, TextButton } from '../kit/Button'
 import { Loading, Notice } from '../kit/Notice'
 import { count, date, money } from '../words/format'
-import { GIVES, priceText } from '../words/services'
+import { ACCEPTS, GIVES, priceText } from '../words/services'
 import { ConnectionDialog } from './ConnectionDialog'
 
 /** Who can be asked, for what and for which price, and how it went. Keys are never shown again. */
@@ -69,14 +69,15 @@ export function ProvidersView() {
 }
 
 function ConnectionRow({ connection, onChange }: { connection: Connection; onChange: (() => void) | null }) {
-  const { provider, name, gives, hasKey, changedAt, lastAnswerAt, failures, spentThisMonth } = connection
+  const { provider, name, gives, accepts, hasKey, changedAt, lastAnswerAt, failures, spentThisMonth } = connection
   return (
     <tr className="border-b border-line align-top">
       <td className="max-w-[340px] py-2 pr-4">
         <Link to={`/providers/${provider}`} className="font-semibold text-slate underline underline-offset-2">
           {name}
         </Link>
-        <div className="text-[13px] text-soft">{gives.map((one) => GIVES[one]).join(', ')}</div>
+        <div className="text-[13px]">{gives.map((one) => GIVES[one]).join(', ')}</div>
+        <div className="text-[13px] text-soft">for {accepts.map((one) => ACCEPTS[one]).join(', or ')}</div>
       </td>
       <td className="py-2 pr-4">{priceText(connection)}</td>
       <td className="py-2 pr-4">
