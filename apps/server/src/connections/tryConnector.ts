@@ -3,6 +3,7 @@ import { buildRequest, type Connector, type RequestValues, readItems, readState 
 import { costOfAnswer } from '@upper-field/core/fill'
 import { charges } from '../db/schema'
 import type { Services } from '../services'
+import { callbackAddress } from './callbackAddress'
 import { meaningOf, parse } from './client'
 import { termsOf } from './connectors'
 import { send, type Target } from './send'
@@ -18,7 +19,12 @@ export async function tryConnector(
   question: string,
 ): Promise<ConnectorTried> {
   const { connector } = target
-  const request = buildRequest(connector.one.call, { ...values, reference: question })
+  const request = buildRequest(connector.one.call, {
+    ...values,
+    reference: question,
+    // Nobody waits for this one: what is brought there is not taken.
+    callback: callbackAddress(target.config, 'a-try', 'unsigned'),
+  })
   const sent = await send(target, request, question)
   const meant = meaningOf(connector, sent)
   const made = meant.is === 'answer' ? madeOf(connector, meant.text) : NOTHING_MADE

@@ -2,6 +2,7 @@ import { createHmac, timingSafeEqual } from 'node:crypto'
 import type { AnswerItem } from '@upper-field/core/connect'
 import { inputFor } from '@upper-field/core/fill'
 import type { Config } from '../config'
+import { callbackAddress } from '../connections/callbackAddress'
 import { type Asked, openConnection } from '../connections/client'
 import type { Services } from '../services'
 import type { WantingContact } from './wanting'
@@ -62,10 +63,8 @@ export async function reportAccepted(services: Services, providerId: string, att
 const signatureOf = (secret: string, attemptId: string): string =>
   createHmac('sha256', secret).update(`callback ${attemptId}`).digest('hex').slice(0, 32)
 
-function callbackUrl(config: Config, attemptId: string): string {
-  const base = config.publicUrl ?? `http://${config.host}:${config.port}`
-  return `${base}/api/v1/callbacks/${attemptId}/${signatureOf(config.sessionSecrets[0], attemptId)}`
-}
+const callbackUrl = (config: Config, attemptId: string): string =>
+  callbackAddress(config, attemptId, signatureOf(config.sessionSecrets[0], attemptId))
 
 /** Only whom we told the address can answer for an attempt; addresses told under an earlier secret go on working. */
 export function isSignature(secrets: readonly string[], attemptId: string, signature: string): boolean {

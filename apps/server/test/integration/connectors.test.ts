@@ -181,6 +181,16 @@ describe('the services that ship', () => {
     expect(await server.sql(twice)).toEqual([])
   }, 120_000)
 
+  it('are tried too where they answer later', async () => {
+    const tried = (provider: string) =>
+      server.api.call('tryConnector', {
+        params: { provider },
+        body: { values: { name: 'Nobody Known', company: 'Nowhere', domain: 'nowhere.example' } },
+      })
+    for (const provider of ['brindle', 'corvane'])
+      expect(await tried(provider)).toMatchObject({ status: 202, isLater: true, problem: null, charged: 0 })
+  })
+
   it('tell of addresses, the verifier late on some hosts', async () => {
     const client = await openConnection(server.services, 'marram')
     const emails = world.people.slice(0, 40).map(({ workEmail }) => workEmail)

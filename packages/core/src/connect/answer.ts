@@ -37,10 +37,20 @@ export function whyNoPath(path: string): string | null {
 
 type Json = Parameters<JSONPathQuery['query']>[0]
 
+/** What stands at a path. Nothing, where an answer is nested deeper than anybody means. */
+function valuesAt(path: string, json: unknown): readonly unknown[] {
+  try {
+    return queryOf(path)
+      .query(json as Json)
+      .values()
+  } catch {
+    return []
+  }
+}
+
 /** The first value at a path that is no object and no list. */
 function plainAt(path: string, json: unknown): string | number | boolean | undefined {
-  for (const node of queryOf(path).query(json as Json).nodes) {
-    const { value } = node
+  for (const value of valuesAt(path, json)) {
     if (typeof value === 'string' || typeof value === 'number' || typeof value === 'boolean') return value
   }
   return undefined
@@ -58,10 +68,10 @@ const LONGEST_TEXT = 500
  */
 export function readItems(connector: Connector, way: Way, json: unknown, most = MOST_ITEMS): ReadAnswer {
   if (json === null || typeof json !== 'object') return { status: 'odd', problem: 'odd-answer' }
-  const found = queryOf(way.items).query(json as Json).nodes
+  const found = valuesAt(way.items, json)
   if (found.length > most) return { status: 'odd', problem: 'too-many-items' }
   if (found.length === 0) return isEmptyList(way.items, json) ? NOTHING : { status: 'odd', problem: 'odd-answer' }
-  const items = found.map(({ value }) => itemOf(connector, value))
+  const items = found.map((value) => itemOf(connector, value))
   return { status: 'read', items: items.filter((item) => Object.keys(item).length > 0) }
 }
 
@@ -71,9 +81,7 @@ const NOTHING: ReadAnswer = { status: 'read', items: [] }
 function isEmptyList(path: string, json: unknown): boolean {
   const parent = path.replace(/\[\*\]$|\.\*$/, '')
   if (parent === path) return false
-  return queryOf(parent)
-    .query(json as Json)
-    .nodes.some(({ value }) => value === null || (Array.isArray(value) && value.length === 0))
+  return valuesAt(parent, json).some((value) => value === null || (Array.isArray(value) && value.length === 0))
 }
 
 function itemOf({ fields, words }: Connector, json: unknown): AnswerItem {

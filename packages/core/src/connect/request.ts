@@ -84,9 +84,10 @@ const SAMPLE: RequestValues = Object.fromEntries(
 /** Why a template cannot be used, as a sentence; null where it can. */
 export function whyNoTemplate(place: TemplatePlace, template: string): string | null {
   try {
-    const text = fill(place, template, SAMPLE)
-    fill(place, template, {})
-    if (place === 'body') JSON.parse(text)
+    for (const values of [SAMPLE, {}]) {
+      const text = fill(place, template, values)
+      if (place === 'body') JSON.parse(text)
+    }
     return null
   } catch (error) {
     const why = error instanceof Error ? error.message.split('\n')[0] : String(error)

@@ -49,6 +49,12 @@ describe('the items of an answer', () => {
     expect(read({ found }, 1000)).toMatchObject({ status: 'read' })
   })
 
+  it('cannot be read where the answer is nested without end', () => {
+    const deep = JSON.parse(`${'{"a":'.repeat(5000)}1${'}'.repeat(5000)}`)
+    const way = { ...connector.one, items: '$..found' }
+    expect(readItems(connector, way, deep)).toEqual({ status: 'odd', problem: 'odd-answer' })
+  })
+
   it('hold no lists, no objects and no endless texts', () => {
     const found = [
       { line: { value: ['+441'] }, sure: {} },

@@ -47,6 +47,7 @@ describe('a template', () => {
   it.each([
     ['body', '{"name": "{{ name }}"}', /no JSON/],
     ['body', '{"name": {{ name }}', /no JSON/],
+    ['body', '{"a": 1{% unless company == "" %}}{% endunless %}', /no JSON/],
     ['path', '/{{ name', /not closed/],
     ['path', '/{% for i in (1..9) %}x{% endfor %}', /for/],
     ['body', '{{ name | nonsense }}', /nonsense/],
