@@ -1,6 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { describe, expect, it } from '@jest/globals'
+import { ANSWER_FIELDS, CHARGED_PER, GIVES, INPUT_SETS, REQUEST_NAMES } from '@upper-field/core/connect'
 import { z } from 'zod'
 import { ConnectorDocument } from '../src'
 
@@ -36,6 +37,18 @@ describe('a connector', () => {
     expect(read).toHaveLength(8)
     expect(new Set(read.flatMap(({ gives }) => gives)).size).toBeGreaterThan(6)
     expect(ConnectorDocument.parse(service())).toMatchObject({ many: null, isPaidFor: false, limit: { atOnce: 8 } })
+  })
+
+  it('is read as the page that explains it says, and every word of it stands there', () => {
+    const page = readFileSync(join(ROOT, 'docs', 'connectors.md'), 'utf8')
+    const [, example = ''] = /```json\n(.*?)```/s.exec(page) ?? []
+    expect(ConnectorDocument.parse(JSON.parse(example))).toMatchObject({ id: 'lantern', isPaidFor: false })
+    for (const word of [...GIVES, ...INPUT_SETS, ...ANSWER_FIELDS, ...CHARGED_PER, ...REQUEST_NAMES])
+      expect([word, page.includes(`\`${word}\``) || page.includes(`{{ ${word} }}`)]).toEqual([word, true])
+    for (const part of Object.keys(ConnectorDocument.shape).filter(
+      (name) => !['format', 'id', 'name', 'about'].includes(name),
+    ))
+      expect([part, page.includes(`\`${part}\``)]).toEqual([part, true])
   })
 
   it.each<[string, Record<string, unknown>, RegExp]>([
