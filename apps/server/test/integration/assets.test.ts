@@ -24,6 +24,7 @@ describe('the web client', () => {
       [
         'BringView',
         'CheckView',
+        'ConnectorView',
         'FillView',
         'ListsView',
         'PairView',
