@@ -20,6 +20,8 @@ const common = {
 }
 
 export default {
+  // What a file leaves behind adds up in a worker: it is started anew before its memory is full.
+  workerIdleMemoryLimit: '1GB',
   projects: [
     {
       ...common,
