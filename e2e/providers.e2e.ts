@@ -104,10 +104,15 @@ test('a sample asks everybody, and teaches the plan that is taken', async ({ pag
   await expect(page.getByText(/replayed on 25 who were asked of everyone/)).toBeVisible({ timeout: 60_000 })
   await expectAccessible(page)
 
-  // By keyboard: the first plan on the curve, with what it would cost, becomes the plan of the waterfall.
-  await plans.first().focus()
+  // By keyboard: a plan on the curve, with what it would cost, becomes the plan of the waterfall.
+  const plan = plans.first()
+  await plan.focus()
   await page.keyboard.press('Space')
-  await expect(page.getByRole('heading', { name: 'A plan on the curve' })).toBeVisible()
+  await expect(plan).toBeChecked()
+  const services = (
+    await page.getByRole('group', { name: 'Plans on the curve' }).locator('label').first().innerText()
+  ).split('\n')[0] as string
+  await expect(page.getByRole('paragraph').filter({ hasText: services }).first()).toBeVisible()
   await page.getByRole('button', { name: 'Take this as the plan' }).press('Enter')
   await expect(page.getByText(/^Not asked:/)).toBeVisible()
   const before = await page.getByRole('button', { name: /^Leave .* out$/ }).count()

@@ -7,7 +7,7 @@ import { countPatterns, type LearntFrom, learnWeights, type PairWeights, type Pa
 
 /** More contacts than these teach nothing new: of a larger list, one in so many is learnt from. */
 const MOST_TEACHERS = 60_000
-const RANDOM_PAIRS = 100_000
+const RANDOM_PAIRS = 50_000
 
 /** Learns what agreement is worth from the candidates of a list and from pairs picked at random. */
 export function learnFrom(table: PairTable, candidates: Candidates, comparer: Comparer): PairWeights {
