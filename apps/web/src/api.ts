@@ -86,6 +86,7 @@ const TAGS = [
   'Connections',
   'Suppression',
   'Spend',
+  'Check',
 ] as const
 type Tag = (typeof TAGS)[number]
 
@@ -209,6 +210,8 @@ export const api = createApi({
       pauseJob: change('pauseJob', 'Jobs'),
       stopJob: change('stopJob', 'Jobs'),
       resumeJob: change('resumeJob', 'Jobs'),
+      readCheckSettings: read('readCheckSettings', 'Check'),
+      changeCheckSettings: change('changeCheckSettings', 'Check', 'List'),
       estimateCheck: read('estimateCheck', 'List'),
       startCheck: change('startCheck', 'Jobs', 'List'),
       estimateFill: read('estimateFill', 'List'),
@@ -315,6 +318,8 @@ export const {
   usePauseJobMutation,
   useStopJobMutation,
   useResumeJobMutation,
+  useReadCheckSettingsQuery,
+  useChangeCheckSettingsMutation,
   useEstimateCheckQuery,
   useStartCheckMutation,
   useEstimateFillQuery,

@@ -106,6 +106,15 @@ export const ConnectorDocument = z
     charge: z.strictObject({
       per: z.enum(CHARGED_PER),
       euros: z.number().min(0).max(1000).multipleOf(0.000001),
+      freeWhen: z
+        .array(
+          fieldsOf(z.string().max(100)).refine(
+            (facts) => Object.keys(facts).length > 0,
+            'Say what such an answer says.',
+          ),
+        )
+        .max(10)
+        .optional(),
     }),
     mostCandidates: z.int().min(1).max(20).default(1),
     isPaidFor: z.boolean().default(false),

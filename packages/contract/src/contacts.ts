@@ -1,5 +1,7 @@
+import { DELIVERABILITIES } from '@upper-field/core/check'
 import { z } from 'zod'
 import {
+  AddressState,
   ChangeCode,
   EmailKind,
   Field,
@@ -13,6 +15,7 @@ import {
   NumberLabel,
   Problem,
   Repair,
+  Sureness,
   SurvivorPart,
   Verdict,
 } from './words'
@@ -30,6 +33,9 @@ export const ContactLine = z.object({
   lineStatus: LineStatus,
   knownFrom: z.enum(['plan', 'register']),
   email: z.string().nullable(),
+  emailKind: z.union([EmailKind, z.literal('none')]),
+  emailState: AddressState,
+  sureness: Sureness,
   verdict: Verdict,
   /** Codes of what was made another in its row. */
   changes: z.array(ChangeCode),
@@ -116,6 +122,12 @@ export const StoryFact = z.discriminatedUnion('kind', [
     cost: Micros,
   }),
   z.object({
+    kind: z.literal('verified'),
+    address: z.string(),
+    deliverability: z.enum(DELIVERABILITIES),
+    cost: Micros,
+  }),
+  z.object({
     kind: z.literal('asked'),
     provider: z.string(),
     state: z.string(),
@@ -152,7 +164,9 @@ export const ContactStory = z.object({
       textable: z.enum(['yes', 'no', 'unknown']),
     }),
   ),
-  emails: z.array(z.object({ address: z.string(), kind: EmailKind })),
+  emails: z.array(
+    z.object({ address: z.string(), kind: EmailKind, state: AddressState, checkedAt: Instant.nullable() }),
+  ),
   /** Suppression lists that say that the contact must not be contacted. */
   suppressedBy: z.array(
     z.object({ list: z.string(), reason: z.string(), key: z.string().nullable(), addedAt: Instant }),

@@ -26,7 +26,7 @@ export const Job = z.object({
   phase: z.string(),
   done: z.number().int(),
   total: z.number().int().nullable(),
-  unit: z.enum(['bytes', 'numbers', 'contacts']),
+  unit: z.enum(['bytes', 'numbers', 'addresses', 'contacts']),
   /** Code of what went wrong, or of what ended the work early. */
   problem: z.string().nullable(),
   result: z.record(z.string(), z.union([z.number(), z.string()])),

@@ -34,7 +34,14 @@ export const Piles = z.object({
   lane: z.record(z.string(), z.number()),
   reason: z.record(z.string(), z.number()),
   is: z.record(z.string(), z.number()),
+  sure: z.record(z.string(), z.number()),
+  kind: z.record(z.string(), z.number()),
+  address: z.record(z.string(), z.number()),
   /** Line type by status, as `mobile/in-service`. */
   lines: z.record(z.string(), z.number()),
+  /** The same by country, as `GB/mobile/in-service`. */
+  countries: z.record(z.string(), z.number()),
+  /** Kind of the best address by what the verifier said, as `work/deliverable`. */
+  addresses: z.record(z.string(), z.number()),
 })
 export type Piles = z.infer<typeof Piles>

@@ -1,23 +1,40 @@
+import { AGES_AS } from '@upper-field/core/check'
 import { ANSWER_FIELDS, CHARGED_PER, GIVES, INPUT_SETS, REQUEST_NAMES } from '@upper-field/core/connect'
 import { ASKING } from '@upper-field/core/fill'
 import { z } from 'zod'
 import { ConnectorDocument } from './connector'
 import { Id, Instant, Micros } from './words'
 
+/** What can be checked: numbers at a line register, e-mail addresses at a verifier. */
+export const CHECK_OF = ['numbers', 'addresses'] as const
+export const CheckOf = z.enum(CHECK_OF)
+export type CheckOf = z.infer<typeof CheckOf>
+
 export const CheckEstimate = z.object({
-  /** Distinct numbers of the chosen contacts. */
-  numbers: z.number().int(),
+  /** Distinct numbers or addresses of the chosen contacts. */
+  subjects: z.number().int(),
   /** Answered lately: cost nothing again. */
   fresh: z.number().int(),
+  /** Answered, but too long ago: asked again. */
+  stale: z.number().int(),
   toAsk: z.number().int(),
   most: Micros,
 })
 export type CheckEstimate = z.infer<typeof CheckEstimate>
 export const NewCheck = z.object({
+  of: CheckOf.default('numbers'),
   filter: z.string().max(2000),
   /** What the operator agreed to at most: the job is refused where it would cost more. */
   agreed: Micros,
 })
+
+/** How checks are done: how many days answers of each kind count as fresh, and what a message costs. */
+export const CheckSettings = z.object({
+  freshDays: z.record(z.enum(AGES_AS), z.int().min(0).max(3650)),
+  textPrice: Micros,
+  mailPrice: Micros,
+})
+export type CheckSettings = z.infer<typeof CheckSettings>
 
 export const FillPlan = z.object({
   order: z.array(z.string()).min(1).max(10),

@@ -1,4 +1,4 @@
-import { LINE_STATUSES } from '@upper-field/core/check'
+import { ADDRESS_STATES, LINE_STATUSES, SURENESS } from '@upper-field/core/check'
 import { SURVIVOR_PARTS } from '@upper-field/core/pair'
 import { LABELS, LINE_TYPES, PROBLEMS, REPAIRS, VERDICTS } from '@upper-field/core/phone'
 import { LANE_REASONS, LANES } from '@upper-field/core/split'
@@ -26,6 +26,8 @@ export const Note = z.object({ code: z.enum(NOTE_CODES), text: z.string().max(10
 export const HeldReason = z.enum(HELD_REASONS)
 export const ChangeCode = z.enum(CHANGE_CODES)
 export const EmailKind = z.enum(EMAIL_KINDS)
+export const AddressState = z.enum(ADDRESS_STATES)
+export const Sureness = z.enum(SURENESS)
 
 export const SOURCE_KINDS = ['asked-us', 'event', 'bought', 'public-page', 'partner', 'other'] as const
 export const SourceKind = z.enum(SOURCE_KINDS)

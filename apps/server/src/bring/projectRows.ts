@@ -5,7 +5,7 @@ import { copyInto } from '../db/copy'
 import { transaction } from '../db/database'
 import { type ContactLines, linesOf } from '../projection/columns'
 import { copyContacts, copyNumbersAndEmails } from '../projection/copyLines'
-import { factsOfNumbers } from '../projection/facts'
+import { factsOfAddresses, factsOfNumbers } from '../projection/facts'
 import type { BatchRow } from '../projection/rowCells'
 import { viewOf } from '../projection/viewOf'
 import type { Services } from '../services'
@@ -30,13 +30,17 @@ export async function projectRows(
   const firstId = await takeContactIds(services, rows.length)
   const e164s = [...new Set(rows.flatMap(({ own }) => own.numbers.map(({ e164 }) => e164)))]
   const facts = await factsOfNumbers(services.db, e164s)
+  const verified = await factsOfAddresses(services.db, [
+    ...new Set(rows.flatMap(({ own }) => own.emails.map(({ address }) => address))),
+  ])
   const isSuppressed = await suppressionTest(services.db, () => rows.flatMap(({ own }) => suppressibleKeysOf(own)))
   const lines: ContactLines[] = []
   const factsOf = (e164: string) => facts.get(e164)
+  const verifiedAs = (address: string) => verified.get(address)
   for (const [i, { row, own }] of rows.entries()) {
     const key = { id: firstId + i, listId: batch.listId, batchId: batch.id, row }
     const alone = { own: { id: key.id, projected: own }, members: [], fills: [], how: AS_THEY_COME }
-    lines.push(linesOf(key, viewOf({ ...alone, factsOf, isShared: () => false, isSuppressed }), 0))
+    lines.push(linesOf(key, viewOf({ ...alone, factsOf, verifiedAs, isShared: () => false, isSuppressed }), 0))
     if (i % BREATH === 0) await breathe()
   }
   const withMobile = rows.filter(({ own }) =>

@@ -1,31 +1,49 @@
 import type { CheckEstimate } from '@upper-field/contract'
-import { FRESH_DAYS } from '@upper-field/core/check'
+import type { FreshDays } from '@upper-field/core/check'
 import { type SQL, sql } from 'drizzle-orm'
 import { chosenContacts } from '../contacts/page'
 import { readFilter } from '../contacts/readFilter'
 import type { Db } from '../db/database'
-import { registerTerms } from './register'
+import { factTerms } from './openFacts'
+import { freshCondition, readFreshDays } from './settings'
+import type { Subject } from './subjects'
 
-/** Distinct valid numbers of the chosen contacts, and whether an answer is known or on its way. */
-export function chosenNumbers(listId: string, filter: string): SQL {
+/** What of the chosen contacts can be asked about, each once, and whether an answer is known or on its way. */
+export function chosenSubjects<A>(
+  { checks, facts, holders, column, isWorth }: Subject<A>,
+  { listId, filter, days }: { readonly listId: string; readonly filter: string; readonly days: FreshDays },
+): SQL {
+  const name = sql.raw(column)
   return sql`
-    select distinct n.e164, coalesce(f.checked_at > now() - make_interval(days => ${FRESH_DAYS}), false)
-      or exists (select 1 from line_checks l join jobs j on j.id = l.job_id
-                 where l.e164 = n.e164 and l.answered_at is null
+    select distinct n.${name} as subject, f.checked_at is not null as is_known, ${freshCondition(days)}
+      or exists (select 1 from ${sql.raw(checks)} l join jobs j on j.id = l.job_id
+                 where l.${name} = n.${name} and l.answered_at is null
                    and (l.order_id is not null or j.state in ('queued', 'running', 'waiting', 'pausing', 'paused'))) as is_fresh
-    from contact_numbers n
+    from ${sql.raw(holders)} n
     join (select id from contacts where ${chosenContacts(listId, readFilter(filter))}) c on c.id = n.contact_id
-    left join numbers f on f.e164 = n.e164
-    where n.is_valid`
+    left join ${sql.raw(facts)} f on f.${name} = n.${name}
+    where ${sql.raw(isWorth)}`
 }
 
-/** How many numbers a check would ask about, and the most it can cost: each once, fresh answers not again. */
-export async function estimateCheck(db: Db, listId: string, filter: string): Promise<CheckEstimate> {
-  const { rows } = await db.execute<{ numbers: string; fresh: string }>(
-    sql`select count(*) as numbers, count(*) filter (where is_fresh) as fresh from (${chosenNumbers(listId, filter)}) chosen`,
+/** How many a check would ask about, and the most it can cost: each once, fresh answers not again. */
+export async function estimateCheck<A>(
+  db: Db,
+  subject: Subject<A>,
+  listId: string,
+  filter: string,
+): Promise<CheckEstimate> {
+  const days = await readFreshDays(db)
+  const { rows } = await db.execute<{ subjects: string; fresh: string; stale: string }>(
+    sql`select count(*) as subjects, count(*) filter (where is_fresh) as fresh, count(*) filter (where is_known and not is_fresh) as stale from (${chosenSubjects(subject, { listId, filter, days })}) chosen`,
   )
-  const numbers = Number(rows[0]?.numbers ?? 0)
+  const subjects = Number(rows[0]?.subjects ?? 0)
   const fresh = Number(rows[0]?.fresh ?? 0)
-  const price = (await registerTerms(db))?.price ?? 0
-  return { numbers, fresh, toAsk: numbers - fresh, most: (numbers - fresh) * price }
+  const price = (await factTerms(db, subject))?.price ?? 0
+  return {
+    subjects,
+    fresh,
+    stale: Number(rows[0]?.stale ?? 0),
+    toAsk: subjects - fresh,
+    most: (subjects - fresh) * price,
+  }
 }

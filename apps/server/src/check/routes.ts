@@ -1,59 +1,91 @@
+import type { CheckOf } from '@upper-field/contract'
 import { sql } from 'drizzle-orm'
 import type { Hono } from 'hono'
-import { transaction } from '../db/database'
+import { type Db, transaction } from '../db/database'
 import { LOCKS } from '../db/locks'
 import { Problem } from '../http/problem'
 import { serve } from '../http/serve'
-import { asJob, createJob } from '../jobs/store'
+import { asJob, createJob, type JobRow } from '../jobs/store'
 import { findList, findOpenList } from '../lists/routes'
 import type { Services } from '../services'
 import { refuseOverLimit } from '../spend/limit'
-import { chosenNumbers, estimateCheck } from './estimate'
-import { registerTerms } from './register'
+import { chosenSubjects, estimateCheck } from './estimate'
+import { factTerms } from './openFacts'
+import { changeCheckSettings, readCheckSettings, readFreshDays } from './settings'
+import { type Subject, withSubject } from './subjects'
 
 /** Lines cannot be checked: nobody is there to ask. */
-export const noRegister = (): Problem =>
+export const noRegister = (): Problem => nobodyToAsk('numbers')
+
+const nobodyToAsk = (of: CheckOf): Problem =>
   new Problem(
     409,
-    'no-register',
-    'No line register is connected. An owner can connect one under Providers. Nothing was asked.',
+    of === 'numbers' ? 'no-register' : 'no-verifier',
+    `No ${of === 'numbers' ? 'line register' : 'e-mail verifier'} is connected. An owner can connect one under Providers. Nothing was asked.`,
   )
 
 export function checkRoutes(app: Hono, services: Services): void {
+  const { db, pool } = services
+
   serve(app, services, 'estimateCheck', async ({ params, query }) => {
-    await findList(services.db, params.listId)
-    return estimateCheck(services.db, params.listId, query.filter)
+    await findList(db, params.listId)
+    return withSubject(query.of, (subject) => estimateCheck(db, subject, params.listId, query.filter))
   })
 
   serve(app, services, 'startCheck', async ({ params, body, me }) =>
-    transaction(services.pool, async (tx) => {
+    transaction(pool, async (tx) => {
       await findOpenList(tx, params.listId)
-      // Two checks started at once must not both buy the same answer.
-      await tx.execute(sql`select pg_advisory_xact_lock(${LOCKS.checks})`)
-      if ((await registerTerms(tx)) === null) throw noRegister()
-      const estimate = await estimateCheck(tx, params.listId, body.filter)
-      if (estimate.toAsk === 0)
-        throw new Problem(409, 'nothing-to-ask', 'Every number chosen has a fresh answer. There is nothing to pay for.')
-      if (estimate.most > body.agreed) {
-        throw new Problem(
-          409,
-          'costs-more',
-          `This would now ask about ${estimate.toAsk.toLocaleString('en')} numbers and cost more than was agreed. Nothing was asked.`,
-        )
-      }
-      await refuseOverLimit(tx, estimate.most)
-      const job = await createJob(tx, {
-        kind: 'check',
-        listId: params.listId,
-        unit: 'numbers',
-        total: estimate.toAsk,
-        payload: { filter: body.filter, agreed: estimate.most },
-        startedBy: me.name,
-      })
-      await tx.execute(sql`
-        insert into line_checks (job_id, e164)
-        select ${job.id}::uuid, e164 from (${chosenNumbers(params.listId, body.filter)}) chosen where not is_fresh`)
-      return asJob(job)
+      const asked = { listId: params.listId, filter: body.filter, agreed: body.agreed, startedBy: me.name }
+      return asJob(await withSubject(body.of, (subject) => startCheck(tx, subject, asked)))
     }),
   )
+
+  serve(app, services, 'readCheckSettings', () => readCheckSettings(db))
+  serve(app, services, 'changeCheckSettings', ({ body }) => changeCheckSettings(db, body))
+}
+
+interface AskedFor {
+  readonly listId: string
+  readonly filter: string
+  /** The most that was agreed to. */
+  readonly agreed: number
+  readonly startedBy: string
+}
+
+async function startCheck<A>(
+  tx: Db,
+  subject: Subject<A>,
+  { listId, filter, agreed, startedBy }: AskedFor,
+): Promise<JobRow> {
+  // Two checks started at once must not both buy the same answer.
+  await tx.execute(sql`select pg_advisory_xact_lock(${LOCKS.checks})`)
+  const { of } = subject
+  if ((await factTerms(tx, subject)) === null) throw nobodyToAsk(of)
+  const estimate = await estimateCheck(tx, subject, listId, filter)
+  if (estimate.toAsk === 0)
+    throw new Problem(
+      409,
+      'nothing-to-ask',
+      `Every ${of === 'numbers' ? 'number' : 'address'} chosen has a fresh answer. There is nothing to pay for.`,
+    )
+  if (estimate.most > agreed)
+    throw new Problem(
+      409,
+      'costs-more',
+      `This would now ask about ${estimate.toAsk.toLocaleString('en')} ${of} and cost more than was agreed. Nothing was asked.`,
+    )
+  await refuseOverLimit(tx, estimate.most)
+  const job = await createJob(tx, {
+    kind: 'check',
+    listId,
+    unit: of,
+    total: estimate.toAsk,
+    payload: { of, filter, agreed: estimate.most },
+    startedBy,
+  })
+  const chosen = chosenSubjects(subject, { listId, filter, days: await readFreshDays(tx) })
+  await tx.execute(sql`
+    insert into ${sql.raw(subject.checks)} (job_id, ${sql.raw(subject.column)})
+    select ${job.id}::uuid, subject from (${chosen}) chosen where not is_fresh`)
+  return job
 }

@@ -1,64 +1,43 @@
 import { sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
-import { charges, numbers } from '../db/schema'
-import { costOfRegister, type RegisterAnswer, type RegisterTerms } from './register'
+import { charges } from '../db/schema'
+import type { FactAnswer } from './openFacts'
+import type { Subject } from './subjects'
 
 export interface AnswerContext {
   readonly listId: string
   readonly jobId: string
-  /** Who answered, and what an answer costs there. */
-  readonly register: RegisterTerms
+  /** Who answered. */
+  readonly provider: string
   readonly contactId?: number
   readonly attemptId?: string
-  readonly reason: 'line check' | 'line check of a candidate'
-  /** The key a number was asked about under: the register has charged it once, however often it was asked. */
-  readonly questionOf: (number: string) => string
+  readonly reason: string
+  /** The key it was asked about under: the service has charged it once, however often it was asked. */
+  readonly questionOf: (subject: string) => string
   readonly at: Date
 }
 
 /**
- * Keeps the register's answers on the numbers, and each charge once, however often this is repeated and whoever else
- * asked the same question. @returns what was charged now, and was not before
+ * Keeps answers on what they are about, and each charge once, however often this is repeated and whoever else asked the
+ * same question. @returns what was charged now, and was not before
  */
-export async function storeAnswers(
+export async function storeAnswers<A>(
   tx: Db,
-  answers: readonly RegisterAnswer[],
+  subject: Subject<A>,
+  answers: readonly FactAnswer<A>[],
   context: AnswerContext,
 ): Promise<{ readonly spent: number }> {
   let spent = 0
-  for (const answer of answers) {
-    const cost = costOfRegister(answer, context.register)
-    if (cost > 0) {
-      await storeFacts(tx, answer, context.at)
-      if (await charge(tx, answer.number, cost, context)) spent += cost
-    }
-    await tx.execute(sql`
-      insert into line_checks (job_id, e164, line_type, status, carrier, cost, answered_at)
-      values (${context.jobId}, ${answer.number}, ${answer.lineType}, ${answer.status}, ${answer.carrier}, ${cost}, ${context.at.toISOString()})
-      on conflict (job_id, e164) do update set line_type = excluded.line_type, status = excluded.status,
-        carrier = excluded.carrier, cost = excluded.cost, answered_at = excluded.answered_at`)
+  for (const { told, cost } of answers) {
+    if (!subject.toldNothing(told)) await subject.storeFacts(tx, told, context.at)
+    if (cost > 0 && (await charge(tx, subject.subjectOf(told), cost, context))) spent += cost
+    await subject.noteAnswer(tx, told, { jobId: context.jobId, cost, at: context.at })
   }
   return { spent }
 }
 
-async function storeFacts(tx: Db, answer: RegisterAnswer, checkedAt: Date): Promise<void> {
-  const facts = {
-    lineType: answer.lineType,
-    status: answer.status,
-    carrier: answer.carrier,
-    isPorted: answer.ported,
-    timeZone: answer.timeZone,
-    lastSeen: answer.lastSeen,
-    checkedAt,
-  }
-  await tx
-    .insert(numbers)
-    .values({ e164: answer.number, ...facts })
-    .onConflictDoUpdate({ target: numbers.e164, set: facts })
-}
-
-async function charge(tx: Db, number: string, amount: number, context: AnswerContext): Promise<boolean> {
-  const { listId, jobId, contactId = null, attemptId = null, reason, questionOf, at } = context
+async function charge(tx: Db, about: string, amount: number, context: AnswerContext): Promise<boolean> {
+  const { listId, jobId, provider, contactId = null, attemptId = null, reason, questionOf, at } = context
   const made = await tx
     .insert(charges)
     .values({
@@ -68,9 +47,9 @@ async function charge(tx: Db, number: string, amount: number, context: AnswerCon
       attemptId,
       reason,
       at,
-      provider: context.register.id,
-      subject: number,
-      question: questionOf(number),
+      provider,
+      subject: about,
+      question: questionOf(about),
       amount,
     })
     .onConflictDoNothing()
@@ -78,10 +57,14 @@ async function charge(tx: Db, number: string, amount: number, context: AnswerCon
   return made.length > 0
 }
 
-/** Contacts of every list that hold one of these numbers: what was learnt changes them all. */
-export async function holdersOf(tx: Db, e164s: readonly string[]): Promise<{ id: number; listId: string }[]> {
+/** Contacts of every list that hold one of these: what was learnt changes them all. */
+export async function holdersOf<A>(
+  tx: Db,
+  { holders, column }: Subject<A>,
+  subjects: readonly string[],
+): Promise<{ id: number; listId: string }[]> {
   const { rows } = await tx.execute<{ id: string; list_id: string }>(
-    sql`select distinct contact_id as id, list_id from contact_numbers where e164 = any(${sql.param(e164s)}::text[])`,
+    sql`select distinct contact_id as id, list_id from ${sql.raw(holders)} where ${sql.raw(column)} = any(${sql.param([...subjects])}::text[])`,
   )
   return rows.map((row) => ({ id: Number(row.id), listId: row.list_id }))
 }

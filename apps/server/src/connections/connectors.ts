@@ -2,7 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { ConnectorDocument } from '@upper-field/contract'
-import { type Connector, priceOf } from '@upper-field/core/connect'
+import { type Connector, type Gives, priceOf } from '@upper-field/core/connect'
 import type { ProviderTerms } from '@upper-field/core/fill'
 import { eq, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
@@ -53,9 +53,9 @@ export async function connectedServices(db: Db): Promise<readonly Connector[]> {
   return rows.flatMap((row) => connectorOfRow(row) ?? [])
 }
 
-/** The service that tells of lines: the first that is connected; null where none is. */
-export const findRegister = async (db: Db): Promise<Connector | null> =>
-  (await connectedServices(db)).find(({ gives }) => gives.includes('line-facts')) ?? null
+/** The first service connected that gives this; null where none does. */
+export const connectorGiving = async (db: Db, what: Gives): Promise<Connector | null> =>
+  (await connectedServices(db)).find(({ gives }) => gives.includes(what)) ?? null
 
 /** True where a service finds people. */
 export const findsPeople = ({ gives }: Connector): boolean =>

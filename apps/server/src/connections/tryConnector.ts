@@ -1,5 +1,12 @@
 import type { ConnectorTried } from '@upper-field/contract'
-import { buildRequest, type Connector, type RequestValues, readItems, readState } from '@upper-field/core/connect'
+import {
+  buildRequest,
+  type Connector,
+  isFreeAnswer,
+  type RequestValues,
+  readItems,
+  readState,
+} from '@upper-field/core/connect'
 import { costOfAnswer } from '@upper-field/core/fill'
 import { charges } from '../db/schema'
 import type { Services } from '../services'
@@ -49,7 +56,7 @@ export async function tryConnector(
 
 const costOf = (connector: Connector, items: ConnectorTried['items']): number =>
   costOfAnswer(termsOf(connector), {
-    candidates: items.length,
+    candidates: items.filter((item) => !isFreeAnswer(connector.charge, item)).length,
     accepted: false,
     deliverable: items.filter(({ deliverability }) => deliverability === 'deliverable').length,
   })

@@ -3,14 +3,21 @@ import { type SQL, sql } from 'drizzle-orm'
 import { matchesElsewhere } from '../pair/elsewhere'
 import { searchTerms } from '../projection/searchText'
 
+/** The status of the best line, apart from what was never asked about. */
+export const STATUS =
+  "case when known_from = 'register' or line_status <> 'unknown' then line_status else 'not-checked' end"
+
 const COLUMN: Partial<Record<FilterField, string>> = {
   batch: 'batch_id',
   country: 'country',
   verdict: 'verdict',
   line: 'line_type',
-  status: 'line_status',
+  status: `(${STATUS})`,
   lane: 'lane',
   reason: 'lane_reason',
+  sure: 'sureness',
+  kind: 'email_kind',
+  address: 'email_state',
 }
 
 /** A batch that is still being read shows none of its contacts. */
@@ -59,7 +66,9 @@ export function pileConditions({ piles }: Filter, place: 'table' | 'cube'): SQL[
     if (values.length === 0) continue
     const column = COLUMN[field]
     if (column) {
-      conditions.push(sql`${sql.raw(column)}::text = any(${sql.param(values.map(storedValue))}::text[])`)
+      conditions.push(
+        sql`${sql.raw(column)}::text = any(${sql.param(values.map((value) => storedValue(field, value)))}::text[])`,
+      )
       continue
     }
     if (field === 'in' || field === 'notin') continue
@@ -83,7 +92,10 @@ export function elsewhereConditions({ piles }: Filter): SQL[] {
 export const isInCube = ({ piles, words }: Filter): boolean =>
   words.trim() === '' && !piles.in?.length && !piles.notin?.length
 
-const storedValue = (value: string): string => (value === 'none' ? '' : value)
+/** Columns that say `none` themselves. */
+const SAYS_NONE: ReadonlySet<FilterField> = new Set(['kind', 'address'])
+const storedValue = (field: FilterField, value: string): string =>
+  value === 'none' && !SAYS_NONE.has(field) ? '' : value
 
 /**
  * Free words: each must stand somewhere in name, company, number, e-mail or extra cells. Batches that are not in the

@@ -72,6 +72,9 @@ export type ContactRecord = Record<string, unknown> & {
   line_status: string
   known_from: string
   email: string | null
+  email_kind: string
+  email_state: string
+  sureness: string
   verdict: string
   changes: string[]
   lane: string
@@ -97,6 +100,9 @@ export const asLine = (record: ContactRecord): ContactLine => ({
   lineStatus: record.line_status as ContactLine['lineStatus'],
   knownFrom: record.known_from as ContactLine['knownFrom'],
   email: record.email,
+  emailKind: record.email_kind as ContactLine['emailKind'],
+  emailState: record.email_state as ContactLine['emailState'],
+  sureness: record.sureness as ContactLine['sureness'],
   verdict: record.verdict as ContactLine['verdict'],
   changes: record.changes as ContactLine['changes'],
   lane: record.lane as ContactLine['lane'],

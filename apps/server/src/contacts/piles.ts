@@ -3,7 +3,7 @@ import type { Filter, FilterField } from '@upper-field/core/split'
 import { type SQL, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { CUBE_DIMENSIONS } from '../projection/cube'
-import { elsewhereConditions, isInCube, pileConditions, READY, wordConditions } from './conditions'
+import { elsewhereConditions, isInCube, pileConditions, READY, STATUS, wordConditions } from './conditions'
 import { readFilter } from './readFilter'
 
 const FIELDS = [
@@ -11,13 +11,15 @@ const FIELDS = [
   ['country', 'country'],
   ['verdict', 'verdict'],
   ['line', 'line_type'],
-  ['status', 'line_status'],
+  ['status', STATUS],
   ['lane', 'lane'],
   ['reason', 'lane_reason'],
-  [
-    'lines',
-    "line_type || '/' || case when known_from = 'register' or line_status <> 'unknown' then line_status else 'not-checked' end",
-  ],
+  ['sure', 'sureness'],
+  ['kind', 'email_kind'],
+  ['address', 'email_state'],
+  ['lines', `line_type || '/' || ${STATUS}`],
+  ['countries', `country || '/' || line_type || '/' || ${STATUS}`],
+  ['addresses', "email_kind || '/' || email_state"],
 ] as const
 
 /**

@@ -22,6 +22,7 @@ import {
   forgottenEntries,
   joinEntries,
   sentEntries,
+  verifiedEntries,
 } from './storyEntries'
 
 type Entry = StoryEntry<StoryFact>
@@ -42,6 +43,11 @@ export async function storyOf(db: Db, contactId: number): Promise<ContactStory> 
     await joinEntries(db, contactId),
     await chosenEntries(db, contactId),
     await checkEntries(db, e164s, record.list_id),
+    await verifiedEntries(
+      db,
+      emails.map(({ address }) => address),
+      record.list_id,
+    ),
     await attemptEntries(db, contactId),
     await fillEntries(db, contactId),
     await forgottenEntries(db, contactId),
@@ -194,8 +200,13 @@ function factsFor(e164: string, lineType: LineType) {
 }
 
 async function emailsOf(db: Db, contactId: number): Promise<ContactStory['emails']> {
-  const found = await db.execute<ContactStory['emails'][number]>(
-    sql`select address, kind from contact_emails where contact_id = ${contactId} order by position`,
-  )
-  return found.rows
+  const { rows: found } = await db.execute<Record<string, string | null>>(sql`
+    select e.address, e.kind, f.deliverability, f.checked_at::text from contact_emails e
+    left join addresses f on f.address = e.address where e.contact_id = ${contactId} order by e.position`)
+  return found.map(({ address, kind, deliverability, checked_at }) => ({
+    address: address ?? '',
+    kind: kind as ContactStory['emails'][number]['kind'],
+    state: (deliverability ?? 'not-checked') as ContactStory['emails'][number]['state'],
+    checkedAt: checked_at ? new Date(checked_at).toISOString() : null,
+  }))
 }

@@ -53,6 +53,24 @@ export async function checkEntries(db: Db, e164s: readonly string[], listId: str
   }))
 }
 
+/** What the verifier has answered about this contact's addresses, asked by any list; the cost where this list paid. */
+export async function verifiedEntries(db: Db, addresses: readonly string[], listId: string): Entries {
+  if (addresses.length === 0) return []
+  const { rows } = await db.execute<Record<string, unknown>>(sql`
+    select c.*, case when j.list_id = ${listId} then c.cost else 0 end as our_cost
+    from address_checks c join jobs j on j.id = c.job_id
+    where c.address = any(${sql.param([...addresses])}::text[]) and c.answered_at is not null order by c.answered_at`)
+  return rows.map((row) => ({
+    at: instant(row.answered_at),
+    what: {
+      kind: 'verified',
+      address: String(row.address),
+      deliverability: row.deliverability as Kind<'verified'>['deliverability'],
+      cost: Number(row.our_cost ?? 0),
+    },
+  }))
+}
+
 /** Which providers were asked about the contact, what they gave, and what it cost. */
 export async function attemptEntries(db: Db, contactId: number): Entries {
   const { rows } = await db.execute<Record<string, unknown>>(sql`

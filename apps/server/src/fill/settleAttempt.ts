@@ -10,8 +10,10 @@ import {
 import { areNamesCompatible } from '@upper-field/core/pair'
 import { readPhoneCell } from '@upper-field/core/phone'
 import { eq, sql } from 'drizzle-orm'
-import { openRegister, type RegisterAnswer, type RegisterTerms } from '../check/register'
+import { type FactAnswer, type FactTerms, openFacts } from '../check/openFacts'
+import { readFreshDays } from '../check/settings'
 import { holdersOf, storeAnswers } from '../check/storeAnswers'
+import { LINES, type LineAnswer } from '../check/subjects'
 import { answerProblemOf } from '../connections/client'
 import { type Db, transaction } from '../db/database'
 import { attempts, candidates, charges, fills } from '../db/schema'
@@ -35,16 +37,16 @@ interface Judged {
 }
 
 interface Bought {
-  readonly answer: RegisterAnswer
+  readonly answer: FactAnswer<LineAnswer>
   /** The key it was asked about under. */
   readonly question: string
-  readonly register: RegisterTerms
+  readonly register: FactTerms
 }
 
 /** On which terms an answer is judged and paid. Without a register numbers are taken by what their plan says. */
 export interface SettleTerms {
   readonly provider: ProviderTerms
-  readonly register: RegisterTerms | null
+  readonly register: FactTerms | null
   readonly asking: Asking
   /** Who was asked about. */
   readonly contact: Pick<WantingContact, 'country' | 'fullName'>
@@ -74,10 +76,10 @@ export async function settleAnswer(
     const bought = judged.flatMap((one) => one.bought ?? [])
     let spent = 0
     for (const { answer, question, register } of bought) {
-      const stored = await storeAnswers(tx, [answer], {
+      const stored = await storeAnswers(tx, LINES, [answer], {
         listId: attempt.listId,
         jobId: attempt.jobId,
-        register,
+        provider: register.id,
         contactId: attempt.contactId,
         attemptId: attempt.id,
         reason: 'line check of a candidate',
@@ -128,7 +130,7 @@ export async function settleAnswer(
       madeAt: at,
     })
     // Whoever holds this number already shares it from now on.
-    const holders = (await holdersOf(tx, [acceptedNumber])).filter(({ listId }) => listId === attempt.listId)
+    const holders = (await holdersOf(tx, LINES, [acceptedNumber])).filter(({ listId }) => listId === attempt.listId)
     await refreshContacts(tx, client, [attempt.contactId, ...holders.map(({ id }) => id)])
   })
 }
@@ -237,14 +239,14 @@ async function isFilled(tx: Db, contactId: number, e164: string): Promise<boolea
  */
 async function checkLine(services: Services, e164: string, askedAt: Date) {
   const facts = (await factsOfNumbers(services.db, [e164])).get(e164)
-  if (facts?.lineType && !needsCheck(facts, services.now())) {
+  if (facts?.lineType && !needsCheck(facts, services.now(), await readFreshDays(services.db))) {
     return { line: { lineType: facts.lineType, isOutOfService: facts.status === 'out-of-service' }, bought: null }
   }
-  const register = await openRegister(services)
+  const register = await openFacts(services, LINES)
   const question = `line:${e164}:${facts?.checkedAt ?? 'never'}:${askedAt.toISOString().slice(0, 10)}`
   const answer = await register.askOne(e164, question)
   return {
-    line: { lineType: answer.lineType, isOutOfService: answer.status === 'out-of-service' },
+    line: { lineType: answer.told.lineType, isOutOfService: answer.told.status === 'out-of-service' },
     bought: { answer, question, register: register.terms },
   }
 }

@@ -1,7 +1,7 @@
 import type { FillEstimate } from '@upper-field/contract'
 import { type Askable, inputFor, mostCost, type ProviderTerms } from '@upper-field/core/fill'
 import { type SQL, sql } from 'drizzle-orm'
-import { type RegisterTerms, registerTerms } from '../check/register'
+import { type FactTerms, registerTerms } from '../check/openFacts'
 import { findConnector, findsPeople, termsOf } from '../connections/connectors'
 import { chosenContacts } from '../contacts/page'
 import { readFilter } from '../contacts/readFilter'
@@ -24,7 +24,7 @@ export interface WantingContact extends Askable {
 export interface PlanTerms {
   readonly providers: readonly ProviderTerms[]
   /** Null where lines are not checked, or nobody is there to check them. */
-  readonly register: RegisterTerms | null
+  readonly register: FactTerms | null
 }
 
 /** The terms of a plan. Throws a problem where a provider is not known. */

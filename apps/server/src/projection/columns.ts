@@ -45,6 +45,9 @@ export const CONTACT_COLUMNS = [
   'is_shared',
   'lane',
   'lane_reason',
+  'email_kind',
+  'email_state',
+  'sureness',
   'joined',
   'search',
 ] as const // prettier-ignore
@@ -108,6 +111,9 @@ export function linesOf(key: ContactKey, view: ContactView, joined: number): Con
       best?.isShared ?? false,
       view.placement.lane,
       view.placement.reason,
+      view.emails[0]?.kind ?? 'none',
+      view.emailState,
+      view.sureness,
       joined,
       searchText(view),
     ], // prettier-ignore

@@ -1,4 +1,4 @@
-import type { LineStatus, RegisterFacts } from '@upper-field/core/check'
+import type { Deliverability, LineStatus, RegisterFacts } from '@upper-field/core/check'
 import type { LineType } from '@upper-field/core/phone'
 import { sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
@@ -22,4 +22,13 @@ export async function factsOfNumbers(tx: Db, e164s: readonly string[]): Promise<
       },
     ]),
   )
+}
+
+/** What the verifier has said about these addresses, for those it ever told something of. */
+export async function factsOfAddresses(tx: Db, addresses: readonly string[]): Promise<Map<string, Deliverability>> {
+  if (addresses.length === 0) return new Map()
+  const { rows } = await tx.execute<{ address: string; deliverability: string }>(
+    sql`select address, deliverability from addresses where address = any(${sql.param([...addresses])}::text[])`,
+  )
+  return new Map(rows.map(({ address, deliverability }) => [address, deliverability as Deliverability]))
 }

@@ -1,11 +1,11 @@
-import type { RegisterFacts } from '@upper-field/core/check'
+import type { Deliverability, RegisterFacts } from '@upper-field/core/check'
 import { type HowToSurvive, partSources, type SurvivorPart, sourceOf, suppressibleKeysOf } from '@upper-field/core/pair'
 import { inArray, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { groupBy } from '../db/groupBy'
 import { batches } from '../db/schema'
 import { suppressionTest } from '../suppression/matches'
-import { factsOfNumbers } from './facts'
+import { factsOfAddresses, factsOfNumbers } from './facts'
 import { type BatchSettings, projectStored, settingsOf } from './rowCells'
 import { survivorshipOf } from './survivorship'
 import { settledOf, type Tidying, tidyingOf } from './tidying'
@@ -34,6 +34,7 @@ export interface LoadedPage {
   }[]
   readonly e164s: readonly string[]
   readonly facts: ReadonlyMap<string, RegisterFacts>
+  readonly verified: ReadonlyMap<string, Deliverability>
   readonly isSuppressed: ContactSources['isSuppressed']
 }
 
@@ -81,6 +82,9 @@ async function loadPage(tx: Db, ids: readonly number[], known: KnownBatches): Pr
     sources,
     e164s: [...e164s],
     facts: await factsOfNumbers(tx, [...e164s]),
+    verified: await factsOfAddresses(tx, [
+      ...new Set(contacts.flatMap(({ emails }) => emails.map(({ address }) => address))),
+    ]),
     isSuppressed: await suppressionTest(tx, () => [...e164s, ...contacts.flatMap(suppressibleKeysOf)]),
   }
 }

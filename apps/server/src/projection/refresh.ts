@@ -74,7 +74,11 @@ async function* placedPages(tx: Db, ids: readonly number[]): AsyncGenerator<read
   for await (const loaded of loadedPages(tx, pagesOf(ids))) yield linesWith(loaded, await sharedIn(loaded))
 }
 
-function linesWith({ sources, facts, isSuppressed }: LoadedPage, shared: ReadonlySet<string>): ContactLines[] {
+function linesWith(
+  { sources, facts, verified, isSuppressed }: LoadedPage,
+  shared: ReadonlySet<string>,
+): ContactLines[] {
+  const verifiedAs = (address: string) => verified.get(address)
   return sources.map(({ key, own, members, how, fills }) => {
     const factsOf = (e164: string) => facts.get(e164)
     return linesOf(
@@ -85,6 +89,7 @@ function linesWith({ sources, facts, isSuppressed }: LoadedPage, shared: Readonl
         how,
         fills,
         factsOf,
+        verifiedAs,
         isShared: (e164) => shared.has(lineIn(key.listId, e164)),
         isSuppressed,
       }),

@@ -1,4 +1,16 @@
-import { describeLine, isDead, isUsableMobile, type Line, type RegisterFacts, rankLines } from '@upper-field/core/check'
+import {
+  type AddressState,
+  type Deliverability,
+  describeLine,
+  isDead,
+  isUsableMobile,
+  type Line,
+  type RegisterFacts,
+  rankAddresses,
+  rankLines,
+  type Sureness,
+  surenessOf,
+} from '@upper-field/core/check'
 import { type HowToSurvive, mergeContacts, suppressibleKeysOf } from '@upper-field/core/pair'
 import { type ReadNumber, readPhoneCell, VERDICTS } from '@upper-field/core/phone'
 import { type Placement, placeContact } from '@upper-field/core/split'
@@ -30,6 +42,8 @@ export interface ContactSources {
   /** Numbers that providers found, in the order in which they were accepted. */
   readonly fills: readonly string[]
   readonly factsOf: (e164: string) => RegisterFacts | undefined
+  /** What the verifier has said of an address. */
+  readonly verifiedAs: (address: string) => Deliverability | undefined
   /** True for numbers that other contacts of the list hold too. */
   readonly isShared: (e164: string) => boolean
   /** True for numbers, addresses and domains that a suppression list holds; null where none of these is on any. */
@@ -40,7 +54,10 @@ export interface ContactSources {
 export interface ContactView {
   readonly values: ContactValues
   readonly numbers: readonly OriginNumber[]
+  /** The best one first. */
   readonly emails: readonly ReadEmail[]
+  readonly emailState: AddressState
+  readonly sureness: Sureness
   readonly best: SharedLine | null
   /** The phone cell the best number came from; without one, the most promising of the row's own. */
   readonly cell: CellReading | null
@@ -67,6 +84,7 @@ export function viewOf({
   how,
   fills,
   factsOf,
+  verifiedAs,
   isShared,
   isSuppressed,
 }: ContactSources): ContactView {
@@ -78,17 +96,21 @@ export function viewOf({
   const lineOf = (number: ReadNumber): Line => describeLine(number, factsOf(number.e164))
   const lines = rankLines(numbers.map(lineOf)).map((line) => sharedLine(line, isShared(line.e164)))
   const fromRows = merged.numbers.filter(({ valid }) => valid).map(lineOf)
-  const hasEmail = merged.emails.length > 0
+  const stateOf = (address: string): AddressState => verifiedAs(address) ?? 'not-checked'
+  const emails = rankAddresses(merged.emails, stateOf)
+  const emailState = emails[0] ? stateOf(emails[0].address) : 'none'
+  const hasEmail = emails.length > 0
   // Contacts are counted, not rows: what a joined row holds can be read of this contact too.
   const isReadable = fromRows.length > 0 || hasEmail
   const isGone = isReadable && !hasEmail && fromRows.every(isDead)
   const isOnList =
-    isSuppressed !== null &&
-    suppressibleKeysOf({ values: merged.values, numbers, emails: merged.emails }).some(isSuppressed)
+    isSuppressed !== null && suppressibleKeysOf({ values: merged.values, numbers, emails }).some(isSuppressed)
   return {
     values: merged.values,
     numbers,
-    emails: merged.emails,
+    emails,
+    emailState,
+    sureness: surenessOf(lines, emailState),
     best: lines[0] ?? null,
     cell: cellOf([own, ...members.map(({ projected }) => projected)], lines[0]?.e164),
     isReadable,

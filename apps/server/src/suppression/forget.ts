@@ -161,6 +161,10 @@ async function eraseFacts(tx: Db, { ids, keys, editionIds }: Person): Promise<vo
   await tx.execute(sql`delete from fills where contact_id = ${these}`)
   await tx.execute(sql`delete from numbers where e164 = ${e164s}`)
   await tx.execute(sql`update line_checks set e164 = ${hashOf('e164')}, carrier = null where e164 = ${e164s}`)
+  const addresses = sql`any(${sql.param(keys.filter((key) => key.includes('@')))}::text[])`
+  await tx.execute(sql`delete from addresses where address = ${addresses}`)
+  await tx.execute(sql`update address_checks set address = ${hashOf('address')} where address = ${addresses}`)
+  await tx.execute(sql`update charges set subject = ${hashOf('subject')} where subject = ${addresses}`)
   await tx.execute(sql`update charges set subject = ${hashOf('subject')} where subject = ${e164s}`)
   const editions = sql`any(${sql.param(editionIds)}::uuid[])`
   await tx.execute(sql`delete from edition_pieces where edition_id = ${editions}`)

@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from '@jest/globals'
 import type { List } from '@upper-field/contract'
 import { type CellTruth, fairBadges } from '@upper-field/demo'
 import type { StandIns } from '@upper-field/standins'
-import { createWorld } from '@upper-field/standins/world'
+import { createWorld, deliverabilityOf } from '@upper-field/standins/world'
 import { sql } from 'drizzle-orm'
 import { bringIn, untilEnded } from '../../../../scripts/bringIn'
 import { transaction } from '../../src/db/database'
@@ -86,7 +86,7 @@ describe('the whole path', () => {
 
   it('says what a check costs, asks, and pays each answer once', async () => {
     const estimate = await server.api.call('estimateCheck', { params: { listId } })
-    expect(estimate).toMatchObject({ fresh: 0, toAsk: estimate.numbers, most: estimate.numbers * 5000 })
+    expect(estimate).toMatchObject({ fresh: 0, toAsk: estimate.subjects, most: estimate.subjects * 5000 })
     await expect(
       server.api.call('startCheck', { params: { listId }, body: { filter: '', agreed: estimate.most - 1 } }),
     ).rejects.toMatchObject({ code: 'costs-more' })
@@ -127,6 +127,65 @@ describe('the whole path', () => {
     await checkEveryRiser()
   })
 
+  it('asks the verifier about addresses, pays what is told, and puts the best one first', async () => {
+    const of = 'addresses' as const
+    const estimate = await server.api.call('estimateCheck', { params: { listId }, query: { of } })
+    expect(estimate).toMatchObject({ fresh: 0, stale: 0, toAsk: estimate.subjects, most: estimate.subjects * 4000 })
+    const job = await server.api.call('startCheck', {
+      params: { listId },
+      body: { of, filter: '', agreed: estimate.most },
+    })
+    expect(await untilEnded(server.api, listId, job.id)).toMatchObject({
+      state: 'done',
+      unit: of,
+      done: estimate.toAsk,
+    })
+
+    const [ours] = await server.sql<{ total: string; count: string }>(
+      `select sum(amount) as total, count(*) as count from charges where provider = 'marram'`,
+    )
+    const told = standIns.charged().marram
+    expect([Number(ours?.total), Number(ours?.count)]).toEqual([told.total, told.count])
+    const facts = await server.sql<{ address: string; deliverability: string }>('select * from addresses')
+    expect(new Set(facts.map(({ deliverability }) => deliverability))).toEqual(
+      new Set(['deliverable', 'accept-all', 'undeliverable']),
+    )
+    for (const { address, deliverability } of facts)
+      expect([address, deliverability]).toEqual([address, deliverabilityOf(world, address)])
+    // What a host that takes everything was asked about is free, and not asked again.
+    const after = await server.api.call('estimateCheck', { params: { listId }, query: { of } })
+    expect(after.fresh).toBe(facts.length)
+
+    const worse = await server.sql(`
+      select 1 from contact_emails e join addresses f using (address)
+      join contact_emails o on o.contact_id = e.contact_id and o.position > e.position join addresses g on g.address = o.address
+      where f.deliverability = 'undeliverable' and g.deliverability = 'deliverable'`)
+    expect(worse).toEqual([])
+    const piles = await server.api.call('readPiles', { params: { listId }, query: { filter: 'address:undeliverable' } })
+    const page = await server.api.call('readContacts', {
+      params: { listId },
+      query: { filter: 'address:undeliverable', limit: 200 },
+    })
+    expect(page.total).toBe(piles.address.undeliverable)
+    expect(new Set(page.contacts.map(({ emailState }) => emailState))).toEqual(new Set(['undeliverable']))
+    await checkEveryRiser()
+  })
+
+  it('lets answers age as it was set, and asks again only where they are too old', async () => {
+    const settings = await server.api.call('readCheckSettings', {})
+    await server.sql(`update addresses set checked_at = now() - interval '20 days'`)
+    const set = { ...settings.freshDays, deliverable: 10 }
+    await server.api.call('changeCheckSettings', { body: { ...settings, freshDays: set } })
+    const [{ n }] = (await server.sql<{ n: string }>(
+      `select count(*) as n from addresses where deliverability = 'deliverable'`,
+    )) as [{ n: string }]
+    const aged = await server.api.call('estimateCheck', { params: { listId }, query: { of: 'addresses' } })
+    expect(aged.stale).toBe(Number(n))
+    await server.api.call('changeCheckSettings', { body: settings })
+    const again = await server.api.call('estimateCheck', { params: { listId }, query: { of: 'addresses' } })
+    expect(again.stale).toBe(0)
+  })
+
   it('fills missing mobiles within the budget, one provider after the other', async () => {
     const before = await server.api.call('estimateFill', { params: { listId }, query: { order: 'tansy,brindle' } })
     const budget = 6_000_000
@@ -151,7 +210,7 @@ describe('the whole path', () => {
     expect(Number(charged?.total)).toBe(run?.spent)
     const told = standIns.charged()
     const [all] = await server.sql<{ total: string }>('select sum(amount) as total from charges')
-    expect(Number(all?.total)).toBe(told.pellow.total + told.tansy.total + told.brindle.total)
+    expect(Number(all?.total)).toBe(told.pellow.total + told.marram.total + told.tansy.total + told.brindle.total)
 
     const found = await server.sql<{ e164: string }>('select e164 from fills')
     expect(found.map(({ e164 }) => world.numberOf(e164)?.type).filter((type) => type !== 'mobile')).toEqual([])

@@ -20,6 +20,7 @@ const view = (own: ContactSources['own'], more: Partial<ContactSources> = {}) =>
     how: AS_THEY_COME,
     fills: [],
     factsOf: () => undefined,
+    verifiedAs: () => undefined,
     isShared: () => false,
     isSuppressed: () => false,
     ...more,

@@ -1,56 +1,78 @@
-import { isUnderWay, type List } from '@upper-field/contract'
+import { type CheckOf, isUnderWay, type List } from '@upper-field/contract'
+import { useState } from 'react'
 import { useOutletContext } from 'react-router'
-import { problemText, useEstimateCheckQuery, useReadJobsQuery, useReadMeQuery, useStartCheckMutation } from '../api'
+import {
+  problemText,
+  useEstimateCheckQuery,
+  useReadCheckSettingsQuery,
+  useReadJobsQuery,
+  useReadMeQuery,
+  useReadPilesQuery,
+  useStartCheckMutation,
+} from '../api'
 import { NotConnected } from '../connections/NotConnected'
 import { useConnected } from '../connections/useConnected'
-import { Button, ButtonLink } from '../kit/Button'
+import { Button, ButtonLink, TextButton } from '../kit/Button'
 import { Loading, Notice } from '../kit/Notice'
 import { JobLine } from '../shell/JobStrip'
 import { useListView } from '../shell/useListView'
 import { count, money, plural } from '../words/format'
+import { CheckSettingsDialog } from './CheckSettingsDialog'
+import { CHECK_WORDS, inVain } from './checkWords'
 
 /** What a check would cost, before anything is asked: how many, and how much at most. */
-export function CheckPrice() {
+export function CheckPrice({ of }: { of: CheckOf }) {
   const { listId, text } = useListView()
   const list = useOutletContext<List>()
   const { data: me } = useReadMeQuery({})
-  const { data: estimate, error } = useEstimateCheckQuery({ params: { listId }, query: { filter: text } })
+  const { data: estimate, error } = useEstimateCheckQuery({ params: { listId }, query: { filter: text, of } })
   const { data: jobs = [] } = useReadJobsQuery({ params: { listId } })
   const [start, starting] = useStartCheckMutation()
-  const job = jobs.find(({ kind }) => kind === 'check')
-  const isBusy = job !== undefined && isUnderWay(job)
+  const checks = jobs.filter(({ kind }) => kind === 'check')
+  const job = checks.find(({ unit }) => unit === of)
+  const isBusy = checks.some(isUnderWay)
   const connected = useConnected()
+  const words = CHECK_WORDS[of]
   if (error) return <Notice tone="bad">{problemText(error)}</Notice>
   if (!estimate) return <Loading what="the price" />
-  if (connected && !connected.register)
+  if (connected && !connected[of === 'numbers' ? 'register' : 'verifier'])
     return (
-      <NotConnected title="No line register is connected" next={`/lists/${listId}/fill`} nextText="Next: fill the gaps">
-        Line types here are those of the numbering plans. Whether a number rings, and what it is where fixed lines and
-        mobiles share their numbers, only a register knows.
+      <NotConnected
+        title={`No ${words.service} is connected`}
+        next={`/lists/${listId}/fill`}
+        nextText="Next: fill the gaps"
+      >
+        {words.none}
       </NotConnected>
     )
+  const many = of === 'numbers' ? 'numbers' : 'addresses'
   return (
     <div className="flex flex-col gap-3">
       <h2>Before you check</h2>
       <p>
-        {text === '' ? 'This list holds' : 'Chosen here are'} {plural(estimate.numbers, 'number')}.{' '}
-        <span className="num">{count(estimate.fresh)}</span> were answered in the last 60 days, or are being asked
-        about, and cost nothing.
+        {text === '' ? 'This list holds' : 'Chosen here are'} {plural(estimate.subjects, words.one, many)}.{' '}
+        <span className="num">{count(estimate.fresh)}</span> have a fresh answer, or are being asked about, and cost
+        nothing.
+        {estimate.stale > 0
+          ? ` ${plural(estimate.stale, 'answer is', 'answers are')} too old and asked for again.`
+          : ''}
       </p>
       <p>
         <span className="num block text-[24px] font-bold leading-8">{money(estimate.most)}</span>
-        <span className="text-soft">at most, at the line register. An answer of “unknown” is free.</span>
+        <span className="text-soft">
+          at most, at the {words.service}. {words.free}
+        </span>
       </p>
       {starting.error ? <Notice tone="bad">{problemText(starting.error)}</Notice> : null}
       {me?.role !== 'viewer' && !list.archivedAt ? (
         <Button
           look="main"
           disabled={estimate.toAsk === 0 || starting.isLoading || isBusy}
-          onClick={() => void start({ params: { listId }, body: { filter: text, agreed: estimate.most } })}
+          onClick={() => void start({ params: { listId }, body: { of, filter: text, agreed: estimate.most } })}
         >
           {estimate.toAsk === 0
             ? 'Every answer is fresh'
-            : `Check ${plural(estimate.toAsk, 'number')} · at most ${money(estimate.most)}`}
+            : `Check ${plural(estimate.toAsk, words.one, many)} · at most ${money(estimate.most)}`}
         </Button>
       ) : null}
       {job ? (
@@ -58,17 +80,40 @@ export function CheckPrice() {
           <JobLine job={job} />
           {job.state === 'done' ? (
             <p className="pt-1 text-[13px] text-soft">
-              {plural(job.done, 'number')} asked about, {count(Number(job.result.unknown ?? 0))} not known there,{' '}
+              {plural(job.done, words.one, many)} asked about, {count(Number(job.result.unknown ?? 0))} not known there,{' '}
               {money(Number(job.result.spent ?? 0))} charged.
             </p>
           ) : null}
         </section>
       ) : null}
-      <p className="border-t border-line pt-3 text-soft">
-        In some plans fixed lines and mobiles share their numbers. Only the register tells them apart, and which are out
-        of service.
-      </p>
+      <InVain of={of} />
+      <p className="border-t border-line pt-3 text-soft">{words.why}</p>
       <ButtonLink to={`/lists/${listId}/fill`}>Next: fill the gaps</ButtonLink>
     </div>
+  )
+}
+
+/** What writing to those nobody reads would have cost. */
+function InVain({ of }: { of: CheckOf }) {
+  const { listId, text } = useListView()
+  const { data: piles } = useReadPilesQuery({ params: { listId }, query: { filter: text } })
+  const { data: settings } = useReadCheckSettingsQuery({})
+  const { data: me } = useReadMeQuery({})
+  const [isOpen, setIsOpen] = useState(false)
+  if (!piles || !settings) return null
+  const { contacts, cost } = inVain(of, piles, settings)
+  return (
+    <section aria-label="Costs that are saved" className="border-t border-line pt-3">
+      <p>
+        {of === 'numbers' ? 'Texting the fixed and dead lines here' : 'Mailing the addresses here that take none'} (
+        {count(contacts)}) would cost <span className="num font-semibold text-beet">{money(cost)}</span> each time.
+      </p>
+      {me?.role === 'owner' ? (
+        <TextButton className="text-[13px]" onClick={() => setIsOpen(true)}>
+          Prices and how long answers keep
+        </TextButton>
+      ) : null}
+      {isOpen ? <CheckSettingsDialog settings={settings} onClose={() => setIsOpen(false)} /> : null}
+    </section>
   )
 }

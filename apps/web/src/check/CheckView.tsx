@@ -1,16 +1,77 @@
+import { Tabs } from '../kit/Tabs'
 import { Bench, BenchTitle } from '../shell/Bench'
 import { ContactGrid } from '../shell/ContactGrid'
-import { COMPANY, LINE_TYPE, NAME, NUMBER, STATUS } from '../shell/columns'
+import {
+  ADDRESS_STATE,
+  COMPANY,
+  COUNTRY,
+  EMAIL,
+  EMAIL_KIND_WORD,
+  LINE_TYPE,
+  NAME,
+  NUMBER,
+  STATUS,
+} from '../shell/columns'
+import type { Pile } from '../shell/Sieve'
+import { useKeys } from '../shell/useKeys'
+import { AddressField } from './AddressField'
 import { CheckPrice } from './CheckPrice'
+import { CountryTable } from './CountryTable'
 import { LineField } from './LineField'
+import { CHECK_TABS, useCheckTab } from './useCheckTab'
 
-const COLUMNS = [NAME, COMPANY, NUMBER, LINE_TYPE, STATUS]
+const LINES = [NAME, COMPANY, NUMBER, LINE_TYPE, STATUS]
+const COUNTRIES = [NAME, COUNTRY, NUMBER, LINE_TYPE, STATUS]
+const ADDRESSES = [NAME, COMPANY, EMAIL, EMAIL_KIND_WORD, ADDRESS_STATE]
 
-/** Check: what kind of line each number is, whether it rings, and what asking costs. */
-export const CheckView = () => (
-  <Bench piles={['line', 'status', 'country', 'batch']} advice={<CheckPrice />}>
-    <BenchTitle title="What kind of line, and does it ring?">the best number of each contact</BenchTitle>
-    <LineField />
-    <ContactGrid columns={COLUMNS} />
-  </Bench>
-)
+const PILES: Readonly<Record<(typeof CHECK_TABS)[number], readonly Pile[]>> = {
+  lines: ['line', 'status', 'country', 'batch'],
+  countries: ['country', 'line', 'status', 'batch'],
+  addresses: ['address', 'kind', 'sure', 'country', 'batch'],
+}
+
+/** Check: what each number and address is, whether it reaches anybody, and what asking costs. */
+export function CheckView() {
+  const tab = useCheckTab()
+  useKeys({ v: () => tab.show(CHECK_TABS[(CHECK_TABS.indexOf(tab.shown) + 1) % CHECK_TABS.length] ?? 'lines') })
+  return (
+    <Bench
+      piles={PILES[tab.shown]}
+      advice={<CheckPrice key={tab.shown} of={tab.shown === 'addresses' ? 'addresses' : 'numbers'} />}
+    >
+      <div className="-mx-5">
+        <Tabs
+          label="Parts of Check"
+          open={tab.shown}
+          tabs={[
+            ['lines', 'Lines'],
+            ['countries', 'By country'],
+            ['addresses', 'Addresses'],
+          ]}
+          onOpen={tab.show}
+        />
+      </div>
+      {tab.shown === 'lines' ? (
+        <>
+          <BenchTitle title="What kind of line, and does it ring?">the best number of each contact</BenchTitle>
+          <LineField />
+          <ContactGrid columns={LINES} />
+        </>
+      ) : null}
+      {tab.shown === 'countries' ? (
+        <>
+          <BenchTitle title="Where the lines are">the best number of each contact</BenchTitle>
+          <CountryTable />
+          <ContactGrid columns={COUNTRIES} />
+        </>
+      ) : null}
+      {tab.shown === 'addresses' ? (
+        <>
+          <BenchTitle title="What kind of address, and does it take mail?">the best address of each contact</BenchTitle>
+          <AddressField />
+          <ContactGrid columns={ADDRESSES} />
+        </>
+      ) : null}
+    </Bench>
+  )
+}

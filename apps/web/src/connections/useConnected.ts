@@ -19,9 +19,15 @@ export const inUsualOrder = (connections: readonly Connection[]): readonly Conne
     .sort((a, b) => Number(b.isPaidFor) - Number(a.isPaidFor) || a.price - b.price)
 
 /** What is connected to this installation; null until it is known. An empty start has nothing. */
-export function useConnected(): { readonly register: boolean; readonly providers: boolean } | null {
+export function useConnected(): {
+  readonly register: boolean
+  readonly verifier: boolean
+  readonly providers: boolean
+} | null {
   const { data } = useReadConnectionsQuery({})
-  return data ? { register: has(data, 'register'), providers: has(data, 'provider') } : null
+  return data
+    ? { register: has(data, 'register'), verifier: has(data, 'verifier'), providers: has(data, 'provider') }
+    : null
 }
 
 const has = (connections: readonly Connection[], role: Connection['role']): boolean =>

@@ -32,7 +32,7 @@ export function FillView() {
   if (providers?.length === 0)
     return (
       <Bench
-        piles={['line', 'country', 'batch']}
+        piles={['sure', 'line', 'country', 'batch']}
         advice={
           <NotConnected
             title="No provider is connected"
@@ -89,7 +89,7 @@ function Filling({ order, everybody, setOrder, tabs }: PartProps & { setOrder: (
   const [checksLines, setChecksLines] = useState(true)
   return (
     <Bench
-      piles={['line', 'country', 'batch']}
+      piles={['sure', 'line', 'country', 'batch']}
       advice={<FillPlanPanel order={order} checksLines={checksLines} setChecksLines={setChecksLines} />}
     >
       <div className="-mx-5">{tabs}</div>

@@ -3,7 +3,7 @@ import { Popover } from 'radix-ui'
 import { usePauseJobMutation, useReadJobsQuery, useResumeJobMutation, useStopJobMutation } from '../api'
 import { Button } from '../kit/Button'
 import { bytes, count, remaining, time } from '../words/format'
-import { JOB, JOB_PROBLEM } from '../words/sentences'
+import { JOB_PROBLEM, jobTitle } from '../words/sentences'
 import { rateOf } from './jobRate'
 
 /** The list's jobs: the one under way in the header, all of them a click away. */
@@ -15,7 +15,7 @@ export function JobStrip({ listId }: { listId: string }) {
   return (
     <Popover.Root>
       <Popover.Trigger className="whitespace-nowrap rounded-small px-1 text-[13px] text-soft hover:text-ink">
-        {first ? `${JOB[first.kind]} · ${shareOf(first)}` : 'Jobs'}
+        {first ? `${jobTitle(first)} · ${shareOf(first)}` : 'Jobs'}
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
@@ -51,14 +51,14 @@ export function JobLine({ job }: { job: Job }) {
   return (
     <div className="flex flex-col gap-1">
       <div className="flex items-baseline justify-between gap-3">
-        <span className="font-semibold">{JOB[job.kind]}</span>
+        <span className="font-semibold">{jobTitle(job)}</span>
         <span className="text-[13px] text-soft">
           {isBusy ? stateOf(job) : `${stateOf(job)} · ${time(job.finishedAt ?? job.createdAt)}`}
         </span>
       </div>
       {isBusy ? (
         <>
-          <progress aria-label={JOB[job.kind]} max={1} value={share(job)} className="bar h-2 w-full" />
+          <progress aria-label={jobTitle(job)} max={1} value={share(job)} className="bar h-2 w-full" />
           <div className="flex items-center justify-between text-[13px]">
             <span>
               <span className="num">{amount(job, job.done)}</span>

@@ -5,7 +5,7 @@ import { useReadBatchesQuery, useReadPilesQuery } from '../api'
 import { TextButton } from '../kit/Button'
 import { Glyph } from '../kit/Glyph'
 import { count, countryName } from '../words/format'
-import { LANE, LANE_REASON, LINE, LINE_STATUS, VERDICT } from '../words/sentences'
+import { ADDRESS, EMAIL_KIND, LANE, LANE_REASON, LINE, LINE_STATUS, SURE, VERDICT } from '../words/sentences'
 import { useListView } from './useListView'
 
 export type Pile = Extract<FilterField, keyof Piles>
@@ -19,6 +19,9 @@ const TITLE: Record<string, string> = {
   lane: 'Lane',
   reason: 'Because',
   is: 'Also',
+  sure: 'How sure',
+  kind: 'Kind of address',
+  address: 'Address',
   in: 'Also in the list',
 }
 const SHOWN = 8
@@ -67,6 +70,12 @@ function pileName(pile: Pile, value: string, batches: ReadonlyMap<string, string
       return LANE[value as keyof typeof LANE] ?? value
     case 'reason':
       return LANE_REASON[value as keyof typeof LANE_REASON] ?? value
+    case 'sure':
+      return SURE[value as keyof typeof SURE] ?? value
+    case 'kind':
+      return EMAIL_KIND[value as keyof typeof EMAIL_KIND] ?? 'no address'
+    case 'address':
+      return ADDRESS[value as keyof typeof ADDRESS] ?? value
     default:
       return value === 'joined' ? 'joined from several rows' : 'on a shared line'
   }

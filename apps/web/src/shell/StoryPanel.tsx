@@ -14,7 +14,7 @@ import { Loading, Notice } from '../kit/Notice'
 import { ChooseSuppressionList } from '../suppression/ChooseSuppressionList'
 import { ForgetPerson } from '../suppression/ForgetPerson'
 import { date, phone, time } from '../words/format'
-import { FIELD, LANE, LANE_REASON, LINE, LINE_STATUS } from '../words/sentences'
+import { ADDRESS, FIELD, LANE, LANE_REASON, LINE, LINE_STATUS } from '../words/sentences'
 import { tell } from '../words/story'
 import { useKeys } from './useKeys'
 import { useListView } from './useListView'
@@ -183,9 +183,12 @@ function Reach({ story }: { story: ContactStory }) {
             </div>
           </li>
         ))}
-        {story.emails.map(({ address, kind }) => (
+        {story.emails.map(({ address, kind, state }) => (
           <li key={address} className="break-all">
-            {address} <span className="text-[13px] text-soft">{kind}</span>
+            {address}{' '}
+            <span className="text-[13px] text-soft">
+              {[kind, state === 'not-checked' ? '' : ADDRESS[state]].filter(Boolean).join(' · ')}
+            </span>
           </li>
         ))}
         {story.numbers.length + story.emails.length === 0 ? (

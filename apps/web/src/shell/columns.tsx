@@ -1,7 +1,7 @@
 import type { ContactLine } from '@upper-field/contract'
 import { Glyph } from '../kit/Glyph'
 import { phone } from '../words/format'
-import { LANE, LANE_REASON, LINE, LINE_STATUS, VERDICT } from '../words/sentences'
+import { ADDRESS, EMAIL_KIND, LANE, LANE_REASON, LINE, LINE_STATUS, VERDICT } from '../words/sentences'
 import type { GridColumn } from './ContactGrid'
 
 const Quiet = ({ children }: { children: string }) => <span className="text-soft">{children}</span>
@@ -75,6 +75,22 @@ export const STATUS: GridColumn = {
       {c.knownFrom === 'register' ? LINE_STATUS[c.lineStatus] : c.number ? 'not checked' : '—'}
     </span>
   ),
+}
+export const EMAIL_KIND_WORD: GridColumn = {
+  title: 'Kind',
+  width: '92px',
+  cell: (c) => (c.emailKind === 'none' ? <Quiet>—</Quiet> : EMAIL_KIND[c.emailKind].toLowerCase()),
+}
+const ADDRESS_TONE: Partial<Record<ContactLine['emailState'], string>> = {
+  'accept-all': 'text-straw-ink',
+  undeliverable: 'text-beet',
+  'not-checked': 'text-soft',
+  none: 'text-soft',
+}
+export const ADDRESS_STATE: GridColumn = {
+  title: 'Address',
+  width: '148px',
+  cell: (c) => <span className={ADDRESS_TONE[c.emailState] ?? ''}>{ADDRESS[c.emailState]}</span>,
 }
 export const LANE_WORD: GridColumn = { title: 'Lane', width: '80px', cell: (c) => LANE[c.lane] }
 export const BECAUSE: GridColumn = {

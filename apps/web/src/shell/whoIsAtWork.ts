@@ -1,5 +1,5 @@
 import { isUnderWay, type Job } from '@upper-field/contract'
-import { JOB } from '../words/sentences'
+import { jobTitle } from '../words/sentences'
 
 /** Jobs that have a list for themselves while they change it. */
 const HOLDS: ReadonlySet<Job['kind']> = new Set(['tidy', 'pair', 'take-back', 'bring-in'])
@@ -10,5 +10,5 @@ export function whoIsAtWork(jobs: readonly Job[]): string | null {
   if (!job) return null
   const share = job.total ? `, ${Math.floor((100 * Math.min(job.done, job.total)) / job.total)} %` : ''
   const by = job.startedBy ? `, started by ${job.startedBy}` : ''
-  return `This list is at work: ${JOB[job.kind].toLowerCase()}${by}${share}.`
+  return `This list is at work: ${jobTitle(job).toLowerCase()}${by}${share}.`
 }

@@ -1,4 +1,5 @@
 import type { Batch, Job } from '@upper-field/contract'
+import type { AddressState, Sureness } from '@upper-field/core/check'
 import type { Problem, Repair, Verdict } from '@upper-field/core/phone'
 import type { Lane, LaneReason } from '@upper-field/core/split'
 import type { Riser, Stage } from '@upper-field/core/story'
@@ -11,6 +12,7 @@ import {
   type HeldReason,
   type SuggestionReason,
 } from '@upper-field/core/table'
+import type { EmailKind } from '@upper-field/core/tidy'
 
 /** Every sentence people read about a code, in one place. */
 export const STAGE: Record<Stage, string> = {
@@ -64,6 +66,32 @@ export const LINE_STATUS: Record<string, string> = {
   unreachable: 'unreachable',
   unknown: 'not known',
   'not-checked': 'not checked',
+}
+
+export const EMAIL_KIND: Record<EmailKind, string> = {
+  work: 'Work',
+  personal: 'Personal',
+  role: 'Role',
+  throwaway: 'Throwaway',
+}
+
+export const ADDRESS: Record<AddressState, string> = {
+  deliverable: 'takes mail',
+  'accept-all': 'host takes everything',
+  unknown: 'not known',
+  'not-checked': 'not checked',
+  undeliverable: 'takes none',
+  none: 'no address',
+}
+
+export const SURE: Record<Sureness, string> = {
+  'mobile-in-service': 'mobile in service',
+  'mobile-not-checked': 'mobile, not checked',
+  'only-office': 'only the office',
+  'sure-address': 'sure address',
+  'risky-address': 'risky address',
+  'address-not-checked': 'address, not checked',
+  nothing: 'nothing',
 }
 
 export const LANE: Record<Lane, string> = { text: 'Text', call: 'Call', 'ads-only': 'Ads only', parked: 'Parked' }
@@ -232,7 +260,7 @@ export const BASIS: Record<Batch['lawfulBasis'], string> = {
   'legitimate-interest': 'Legitimate interest',
 }
 
-export const JOB: Record<Job['kind'], string> = {
+const JOB: Record<Job['kind'], string> = {
   'bring-in': 'Bringing in',
   'take-back': 'Taking a batch back',
   pair: 'Looking for who is one person',
@@ -243,6 +271,10 @@ export const JOB: Record<Job['kind'], string> = {
   edition: 'Writing a file',
   tidy: 'Tidying',
 }
+
+/** What a job does, as it is headed. */
+export const jobTitle = ({ kind, unit }: Pick<Job, 'kind' | 'unit'>): string =>
+  kind === 'check' && unit === 'addresses' ? 'Checking addresses' : JOB[kind]
 
 export const JOB_PROBLEM: Record<string, string> = {
   ...FILE_PROBLEM_TEXT,

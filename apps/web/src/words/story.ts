@@ -1,7 +1,18 @@
 import type { StoryFact } from '@upper-field/contract'
 import { count, money, phone } from './format'
 import { PART } from './pairing'
-import { CANDIDATE, DESTINATION, LANE, LANE_REASON, LINE, LINE_STATUS, PROBLEM, REPAIR, VERDICT } from './sentences'
+import {
+  ADDRESS,
+  CANDIDATE,
+  DESTINATION,
+  LANE,
+  LANE_REASON,
+  LINE,
+  LINE_STATUS,
+  PROBLEM,
+  REPAIR,
+  VERDICT,
+} from './sentences'
 import { columnTitle, REPAIR_NAME } from './tidying'
 
 const ATTEMPT: Record<string, string> = {
@@ -78,6 +89,11 @@ export function tell(
               `${phone(fact.e164)}: ${(LINE[fact.lineType] ?? '').toLowerCase()}, ${status(fact.status)}${fact.carrier ? `, ${fact.carrier}` : ''} · ${fact.cost > 0 ? money(fact.cost) : 'paid elsewhere'}`,
             ],
           }
+    case 'verified':
+      return {
+        title: 'Address checked by the verifier',
+        more: [`${fact.address}: ${ADDRESS[fact.deliverability]} · ${fact.cost > 0 ? money(fact.cost) : 'free here'}`],
+      }
     case 'asked':
       return {
         title: `${named(fact.provider)} asked: ${ATTEMPT[fact.state] ?? fact.state}`,

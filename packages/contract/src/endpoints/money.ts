@@ -3,6 +3,8 @@ import { ConnectorDocument } from '../connector'
 import { Job } from '../jobs'
 import {
   CheckEstimate,
+  CheckOf,
+  CheckSettings,
   Connection,
   ConnectionChange,
   ConnectorTried,
@@ -24,16 +26,29 @@ const OfProvider = z.object({ provider: z.string().max(40) })
 export const moneyEndpoints = {
   estimateCheck: endpoint('get', '/lists/{listId}/check', 'What a check would cost', {
     params: OfList,
-    query: ByFilter,
+    query: ByFilter.extend({ of: CheckOf.default('numbers') }),
     response: CheckEstimate,
   }),
-  startCheck: endpoint('post', '/lists/{listId}/check', 'Check numbers with the register', {
+  startCheck: endpoint('post', '/lists/{listId}/check', 'Check numbers or addresses', {
     params: OfList,
     body: NewCheck,
     response: Job,
     role: 'operator',
     isIdempotent: true,
   }),
+  readCheckSettings: endpoint('get', '/check-settings', 'How long answers count as fresh, and what messages cost', {
+    response: CheckSettings,
+  }),
+  changeCheckSettings: endpoint(
+    'put',
+    '/check-settings',
+    'Set how long answers count as fresh, and what messages cost',
+    {
+      body: CheckSettings,
+      response: CheckSettings,
+      role: 'owner',
+    },
+  ),
   estimateFill: endpoint('get', '/lists/{listId}/fill', 'What a fill could cost', {
     params: OfList,
     query: z.object({

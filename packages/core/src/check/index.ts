@@ -1,6 +1,15 @@
+export { ADDRESS_STATES, type AddressState, DELIVERABILITIES, type Deliverability, rankAddresses } from './addressFacts'
+export {
+  AGES_AS,
+  type AgesAs,
+  addressAgesAs,
+  DEFAULT_FRESH_DAYS,
+  type FreshDays,
+  isFresh,
+  lineAgesAs,
+} from './freshness'
 export {
   describeLine,
-  FRESH_DAYS,
   isDead,
   isUsableMobile,
   LINE_STATUSES,
@@ -10,3 +19,4 @@ export {
   type RegisterFacts,
   rankLines,
 } from './lineFacts'
+export { SURENESS, type Sureness, surenessOf } from './sureness'

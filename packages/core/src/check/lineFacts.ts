@@ -1,4 +1,5 @@
 import type { LineType } from '../phone'
+import { type FreshDays, isFresh, lineAgesAs } from './freshness'
 
 export const LINE_STATUSES = ['in-service', 'out-of-service', 'unreachable', 'unknown'] as const
 export type LineStatus = (typeof LINE_STATUSES)[number]
@@ -35,13 +36,10 @@ export function describeLine(
   }
 }
 
-const DAY = 86_400_000
-/** How long an answer of the register counts as fresh, in days. */
-export const FRESH_DAYS = 60
-
 /** True where the register's answer is too old, or there is none: only such numbers are worth paying for. */
-export function needsCheck(facts: RegisterFacts | undefined, now: number): boolean {
-  return facts?.checkedAt == null || now - facts.checkedAt > FRESH_DAYS * DAY
+export function needsCheck(facts: RegisterFacts | undefined, now: number, days: FreshDays): boolean {
+  if (!facts) return true
+  return !isFresh(facts.checkedAt, lineAgesAs(facts.lineType, facts.status), now, days)
 }
 
 /** Lines that are of use, best first: mobiles before what may be one, in service before unknown. */

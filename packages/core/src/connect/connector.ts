@@ -103,7 +103,12 @@ export interface Connector {
     readonly ourFault: readonly number[]
   }
   readonly limit: { readonly perSecond: number | null; readonly atOnce: number }
-  readonly charge: { readonly per: (typeof CHARGED_PER)[number]; readonly euros: number }
+  readonly charge: {
+    readonly per: (typeof CHARGED_PER)[number]
+    readonly euros: number
+    /** Answers that say all of this cost nothing: in our words. */
+    readonly freeWhen?: readonly Readonly<Partial<Record<AnswerField, string>>>[] | undefined
+  }
   /** Most candidates of one answer that are looked at, and charged. */
   readonly mostCandidates: number
   /** A subscription: nothing more is charged, so it is asked first. */

@@ -22,7 +22,7 @@ export {
   type InputSet,
   type Way,
 } from './connector'
-export { priceOf } from './price'
+export { isFreeAnswer, priceOf } from './price'
 export {
   buildRequest,
   keyedValue,

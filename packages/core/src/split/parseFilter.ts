@@ -9,6 +9,10 @@ export const FILTER_FIELDS = [
   'reason',
   'fell',
   'is',
+  /** How sure the contact can be reached; what its best address is, and whether it takes mail. */
+  'sure',
+  'kind',
+  'address',
   /** Those who are in another list too, and those who are not: ids of lists. */
   'in',
   'notin',

@@ -1,5 +1,5 @@
 import { describe, expect, it } from '@jest/globals'
-import { describeLine, FRESH_DAYS, isUsableMobile, needsCheck, rankLines } from '../../src/check'
+import { DEFAULT_FRESH_DAYS, describeLine, isUsableMobile, needsCheck, rankLines } from '../../src/check'
 
 const number = { e164: '+14155552671', valid: true, lineType: 'fixed-or-mobile' as const }
 const DAY = 86_400_000
@@ -27,10 +27,16 @@ describe('describeLine', () => {
 
 describe('needsCheck', () => {
   const facts = { lineType: 'mobile' as const, status: 'in-service' as const, checkedAt: 1000 * DAY }
+  const days = { ...DEFAULT_FRESH_DAYS, mobile: 60, unreachable: 10 }
   it('does not buy a fresh answer again', () => {
-    expect(needsCheck(facts, (1000 + FRESH_DAYS) * DAY)).toBe(false)
-    expect(needsCheck(facts, (1001 + FRESH_DAYS) * DAY)).toBe(true)
-    expect(needsCheck(undefined, 0)).toBe(true)
+    expect(needsCheck(facts, 1060 * DAY, days)).toBe(false)
+    expect(needsCheck(facts, 1061 * DAY, days)).toBe(true)
+    expect(needsCheck(undefined, 0, days)).toBe(true)
+  })
+  it('lets answers age by what they say', () => {
+    const unreachable = { ...facts, status: 'unreachable' as const }
+    expect(needsCheck(unreachable, 1010 * DAY, days)).toBe(false)
+    expect(needsCheck(unreachable, 1011 * DAY, days)).toBe(true)
   })
 })
 

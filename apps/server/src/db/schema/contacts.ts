@@ -1,3 +1,4 @@
+import type { AgesAs, Deliverability, FreshDays } from '@upper-field/core/check'
 import { sql } from 'drizzle-orm'
 import {
   bigint,
@@ -5,6 +6,7 @@ import {
   date,
   index,
   integer,
+  jsonb,
   pgSequence,
   pgTable,
   primaryKey,
@@ -64,6 +66,11 @@ export const contacts = pgTable(
     isSent: boolean('is_sent').notNull().default(false),
     lane: text('lane').notNull(),
     laneReason: text('lane_reason').notNull(),
+    /** Kind of its best address, and what the verifier has said of it; `none` where there is none. */
+    emailKind: text('email_kind').notNull().default('none'),
+    emailState: text('email_state').notNull().default('none'),
+    /** How sure it can be reached. */
+    sureness: text('sureness').notNull().default('nothing'),
     joined: integer('joined').notNull().default(0),
     joinedInto: bigint('joined_into', { mode: 'number' }),
     search: text('search').notNull(),
@@ -131,6 +138,24 @@ export const numbers = pgTable('numbers', {
   timeZone: text('time_zone'),
   lastSeen: date('last_seen'),
   checkedAt: instant('checked_at'),
+  /** How the answer ages. */
+  agesAs: text('ages_as').$type<AgesAs>().notNull().default('mobile'),
+})
+
+/** What the verifier has said about an address, for all lists. */
+export const addresses = pgTable('addresses', {
+  address: text('address').primaryKey(),
+  deliverability: text('deliverability').$type<Deliverability>().notNull(),
+  checkedAt: instant('checked_at').notNull(),
+  agesAs: text('ages_as').$type<AgesAs>().notNull(),
+})
+
+/** How checks are done here, where somebody has set it. One row, or none. */
+export const checkSettings = pgTable('check_settings', {
+  isOnly: boolean('is_only').primaryKey().default(true),
+  freshDays: jsonb('fresh_days').$type<FreshDays>().notNull(),
+  textPrice: bigint('text_price', { mode: 'number' }).notNull(),
+  mailPrice: bigint('mail_price', { mode: 'number' }).notNull(),
 })
 
 export const joins = pgTable(
@@ -179,6 +204,9 @@ export const contactCube = pgTable(
     knownFrom: text('known_from').notNull(),
     lane: text('lane').notNull(),
     laneReason: text('lane_reason').notNull(),
+    emailKind: text('email_kind').notNull().default('none'),
+    emailState: text('email_state').notNull().default('none'),
+    sureness: text('sureness').notNull().default('nothing'),
     isReadable: boolean('is_readable').notNull(),
     isDead: boolean('is_dead').notNull(),
     isFilled: boolean('is_filled').notNull(),

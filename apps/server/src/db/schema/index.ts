@@ -1,5 +1,7 @@
 export * from './auth'
 export {
+  addresses,
+  checkSettings,
   contactCube,
   contactEmails,
   contactIds,
@@ -11,7 +13,7 @@ export {
   tidyCounts,
 } from './contacts'
 export { attempts, candidates, connections, fillRuns, fillSearches, fills } from './fill'
-export { callLimits, charges, idempotencyKeys, jobs, lineChecks } from './jobs'
+export { addressChecks, callLimits, charges, idempotencyKeys, jobs, lineChecks } from './jobs'
 export { batches, batchPieces, heldRows, layouts, lists, rows } from './lists'
 export { pairDecisions, pairStates, pairs, valueChoices } from './pair'
 export { editionMembers, editionPieces, editions } from './send'

@@ -88,6 +88,21 @@ export const lineChecks = pgTable(
   (t) => [primaryKey({ columns: [t.jobId, t.e164] }), index('line_checks_e164').on(t.e164)],
 )
 
+/** The same for addresses and the verifier. */
+export const addressChecks = pgTable(
+  'address_checks',
+  {
+    jobId: uuid('job_id').notNull(),
+    address: text('address').notNull(),
+    deliverability: text('deliverability'),
+    cost: bigint('cost', { mode: 'number' }),
+    orderId: text('order_id'),
+    orderedAt: instant('ordered_at'),
+    answeredAt: instant('answered_at'),
+  },
+  (t) => [primaryKey({ columns: [t.jobId, t.address] }), index('address_checks_address').on(t.address)],
+)
+
 /** Answers to calls that create or spend, so that a repeated call does neither twice. */
 export const idempotencyKeys = pgTable(
   'idempotency_keys',

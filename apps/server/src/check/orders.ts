@@ -1,0 +1,62 @@
+import { type SQL, sql } from 'drizzle-orm'
+import type { Db } from '../db/database'
+import type { Subject } from './subjects'
+
+/** Questions of one order that no answer was stored for yet. */
+export interface OpenOrder {
+  readonly orderId: string
+  readonly orderedAt: Date
+  readonly subjects: readonly string[]
+}
+
+/** The questions of a kind of thing, and the column that names it. */
+function placeOf<A>({ checks, column }: Subject<A>): { readonly table: SQL; readonly name: SQL } {
+  return { table: sql.raw(checks), name: sql.raw(column) }
+}
+
+/** An order of this job that is still to be fetched, the oldest first; null where there is none. */
+export async function openOrderOf<A>(db: Db, subject: Subject<A>, jobId: string): Promise<OpenOrder | null> {
+  const { table, name } = placeOf(subject)
+  const { rows } = await db.execute<{ order_id: string; ordered_at: string; subjects: string[] }>(sql`
+    select order_id, min(ordered_at)::text as ordered_at, array_agg(${name} order by ${name}) as subjects
+    from ${table} where job_id = ${jobId} and order_id is not null and answered_at is null
+    group by order_id order by 2, 1 limit 1`)
+  const [row] = rows
+  return row ? { orderId: row.order_id, orderedAt: new Date(row.ordered_at), subjects: row.subjects } : null
+}
+
+/** What of a job nobody was asked about yet. */
+export async function subjectsToOrder<A>(db: Db, subject: Subject<A>, jobId: string, most: number): Promise<string[]> {
+  const { table, name } = placeOf(subject)
+  const { rows } = await db.execute<{ subject: string }>(sql`
+    select ${name} as subject from ${table} where job_id = ${jobId} and order_id is null and answered_at is null
+    order by 1 limit ${most}`)
+  return rows.map((row) => row.subject)
+}
+
+/** Writes down which order holds these, so that it is fetched whatever happens meanwhile. */
+export async function noteOrder<A>(
+  db: Db,
+  subject: Subject<A>,
+  jobId: string,
+  { orderId, subjects }: Pick<OpenOrder, 'orderId' | 'subjects'>,
+): Promise<void> {
+  const { table, name } = placeOf(subject)
+  await db.execute(sql`
+    update ${table} set order_id = ${orderId}, ordered_at = now()
+    where job_id = ${jobId} and ${name} = any(${sql.param([...subjects])}::text[])`)
+}
+
+/** Those of these that no answer was stored for: a step may have been committed without our hearing of it. */
+export async function unanswered<A>(
+  tx: Db,
+  subject: Subject<A>,
+  jobId: string,
+  asked: readonly string[],
+): Promise<string[]> {
+  const { table, name } = placeOf(subject)
+  const { rows } = await tx.execute<{ subject: string }>(sql`
+    select ${name} as subject from ${table}
+    where job_id = ${jobId} and answered_at is null and ${name} = any(${sql.param([...asked])}::text[])`)
+  return rows.map((row) => row.subject)
+}
