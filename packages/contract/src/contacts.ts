@@ -1,4 +1,5 @@
 import { DELIVERABILITIES } from '@upper-field/core/check'
+import { FOUND_AS } from '@upper-field/core/fill'
 import { z } from 'zod'
 import {
   AddressState,
@@ -132,9 +133,9 @@ export const StoryFact = z.discriminatedUnion('kind', [
     provider: z.string(),
     state: z.string(),
     cost: Micros,
-    candidates: z.array(z.object({ e164: z.string().nullable(), outcome: z.string() })),
+    candidates: z.array(z.object({ value: z.string().nullable(), outcome: z.string() })),
   }),
-  z.object({ kind: z.literal('filled'), provider: z.string(), e164: z.string() }),
+  z.object({ kind: z.literal('filled'), provider: z.string(), value: z.string(), foundAs: z.enum(FOUND_AS) }),
   z.object({ kind: z.literal('placed'), lane: Lane, reason: LaneReason }),
   z.object({ kind: z.literal('forgotten'), by: z.string() }),
   z.object({ kind: z.literal('sent'), destination: z.string(), fileName: z.string() }),

@@ -1,6 +1,6 @@
 import { AGES_AS } from '@upper-field/core/check'
 import { ANSWER_FIELDS, CHARGED_PER, GIVES, INPUT_SETS, REQUEST_NAMES } from '@upper-field/core/connect'
-import { ASKING } from '@upper-field/core/fill'
+import { ASKING, PERSON_INPUTS, WANTS } from '@upper-field/core/fill'
 import { z } from 'zod'
 import { ConnectorDocument } from './connector'
 import { Id, Instant, Micros } from './words'
@@ -36,34 +36,84 @@ export const CheckSettings = z.object({
 })
 export type CheckSettings = z.infer<typeof CheckSettings>
 
+const Order = z.array(z.string().max(40)).min(1).max(10)
+
+/** What is wanted, and on which conditions and within which limits. */
+export const FillOptions = z.object({
+  wants: z.array(z.enum(WANTS)).min(1).default(['mobile']),
+  /** Orders of their own for contacts of some countries; the first that names one decides. */
+  branches: z
+    .array(z.object({ countries: z.array(z.string().length(2)).min(1).max(250), order: Order }))
+    .max(20)
+    .default([]),
+  /** By provider. */
+  conditions: z
+    .record(
+      z.string().max(40),
+      z.object({
+        minScore: z.int().min(0).max(100).default(0),
+        mostAsked: z.int().min(1).max(1_000_000).nullable().default(null),
+        inputs: z.array(z.enum(PERSON_INPUTS)).default([]),
+      }),
+    )
+    .default({}),
+  /** Also for those who have it, but of whom it is not sure: a mobile that was never checked, a risky address. */
+  alsoDoubtful: z.boolean().default(false),
+  /** Addresses are accepted only where the verifier says that they take mail. */
+  checksAddresses: z.boolean().default(true),
+  /** At most for one contact, and on one day (UTC). */
+  perContact: Micros.nullable().default(null),
+  perDay: Micros.nullable().default(null),
+})
+export type FillOptions = z.infer<typeof FillOptions>
+
 export const FillPlan = z.object({
-  order: z.array(z.string()).min(1).max(10),
+  /** For everybody whose country has no branch. */
+  order: Order,
   checksLines: z.boolean(),
   budget: Micros,
-  /** Until one finds somebody; or everybody, to learn what each is worth. */
+  /** Until all is found; or everybody, to learn what each is worth. */
   asking: z.enum(ASKING).default('until-found'),
   /** So many at random, and no others. */
   sample: z.int().min(1).max(2000).nullable().default(null),
   /** Whoever answered about a contact of this list within so many days is not asked about it again. */
   notAgainDays: z.int().min(0).max(365).default(30),
-  /** Whom of those who want a mobile: a filter as it is typed; empty for all. */
+  /** Whom of those who lack it: a filter as it is typed; empty for all. */
   filter: z.string().max(2000).default(''),
+  /** One contact alone. */
+  contactId: z.int().nullable().default(null),
+  options: FillOptions.prefault({}),
 })
 export type FillPlan = z.infer<typeof FillPlan>
+
+/** Why somebody who lacks what is wanted is left out of a fill. */
+export const LEFT_OUT = ['suppressed', 'no-lawful-basis', 'nobody-to-ask'] as const
 export const FillEstimate = z.object({
-  /** Contacts without a mobile. */
+  /** Contacts that lack what is wanted and may be asked about. */
   wanting: z.number().int(),
+  /** By what they lack. */
+  lacking: z.partialRecord(z.enum(WANTS), z.number().int()),
+  leftOut: z.partialRecord(z.enum(LEFT_OUT), z.number().int()),
   providers: z.array(
     z.object({
       provider: z.string(),
       askable: z.number().int(),
       /** Left out: it has answered about them lately. */
       askedLately: z.number().int(),
+      /** What it would need to know of them is not there. */
+      lacksInput: z.number().int(),
     }),
   ),
   most: Micros,
+  /** What it will probably bring and cost, by what the latest sample taught; null where there is none. */
+  expected: z.object({ usable: z.number().int(), cost: Micros }).nullable(),
 })
 export type FillEstimate = z.infer<typeof FillEstimate>
+
+/** Countries in which personal data is bought only on a recorded lawful basis. */
+export const LawfulRegions = z.object({ countries: z.array(z.string().length(2)).max(250) })
+export type LawfulRegions = z.infer<typeof LawfulRegions>
+
 /** A value told from a sample, with the range in which nine of ten samples lie. */
 const Told = z.object({ value: z.number().int(), low: z.number().int(), high: z.number().int() })
 
@@ -108,7 +158,11 @@ export const FillResult = z.object({
   plan: FillPlan,
   spent: Micros,
   contacts: z.number().int(),
+  /** Of whom all that was wanted was found. */
   found: z.number().int(),
+  /** Of whom some of it was. */
+  partly: z.number().int(),
+  leftOut: z.partialRecord(z.enum(LEFT_OUT), z.number().int()),
   startedAt: Instant,
   providers: z.array(
     z.object({
@@ -119,6 +173,10 @@ export const FillResult = z.object({
       setAside: z.number().int(),
       waiting: z.number().int(),
       failed: z.number().int(),
+      /** Accepted, and found by nobody else in this run. */
+      onlyHere: z.number().int(),
+      /** Middle time between question and answer, in milliseconds; null where nothing was answered. */
+      medianWait: z.number().nullable(),
       /** It kept failing: the run went on without it. */
       isSetAside: z.boolean(),
       cost: Micros,

@@ -103,12 +103,12 @@ async function settle<A>(
   await withListLock(services, touched, { work: 'check', jobId: job.id }, async (tx, client) => {
     const open = new Set(await unanswered(tx, subject, job.id, subjects))
     const fresh = all.filter(({ told }) => open.has(subject.subjectOf(told)))
-    const { spent: cost } = await storeAnswers(tx, subject, fresh, {
+    const bought = fresh.map((one) => ({ ...one, question: `${job.id}:${subject.subjectOf(one.told)}` }))
+    const { spent: cost } = await storeAnswers(tx, subject, bought, {
       listId: job.listId,
       jobId: job.id,
       provider: terms.id,
       reason: subject.reason,
-      questionOf: (one) => `${job.id}:${one}`,
       at: new Date(services.now()),
     })
     const holders = await holdersOf(tx, subject, subjects)

@@ -35,7 +35,8 @@ export interface FactService<A> {
   readonly terms: FactTerms
   /** Most that one order can be about. */
   readonly most: number
-  askOne(subject: string, idempotencyKey: string): Promise<FactAnswer<A>>
+  /** Asks about one; null where the answer comes later: asked again with the same key, it is there. */
+  askOne(subject: string, idempotencyKey: string): Promise<FactAnswer<A> | null>
   /** Orders answers about many. The same key again gives the same order, which is paid once. */
   order(subjects: readonly string[], idempotencyKey: string): Promise<OrderState<A>>
   /** Looks after an order. Throws a job problem where the service cannot be asked now. */
@@ -65,8 +66,8 @@ export async function openFacts<A>(services: Services, subject: Subject<A>): Pro
     most: many?.most ?? 1,
     askOne: async (one, key) => {
       const asked = await client.ask({ [names.one]: one }, key)
-      const answers = asked.status === 'answered' ? answersIn(asked.items) : []
-      const mine = answers.find(({ told }) => subject.subjectOf(told) === one)
+      if (asked.status === 'later') return null
+      const mine = answersIn(asked.items).find(({ told }) => subject.subjectOf(told) === one)
       if (!mine) throw new JobProblem('odd-answer')
       return mine
     },

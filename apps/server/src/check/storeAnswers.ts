@@ -4,18 +4,25 @@ import { charges } from '../db/schema'
 import type { FactAnswer } from './openFacts'
 import type { Subject } from './subjects'
 
+/** An answer that was bought, and for which question. */
+export interface Bought<A> extends FactAnswer<A> {
+  /** The key it was asked about under: the service has charged it once, however often it was asked. */
+  readonly question: string
+  readonly contactId?: number
+  readonly attemptId?: string
+}
+
 export interface AnswerContext {
   readonly listId: string
   readonly jobId: string
   /** Who answered. */
   readonly provider: string
-  readonly contactId?: number
-  readonly attemptId?: string
   readonly reason: string
-  /** The key it was asked about under: the service has charged it once, however often it was asked. */
-  readonly questionOf: (subject: string) => string
   readonly at: Date
 }
+
+/** So many lines are written in one statement: a statement holds 65,535 values. */
+const PAGE = 1000
 
 /**
  * Keeps answers on what they are about, and each charge once, however often this is repeated and whoever else asked the
@@ -24,37 +31,44 @@ export interface AnswerContext {
 export async function storeAnswers<A>(
   tx: Db,
   subject: Subject<A>,
-  answers: readonly FactAnswer<A>[],
-  context: AnswerContext,
+  bought: readonly Bought<A>[],
+  { listId, jobId, provider, reason, at }: AnswerContext,
 ): Promise<{ readonly spent: number }> {
   let spent = 0
-  for (const { told, cost } of answers) {
-    if (!subject.toldNothing(told)) await subject.storeFacts(tx, told, context.at)
-    if (cost > 0 && (await charge(tx, subject.subjectOf(told), cost, context))) spent += cost
-    await subject.noteAnswer(tx, told, { jobId: context.jobId, cost, at: context.at })
+  for (let start = 0; start < bought.length; start += PAGE) {
+    const page = bought.slice(start, start + PAGE)
+    const once = [...new Map(page.map((one) => [subject.subjectOf(one.told), one])).values()]
+    const told = once.filter((one) => !subject.toldNothing(one.told)).map((one) => one.told)
+    if (told.length > 0) await subject.storeFacts(tx, told, at)
+    await subject.noteAnswers(tx, jobId, once, at)
+    const charged = page
+      .filter(({ cost }) => cost > 0)
+      .map(({ told, cost, question, contactId = null, attemptId = null }) => ({
+        listId,
+        jobId,
+        provider,
+        contactId,
+        attemptId,
+        reason,
+        at,
+        subject: subject.subjectOf(told),
+        question,
+        amount: cost,
+      }))
+    spent += await charge(tx, charged)
   }
   return { spent }
 }
 
-async function charge(tx: Db, about: string, amount: number, context: AnswerContext): Promise<boolean> {
-  const { listId, jobId, provider, contactId = null, attemptId = null, reason, questionOf, at } = context
+/** Books charges, each question once. @returns the sum of those that were not booked before */
+export async function charge(tx: Db, rows: readonly (typeof charges.$inferInsert)[]): Promise<number> {
+  if (rows.length === 0) return 0
   const made = await tx
     .insert(charges)
-    .values({
-      listId,
-      jobId,
-      contactId,
-      attemptId,
-      reason,
-      at,
-      provider,
-      subject: about,
-      question: questionOf(about),
-      amount,
-    })
+    .values([...rows])
     .onConflictDoNothing()
-    .returning({ id: charges.id })
-  return made.length > 0
+    .returning({ amount: charges.amount })
+  return made.reduce((sum, { amount }) => sum + amount, 0)
 }
 
 /** Contacts of every list that hold one of these: what was learnt changes them all. */

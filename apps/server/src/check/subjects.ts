@@ -8,16 +8,15 @@ import {
 } from '@upper-field/core/check'
 import type { AnswerItem, Gives } from '@upper-field/core/connect'
 import { LINE_TYPES } from '@upper-field/core/phone'
-import { sql } from 'drizzle-orm'
+import { type SQL, sql } from 'drizzle-orm'
 import { z } from 'zod'
 import type { Db } from '../db/database'
-import { addresses, numbers } from '../db/schema'
+import { addressChecks, addresses, lineChecks, numbers } from '../db/schema'
 
-/** Which question was answered, and at what price. */
-export interface Noted {
-  readonly jobId: string
+/** An answer as it is written down beside its question: what was told, and what it cost. */
+export interface Noted<A> {
+  readonly told: A
   readonly cost: number
-  readonly at: Date
 }
 
 /** One kind of thing that is checked: who tells of it, and where what was told is kept. */
@@ -40,8 +39,10 @@ export interface Subject<A> {
   /** What counts as told where it was left out of an answer. */
   readonly unknown: (subject: string) => A
   readonly toldNothing: (answer: A) => boolean
-  readonly storeFacts: (tx: Db, answer: A, at: Date) => Promise<void>
-  readonly noteAnswer: (tx: Db, answer: A, noted: Noted) => Promise<void>
+  /** Keeps what was told for all lists. No two of the answers are about the same. */
+  readonly storeFacts: (tx: Db, answers: readonly A[], at: Date) => Promise<void>
+  /** Writes answers down beside their questions. No two of them are about the same. */
+  readonly noteAnswers: (tx: Db, jobId: string, answers: readonly Noted<A>[], at: Date) => Promise<void>
 }
 
 const LineAnswer = z.object({
@@ -69,20 +70,44 @@ export const LINES: Subject<LineAnswer> = {
   subjectOf: ({ number }) => number,
   unknown: (number) => LineAnswer.parse({ number, lineType: 'unknown', status: 'unknown' }),
   toldNothing: ({ lineType, status }) => lineType === 'unknown' && status === 'unknown',
-  async storeFacts(tx, { number, lineType, status, carrier, ported, timeZone, lastSeen }, checkedAt) {
-    const agesAs = lineAgesAs(lineType, status)
-    const facts = { lineType, status, carrier, isPorted: ported, timeZone, lastSeen, checkedAt, agesAs }
+  async storeFacts(tx, answers, checkedAt) {
+    const facts = answers.map(({ number, lineType, status, carrier, ported, timeZone, lastSeen }) => ({
+      e164: number,
+      lineType,
+      status,
+      carrier,
+      isPorted: ported,
+      timeZone,
+      lastSeen,
+      checkedAt,
+      agesAs: lineAgesAs(lineType, status),
+    }))
     await tx
       .insert(numbers)
-      .values({ e164: number, ...facts })
-      .onConflictDoUpdate({ target: numbers.e164, set: facts })
+      .values(facts)
+      .onConflictDoUpdate({
+        target: numbers.e164,
+        set: asGiven('line_type', 'status', 'carrier', 'is_ported', 'time_zone', 'last_seen', 'checked_at', 'ages_as'),
+      })
   },
-  async noteAnswer(tx, { number, lineType, status, carrier }, { jobId, cost, at }) {
-    await tx.execute(sql`
-      insert into line_checks (job_id, e164, line_type, status, carrier, cost, answered_at)
-      values (${jobId}, ${number}, ${lineType}, ${status}, ${carrier}, ${cost}, ${at.toISOString()})
-      on conflict (job_id, e164) do update set line_type = excluded.line_type, status = excluded.status,
-        carrier = excluded.carrier, cost = excluded.cost, answered_at = excluded.answered_at`)
+  async noteAnswers(tx, jobId, answers, answeredAt) {
+    await tx
+      .insert(lineChecks)
+      .values(
+        answers.map(({ told: { number, lineType, status, carrier }, cost }) => ({
+          jobId,
+          e164: number,
+          lineType,
+          status,
+          carrier,
+          cost,
+          answeredAt,
+        })),
+      )
+      .onConflictDoUpdate({
+        target: [lineChecks.jobId, lineChecks.e164],
+        set: asGiven('line_type', 'status', 'carrier', 'cost', 'answered_at'),
+      })
   },
 }
 
@@ -107,22 +132,40 @@ export const ADDRESSES: Subject<AddressAnswer> = {
   subjectOf: ({ email }) => email,
   unknown: (email) => ({ email, deliverability: 'unknown' }),
   toldNothing: ({ deliverability }) => deliverability === 'unknown',
-  async storeFacts(tx, { email, deliverability }, checkedAt) {
-    const agesAs = addressAgesAs(deliverability)
-    if (agesAs === null) return
-    const facts = { deliverability, checkedAt, agesAs }
+  async storeFacts(tx, answers, checkedAt) {
+    const facts = answers.flatMap(({ email, deliverability }) => {
+      const agesAs = addressAgesAs(deliverability)
+      return agesAs === null ? [] : [{ address: email, deliverability, checkedAt, agesAs }]
+    })
+    if (facts.length === 0) return
     await tx
       .insert(addresses)
-      .values({ address: email, ...facts })
-      .onConflictDoUpdate({ target: addresses.address, set: facts })
+      .values(facts)
+      .onConflictDoUpdate({ target: addresses.address, set: asGiven('deliverability', 'checked_at', 'ages_as') })
   },
-  async noteAnswer(tx, { email, deliverability }, { jobId, cost, at }) {
-    await tx.execute(sql`
-      insert into address_checks (job_id, address, deliverability, cost, answered_at)
-      values (${jobId}, ${email}, ${deliverability}, ${cost}, ${at.toISOString()})
-      on conflict (job_id, address) do update set deliverability = excluded.deliverability, cost = excluded.cost,
-        answered_at = excluded.answered_at`)
+  async noteAnswers(tx, jobId, answers, answeredAt) {
+    await tx
+      .insert(addressChecks)
+      .values(
+        answers.map(({ told: { email, deliverability }, cost }) => ({
+          jobId,
+          address: email,
+          deliverability,
+          cost,
+          answeredAt,
+        })),
+      )
+      .onConflictDoUpdate({
+        target: [addressChecks.jobId, addressChecks.address],
+        set: asGiven('deliverability', 'cost', 'answered_at'),
+      })
   },
+}
+
+/** The columns of a conflicting line as they were to be inserted, by the names Drizzle knows them under. */
+function asGiven(...columns: readonly string[]): Record<string, SQL> {
+  const named = (column: string) => column.replace(/_([a-z])/g, (_, letter: string) => letter.toUpperCase())
+  return Object.fromEntries(columns.map((column) => [named(column), sql.raw(`excluded.${column}`)]))
 }
 
 /** Does something with the kind of thing that is meant. */

@@ -3,7 +3,7 @@ import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { ConnectorDocument } from '@upper-field/contract'
 import { type Connector, type Gives, priceOf } from '@upper-field/core/connect'
-import type { ProviderTerms } from '@upper-field/core/fill'
+import { type ProviderTerms, serves, WANTS } from '@upper-field/core/fill'
 import { eq, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { connections } from '../db/schema'
@@ -57,13 +57,13 @@ export async function connectedServices(db: Db): Promise<readonly Connector[]> {
 export const connectorGiving = async (db: Db, what: Gives): Promise<Connector | null> =>
   (await connectedServices(db)).find(({ gives }) => gives.includes(what)) ?? null
 
-/** True where a service finds people. */
-export const findsPeople = ({ gives }: Connector): boolean =>
-  gives.some((one) => one === 'mobile' || one === 'any-number')
+/** True where a service finds numbers or addresses of people. */
+export const findsPeople = ({ gives }: Connector): boolean => WANTS.some((want) => serves(gives, want))
 
 /** A service as a fill sees it. */
 export const termsOf = (connector: Connector): ProviderTerms => ({
   id: connector.id,
+  gives: connector.gives,
   accepts: connector.accepts,
   charge: { per: connector.charge.per, amount: priceOf(connector) },
   mostCandidates: connector.mostCandidates,

@@ -75,7 +75,7 @@ export async function verifiedEntries(db: Db, addresses: readonly string[], list
 export async function attemptEntries(db: Db, contactId: number): Entries {
   const { rows } = await db.execute<Record<string, unknown>>(sql`
     select a.*, coalesce((select sum(amount) from charges c where c.job_id = a.job_id and c.provider = a.provider and c.contact_id = a.contact_id), 0) as cost,
-      (select json_agg(json_build_object('e164', d.e164, 'outcome', d.outcome) order by d.position) from candidates d where d.attempt_id = a.id) as given
+      (select json_agg(json_build_object('value', coalesce(d.e164, d.address), 'outcome', d.outcome) order by d.position) from candidates d where d.attempt_id = a.id) as given
     from attempts a where a.contact_id = ${contactId} order by a.asked_at`)
   return rows.map((row) => ({
     at: instant(row.answered_at ?? row.asked_at),
@@ -95,7 +95,12 @@ export async function fillEntries(db: Db, contactId: number): Entries {
   )
   return rows.map((row) => ({
     at: instant(row.made_at),
-    what: { kind: 'filled', provider: String(row.provider), e164: String(row.e164) },
+    what: {
+      kind: 'filled',
+      provider: String(row.provider),
+      value: String(row.e164 ?? row.address),
+      foundAs: row.found_as as Kind<'filled'>['foundAs'],
+    },
   }))
 }
 

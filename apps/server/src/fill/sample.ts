@@ -1,4 +1,4 @@
-import type { FillSample, SampledOrder } from '@upper-field/contract'
+import type { FillEstimate, FillSample, SampledOrder } from '@upper-field/contract'
 import { type Asked, expectOrder, NOT_ASKED, type OrderOutcome, replayAsked } from '@upper-field/core/fill'
 import { and, desc, eq, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
@@ -65,6 +65,22 @@ export async function readFillSample(
   }
 }
 
+/** What an order will probably bring and cost for so many, by what the latest sample taught; null where none did. */
+export async function expectedOf(
+  db: Db,
+  listId: string,
+  order: readonly string[],
+  wanting: number,
+): Promise<FillEstimate['expected']> {
+  const sample = await readFillSample(db, listId, order, null)
+  if (!sample?.today || sample.wanting === 0) return null
+  const share = wanting / sample.wanting
+  return {
+    usable: Math.round(sample.today.usable.value * share),
+    cost: Math.round(sample.today.cost.value * share),
+  }
+}
+
 /** Of those that find as many as all together the cheapest. */
 function asMany(choices: readonly OrderOutcome[]): OrderOutcome {
   const most = Math.max(...choices.map(({ usable }) => usable))
@@ -92,7 +108,7 @@ async function answersOf(db: Db, jobId: string): Promise<Sampled[]> {
 
 async function countSampled(db: Db, jobId: string): Promise<number> {
   const { rows } = await db.execute<{ n: string }>(
-    sql`select count(*) as n from fill_searches where job_id = ${jobId} and state in ('found', 'not-found')`,
+    sql`select count(*) as n from fill_searches where job_id = ${jobId} and state in ('found', 'partly', 'not-found')`,
   )
   return Number(rows[0]?.n ?? 0)
 }
@@ -110,10 +126,11 @@ function byContact(answers: readonly Sampled[], ids: readonly string[], all: num
 }
 
 /** Whoever wants a mobile now, and those of the sample that have found one since. */
-async function countWanting(db: Db, { listId, jobId, filter }: typeof fillRuns.$inferSelect): Promise<number> {
+async function countWanting(db: Db, { listId, jobId, filter, options }: typeof fillRuns.$inferSelect): Promise<number> {
+  const meant = { ...options, listId, filter, contactId: null }
   const { rows } = await db.execute<{ n: string }>(sql`
     select count(*) as n from contacts where list_id = ${listId}
-      and ((${wantingOf(listId, filter)}) or id in (select contact_id from fill_searches where job_id = ${jobId}))`)
+      and ((${wantingOf(meant)}) or id in (select contact_id from fill_searches where job_id = ${jobId}))`)
   return Number(rows[0]?.n ?? 0)
 }
 

@@ -1,99 +1,107 @@
-import type { FillEstimate } from '@upper-field/contract'
-import { type Askable, inputFor, mostCost, type ProviderTerms } from '@upper-field/core/fill'
+import type { FillOptions } from '@upper-field/contract'
+import type { Askable, Want } from '@upper-field/core/fill'
 import { type SQL, sql } from 'drizzle-orm'
-import { type FactTerms, registerTerms } from '../check/openFacts'
-import { findConnector, findsPeople, termsOf } from '../connections/connectors'
 import { chosenContacts } from '../contacts/page'
 import { readFilter } from '../contacts/readFilter'
 import type { Db } from '../db/database'
-import { Problem } from '../http/problem'
 
-/** Contacts without a mobile that stand for themselves and may be written to. */
-const WANTING: SQL = sql.raw("joined_into is null and wants_mobile and lane_reason <> 'suppressed'")
-
-/** Whom of those a filter means. */
-export const wantingOf = (listId: string, filter: string): SQL =>
-  sql`${WANTING} and ${chosenContacts(listId, readFilter(filter))}`
-
+/** A contact that lacks something, with what a provider can be told about it. */
 export interface WantingContact extends Askable {
   readonly id: number
   readonly country: string
+  readonly lacks: readonly Want[]
 }
 
-/** Whom a plan asks, in its order, and who checks what they give. */
-export interface PlanTerms {
-  readonly providers: readonly ProviderTerms[]
-  /** Null where lines are not checked, or nobody is there to check them. */
-  readonly register: FactTerms | null
-}
+const HAS_LINE = sql.raw("sureness in ('mobile-in-service', 'mobile-not-checked', 'only-office')")
 
-/** The terms of a plan. Throws a problem where a provider is not known. */
-export async function planOf(tx: Db, order: readonly string[], checksLines: boolean): Promise<PlanTerms> {
-  const providers: ProviderTerms[] = []
-  for (const id of new Set(order)) {
-    const connector = await findConnector(tx, id)
-    if (!connector || !findsPeople(connector))
-      throw new Problem(422, 'unknown-provider', `There is no provider "${id}".`)
-    providers.push(termsOf(connector))
-  }
-  return { providers, register: checksLines ? await registerTerms(tx) : null }
-}
-
-/** The most one asking can cost under a plan, line checks included. */
-export const mostOf = (provider: ProviderTerms, { register }: PlanTerms): number =>
-  mostCost(provider, register?.price ?? 0)
-
-export const askableBy = (providers: readonly ProviderTerms[], contact: Askable): string[] =>
-  providers.filter((provider) => inputFor(provider, contact) !== null).map(({ id }) => id)
-
-/** Contacts of a list by id, with what a provider can be told about them. */
-export async function readWanting(tx: Db, condition: SQL): Promise<WantingContact[]> {
-  const { rows } = await tx.execute<Record<string, string | null>>(
-    sql`select id, full_name, company, domain, profile, email, country from contacts where ${condition} order by id`,
-  )
-  return rows.map((row) => ({
-    id: Number(row.id),
-    fullName: row.full_name ?? '',
-    company: row.company ?? '',
-    domain: row.domain ?? '',
-    profile: row.profile ?? '',
-    email: row.email ?? '',
-    country: row.country ?? '',
-  }))
-}
-
-/** Who wants a mobile, whom each provider can be asked about, and the most that can cost. */
-export async function estimateFill(
-  tx: Db,
-  listId: string,
-  plan: PlanTerms,
-  { notAgainDays, filter }: { readonly notAgainDays: number; readonly filter: string },
-): Promise<FillEstimate> {
-  const { providers } = plan
-  const wanting = await readWanting(tx, wantingOf(listId, filter))
-  const lately = await askedLately(tx, listId, notAgainDays)
-  const falls = providers.map((provider) => {
-    const served = wanting.filter((contact) => inputFor(provider, contact))
-    const again = served.filter(({ id }) => lately.has(askingOf(id, provider.id)))
-    return {
-      provider: provider.id,
-      askable: served.length - again.length,
-      askedLately: again.length,
-      most: (served.length - again.length) * mostOf(provider, plan),
+/** When a contact lacks something; where doubtful ones count, also when it is not sure. */
+function lackOf(want: Want, alsoDoubtful: boolean): SQL {
+  switch (want) {
+    case 'mobile':
+      return alsoDoubtful ? sql`sureness <> 'mobile-in-service'` : sql`wants_mobile`
+    case 'any-number':
+      return alsoDoubtful ? sql`(not ${HAS_LINE} or known_from <> 'register')` : sql`not ${HAS_LINE}`
+    case 'work-email':
+    case 'personal-email': {
+      const kind = want === 'work-email' ? 'work' : 'personal'
+      const good = alsoDoubtful ? sql`= 'deliverable'` : sql`is distinct from 'undeliverable'`
+      return sql`not exists (
+        select 1 from contact_emails e left join addresses f on f.address = e.address
+        where e.contact_id = contacts.id and e.kind = ${kind} and f.deliverability ${good})`
     }
-  })
-  const most = falls.reduce((sum, fall) => sum + fall.most, 0)
-  return { wanting: wanting.length, providers: falls.map(({ most: _, ...fall }) => fall), most }
+  }
 }
 
-const askingOf = (contactId: number, provider: string): string => `${contactId} ${provider}`
+type Lacking = Pick<FillOptions, 'wants' | 'alsoDoubtful'>
 
-/** Which provider has answered about which contact of a list within so many days. */
-async function askedLately(tx: Db, listId: string, days: number): Promise<ReadonlySet<string>> {
-  const { rows } = await tx.execute<{ contact_id: string; provider: string }>(
-    sql`select contact_id, provider from attempts where list_id = ${listId} and ${answeredWithin(days)}`,
-  )
-  return new Set(rows.map(({ contact_id, provider }) => askingOf(Number(contact_id), provider)))
+const lacksSome = ({ wants, alsoDoubtful }: Lacking): SQL =>
+  sql`(${sql.join(
+    wants.map((want) => lackOf(want, alsoDoubtful)),
+    sql` or `,
+  )})`
+
+/** Whom a fill is for. */
+export interface FillFor extends Lacking {
+  readonly listId: string
+  readonly filter: string
+  /** One contact alone; null for all. */
+  readonly contactId: number | null
+}
+
+/** Contacts that stand for themselves and lack something, whether they may be asked about or not. */
+const lackingOf = (meant: FillFor): SQL =>
+  sql`joined_into is null and ${lacksSome(meant)} and ${chosenContacts(meant.listId, readFilter(meant.filter))}
+    ${meant.contactId === null ? sql`` : sql`and id = ${meant.contactId}`}`
+
+const IS_SUPPRESSED = sql.raw("lane_reason = 'suppressed'")
+
+/** No lawful basis is recorded for where they come from, in a country that needs one. */
+const HAS_NO_BASIS = sql.raw(
+  `(country = any(coalesce((select countries from lawful_regions), '{}'))
+    and exists (select 1 from batches b where b.id = contacts.batch_id and b.lawful_basis = 'not-stated'))`,
+)
+
+/** Of those the ones that may be asked about. */
+export const wantingOf = (meant: FillFor): SQL =>
+  sql`${lackingOf(meant)} and not ${IS_SUPPRESSED} and not ${HAS_NO_BASIS}`
+
+/** How many lack something and are left out, by why. */
+export async function countLeftOut(tx: Db, meant: FillFor): Promise<Record<'suppressed' | 'no-lawful-basis', number>> {
+  const { rows } = await tx.execute<{ suppressed: string; basis: string }>(sql`
+    select count(*) filter (where ${IS_SUPPRESSED}) as suppressed,
+      count(*) filter (where ${HAS_NO_BASIS} and not ${IS_SUPPRESSED}) as basis
+    from contacts where ${lackingOf(meant)}`)
+  return { suppressed: Number(rows[0]?.suppressed ?? 0), 'no-lawful-basis': Number(rows[0]?.basis ?? 0) }
+}
+
+/** Contacts by id, with what they lack of what is wanted and what a provider can be told about them. */
+export async function readWanting(tx: Db, condition: SQL, { wants, alsoDoubtful }: Lacking): Promise<WantingContact[]> {
+  const lacks = wants.map((want) => sql`case when ${lackOf(want, alsoDoubtful)} then ${want}::text end`)
+  const { rows } = await tx.execute<Record<string, string | null> & { lacks: Want[] }>(sql`
+    select id, full_name, company, domain, profile, email, country,
+      array_remove(array[${sql.join(lacks, sql`, `)}]::text[], null) as lacks
+    from contacts where ${condition} order by id`)
+  return rows.map((row) => ({ ...asAskable(row), lacks: row.lacks }))
+}
+
+/** What a provider can be told about a contact, from a line of `contacts`. */
+export const asAskable = (row: Readonly<Record<string, unknown>>): Omit<WantingContact, 'lacks'> => ({
+  id: Number(row.id),
+  fullName: String(row.full_name ?? ''),
+  company: String(row.company ?? ''),
+  domain: String(row.domain ?? ''),
+  profile: String(row.profile ?? ''),
+  email: String(row.email ?? ''),
+  country: String(row.country ?? ''),
+})
+
+/** Starts a search for each contact that wants something, or for so many of them at random. */
+export async function openSearches(tx: Db, jobId: string, meant: FillFor, sample: number | null): Promise<void> {
+  const lacks = meant.wants.map((want) => sql`case when ${lackOf(want, meant.alsoDoubtful)} then ${want}::text end`)
+  await tx.execute(sql`
+    insert into fill_searches (job_id, contact_id, state, wants)
+    select ${jobId}::uuid, id, 'open', array_remove(array[${sql.join(lacks, sql`, `)}]::text[], null)
+    from contacts where ${wantingOf(meant)} order by md5(${jobId} || id) limit ${sample}`)
 }
 
 /** Attempts that were answered within so many days: asking again would be told the same. */

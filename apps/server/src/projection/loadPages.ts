@@ -76,16 +76,20 @@ async function loadPage(tx: Db, ids: readonly number[], known: KnownBatches): Pr
   })
   const contacts = [...projected.values()].map((one) => one.projected)
   const e164s = new Set(contacts.flatMap((one) => one.numbers.map(({ e164 }) => e164)))
-  for (const found of fills.values()) for (const e164 of found) e164s.add(e164)
+  const found = [...fills.values()].flat()
+  for (const value of found) if (!value.includes('@')) e164s.add(value)
   return {
     listIds: [...new Set(stored.map(({ listId }) => listId))],
     sources,
     e164s: [...e164s],
     facts: await factsOfNumbers(tx, [...e164s]),
     verified: await factsOfAddresses(tx, [
-      ...new Set(contacts.flatMap(({ emails }) => emails.map(({ address }) => address))),
+      ...new Set([
+        ...contacts.flatMap(({ emails }) => emails.map(({ address }) => address)),
+        ...found.filter((value) => value.includes('@')),
+      ]),
     ]),
-    isSuppressed: await suppressionTest(tx, () => [...e164s, ...contacts.flatMap(suppressibleKeysOf)]),
+    isSuppressed: await suppressionTest(tx, () => [...e164s, ...found, ...contacts.flatMap(suppressibleKeysOf)]),
   }
 }
 
@@ -161,8 +165,8 @@ async function learnBatches(tx: Db, batchIds: readonly string[], known: KnownBat
 }
 
 async function readFills(tx: Db, ids: readonly number[]): Promise<Map<number, string[]>> {
-  const { rows } = await tx.execute<{ contact_id: string; e164s: string[] }>(sql`
-    select contact_id, array_agg(e164 order by made_at, id) as e164s from fills
+  const { rows } = await tx.execute<{ contact_id: string; found: string[] }>(sql`
+    select contact_id, array_agg(coalesce(e164, address) order by made_at, id) as found from fills
     where contact_id = any(${sql.param(ids)}::bigint[]) and undone_at is null group by contact_id`)
-  return new Map(rows.map((row) => [Number(row.contact_id), row.e164s]))
+  return new Map(rows.map((row) => [Number(row.contact_id), row.found]))
 }

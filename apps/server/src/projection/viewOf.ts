@@ -20,6 +20,7 @@ import {
   type ContactValues,
   type ProjectedContact,
   type ReadEmail,
+  readEmails,
   slipOf,
 } from '@upper-field/core/tidy'
 
@@ -39,7 +40,7 @@ export interface ContactSources {
   readonly members: readonly SourceRow[]
   /** Whose values come first where there are several rows. */
   readonly how: HowToSurvive
-  /** Numbers that providers found, in the order in which they were accepted. */
+  /** Numbers and addresses that providers found, in the order in which they were kept. */
   readonly fills: readonly string[]
   readonly factsOf: (e164: string) => RegisterFacts | undefined
   /** What the verifier has said of an address. */
@@ -91,13 +92,13 @@ export function viewOf({
   const own = ownRow.projected
   const merged = mergeContacts([withOrigin(ownRow, 'row'), ...members.map((member) => withOrigin(member, 'join'))], how)
   const known = new Set(merged.numbers.map(({ e164 }) => e164))
-  const filled = fills.filter((e164) => !known.has(e164)).flatMap(readFilled)
+  const filled = fills.filter((value) => !value.includes('@') && !known.has(value)).flatMap(readFilled)
   const numbers = [...merged.numbers, ...filled]
   const lineOf = (number: ReadNumber): Line => describeLine(number, factsOf(number.e164))
   const lines = rankLines(numbers.map(lineOf)).map((line) => sharedLine(line, isShared(line.e164)))
   const fromRows = merged.numbers.filter(({ valid }) => valid).map(lineOf)
   const stateOf = (address: string): AddressState => verifiedAs(address) ?? 'not-checked'
-  const emails = rankAddresses(merged.emails, stateOf)
+  const emails = rankAddresses(withFilled(merged.emails, fills), stateOf)
   const emailState = emails[0] ? stateOf(emails[0].address) : 'none'
   const hasEmail = emails.length > 0
   // Contacts are counted, not rows: what a joined row holds can be read of this contact too.
@@ -167,6 +168,12 @@ const withOrigin = ({ id, projected: contact }: SourceRow, origin: NumberOrigin)
   numbers: contact.numbers.map((number) => from(number, origin)),
   emails: contact.emails,
 })
+
+/** Addresses that were found stand behind those that were there. */
+function withFilled(emails: readonly ReadEmail[], fills: readonly string[]): readonly ReadEmail[] {
+  const found = fills.filter((value) => value.includes('@') && !emails.some(({ address }) => address === value))
+  return found.length === 0 ? emails : [...emails, ...found.flatMap((value) => readEmails(value))]
+}
 
 function readFilled(e164: string): OriginNumber[] {
   return readPhoneCell(e164).numbers.map((number) => from(number, 'fill'))

@@ -90,8 +90,8 @@ describe('the services that ship', () => {
     for (const [service, { total }] of Object.entries(theirs))
       expect([service, await booked(service)]).toEqual([service, total])
     const fills = await server.sql<{ row: number; e164: string }>(
-      'select c.row, f.e164 from fills f join contacts c on c.id = f.contact_id where f.list_id = $1',
-      [listId],
+      'select c.row, f.e164 from fills f join contacts c on c.id = f.contact_id where f.list_id = $1 and f.found_as = $2',
+      [listId, 'mobile'],
     )
     expect(fills.length).toBeGreaterThan(50)
     // Nobody else's number, and nothing the register calls dead or fixed: a desk only where it does not know.
@@ -132,7 +132,10 @@ describe('the services that ship', () => {
       curve.map(({ usable }) => usable.value).toSorted((a, b) => a - b),
     )
     const found = (
-      await server.sql<{ n: string }>('select count(distinct contact_id) as n from fills where list_id = $1', [listId])
+      await server.sql<{ n: string }>(
+        `select count(distinct contact_id) as n from fills where list_id = $1 and found_as = 'mobile'`,
+        [listId],
+      )
     )[0]
     expect(cheapest.usable.value).toBe(Math.round((Number(found?.n) * 60) / 40))
     for (const { usable, onlyHere, asked } of providers) {

@@ -36,8 +36,8 @@ const valuesFor = ({ accepts }: ConnectorDocument): ValueName[] => [
 
 /** The most one question can cost, in millionths of a euro. */
 function mostOf(document: ConnectorDocument): number {
-  const { id, accepts, charge, mostCandidates } = document
-  return mostCost({ id, accepts, charge: { per: charge.per, amount: priceOf(document) }, mostCandidates }, 0)
+  const { id, gives, accepts, charge, mostCandidates } = document
+  return mostCost({ id, gives, accepts, charge: { per: charge.per, amount: priceOf(document) }, mostCandidates }, 0)
 }
 
 /** Asks a service once, as it is declared now, and shows everything of it but the key. */

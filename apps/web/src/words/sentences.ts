@@ -1,5 +1,6 @@
 import type { Batch, Job } from '@upper-field/contract'
 import type { AddressState, Sureness } from '@upper-field/core/check'
+import type { FoundAs, Want } from '@upper-field/core/fill'
 import type { Problem, Repair, Verdict } from '@upper-field/core/phone'
 import type { Lane, LaneReason } from '@upper-field/core/split'
 import type { Riser, Stage } from '@upper-field/core/story'
@@ -296,6 +297,24 @@ export const JOB_PROBLEM: Record<string, string> = {
   unexpected: 'Something failed on our side. What was done is kept; go on to try again.',
 }
 
+/** What a fill looks for. */
+export const WANT: Record<Want, string> = {
+  mobile: 'A mobile',
+  'any-number': 'Any number',
+  'work-email': 'Work e-mail',
+  'personal-email': 'Personal e-mail',
+}
+
+export const FOUND_AS: Record<FoundAs, string> = {
+  mobile: 'Mobile',
+  'any-number': 'Number',
+  'work-email': 'Work e-mail',
+  'personal-email': 'Personal e-mail',
+  office: 'Number of the office',
+  risky: 'Risky address',
+  besides: 'Something more',
+}
+
 export const CANDIDATE: Record<string, string> = {
   accepted: 'accepted',
   unreadable: 'not a number',
@@ -306,6 +325,10 @@ export const CANDIDATE: Record<string, string> = {
   'already-known': 'known already',
   'later-than-first': 'not needed any more',
   'not-checked': 'the line register gave no answer that can be read',
+  'score-too-low': 'the provider is not sure enough',
+  'not-wanted': 'not what was looked for',
+  undeliverable: 'takes no mail',
+  'risky-address': 'may not take mail: kept as risky',
 }
 
 export const DESTINATION: Record<string, string> = { brassbell: 'Brassbell', people: 'a file for people' }

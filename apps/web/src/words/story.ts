@@ -5,6 +5,7 @@ import {
   ADDRESS,
   CANDIDATE,
   DESTINATION,
+  FOUND_AS,
   LANE,
   LANE_REASON,
   LINE,
@@ -99,13 +100,13 @@ export function tell(
         title: `${named(fact.provider)} asked: ${ATTEMPT[fact.state] ?? fact.state}`,
         more: [
           ...fact.candidates.map(
-            ({ e164, outcome }) => `${e164 ? phone(e164) : 'A value'}: ${CANDIDATE[outcome] ?? outcome}.`,
+            ({ value, outcome }) => `${value ? valueText(value) : 'A value'}: ${CANDIDATE[outcome] ?? outcome}.`,
           ),
           `Cost ${money(fact.cost)}.`,
         ],
       }
     case 'filled':
-      return { title: `Mobile found by ${named(fact.provider)}`, more: [phone(fact.e164)] }
+      return { title: `${FOUND_AS[fact.foundAs]} found by ${named(fact.provider)}`, more: [valueText(fact.value)] }
     case 'placed':
       return { title: `Now in ${LANE[fact.lane]}`, more: [`Because: ${LANE_REASON[fact.reason]}.`] }
     case 'forgotten':
@@ -123,6 +124,9 @@ export function tell(
       }
   }
 }
+
+/** A number as it is written for people, or an address. */
+export const valueText = (value: string): string => (value.startsWith('+') ? phone(value) : value)
 
 const shortened = (text: string): string => (text.length > 80 ? `${text.slice(0, 80)}…` : text)
 

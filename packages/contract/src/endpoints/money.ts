@@ -13,6 +13,7 @@ import {
   FillPlan,
   FillResult,
   FillSample,
+  LawfulRegions,
   NewCheck,
   SpendLine,
   SpendMonth,
@@ -56,6 +57,9 @@ export const moneyEndpoints = {
       order: z.string().max(300).default(''),
       checksLines: z.enum(['yes', 'no']).default('yes'),
       notAgainDays: z.coerce.number().int().min(0).max(365).default(30),
+      contactId: z.coerce.number().int().optional(),
+      /** `FillOptions` as JSON. */
+      options: z.string().max(6000).default('{}'),
     }),
     response: FillEstimate,
   }),
@@ -65,6 +69,14 @@ export const moneyEndpoints = {
     response: Job,
     role: 'operator',
     isIdempotent: true,
+  }),
+  readLawfulRegions: endpoint('get', '/lawful-regions', 'Where a lawful basis is needed before data is bought', {
+    response: LawfulRegions,
+  }),
+  changeLawfulRegions: endpoint('put', '/lawful-regions', 'Say where a lawful basis is needed before data is bought', {
+    body: LawfulRegions,
+    response: LawfulRegions,
+    role: 'owner',
   }),
   readFills: endpoint('get', '/lists/{listId}/fills', 'Fill runs and what each provider gave', {
     params: OfList,

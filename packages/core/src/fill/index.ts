@@ -1,10 +1,35 @@
 export { type Expected, expectOrder, type Range } from './bootstrap'
 export {
+  type AddressCandidate,
+  FOUND_AS,
+  type FoundAs,
+  type Judgement,
+  judgeAddress,
+  judgeNumber,
+  KEPT_AS,
+  type KeptAs,
+  type NumberCandidate,
+  SET_ASIDE_REASONS,
+  type SetAsideReason,
+} from './judge'
+export {
+  type FillBranch,
+  NO_CONDITION,
+  orderFor,
+  type StepCondition,
+  satisfies,
+  serves,
+  stillWanted,
+  WANTS,
+  type Want,
+} from './plan'
+export {
   type Askable,
   costOfAnswer,
   inputFor,
   type Micros,
   mostCost,
+  PERSON_INPUTS,
   type PersonInput,
   type ProviderTerms,
 } from './providers'
@@ -26,11 +51,9 @@ export {
   ATTEMPT_STATES,
   type AttemptFacts,
   type AttemptState,
-  type CandidateInput,
-  type CandidateJudgement,
-  judgeCandidate,
   type NextAct,
   nextAct,
-  SET_ASIDE_REASONS,
-  type SetAsideReason,
+  SEARCH_OUTCOMES,
+  type Search,
+  type SearchOutcome,
 } from './waterfall'

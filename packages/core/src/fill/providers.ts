@@ -2,11 +2,13 @@
 export type Micros = number
 
 /** What a provider must be told to look somebody up. */
-export type PersonInput = 'profile' | 'name-and-company' | 'name-and-domain' | 'email'
+export const PERSON_INPUTS = ['profile', 'name-and-company', 'name-and-domain', 'email'] as const
+export type PersonInput = (typeof PERSON_INPUTS)[number]
 
 /** A provider as a fill sees it: what it needs, and how it charges. */
 export interface ProviderTerms {
   readonly id: string
+  readonly gives: readonly string[]
   readonly accepts: readonly string[]
   readonly charge: {
     /** For every call; for every candidate; where there is an answer; for a value that is taken. */
@@ -25,15 +27,23 @@ export interface Askable {
   readonly email: string
 }
 
-/** The first of what a provider accepts that a contact can serve, in the provider's order; null where there is none. */
-export function inputFor(provider: Pick<ProviderTerms, 'accepts'>, contact: Askable): PersonInput | null {
+/**
+ * The first of what a provider accepts that a contact can serve, in the provider's order; null where there is none.
+ * @param only of these alone; empty for any
+ */
+export function inputFor(
+  provider: Pick<ProviderTerms, 'accepts'>,
+  contact: Askable,
+  only: readonly PersonInput[] = [],
+): PersonInput | null {
   const has: Record<PersonInput, boolean> = {
     profile: contact.profile !== '',
     'name-and-company': contact.fullName !== '' && contact.company !== '',
     'name-and-domain': contact.fullName !== '' && contact.domain !== '',
     email: contact.email !== '',
   }
-  const isServed = (input: string): input is PersonInput => Object.hasOwn(has, input) && has[input as PersonInput]
+  const isServed = (input: string): input is PersonInput =>
+    Object.hasOwn(has, input) && has[input as PersonInput] && (only.length === 0 || only.includes(input as PersonInput))
   return provider.accepts.find(isServed) ?? null
 }
 

@@ -1,4 +1,5 @@
-import type { LineType, Reading } from '../phone'
+import { serves, stillWanted, type Want } from './plan'
+import type { ProviderTerms } from './providers'
 
 export const ATTEMPT_STATES = ['waiting', 'accepted', 'set-aside', 'nothing', 'failed', 'late'] as const
 /** `waiting` for a late answer; `late` where it never came in time. */
@@ -7,77 +8,49 @@ export type AttemptState = (typeof ATTEMPT_STATES)[number]
 export interface AttemptFacts {
   readonly provider: string
   readonly state: AttemptState
+  /** What of the wanted was accepted. */
+  readonly found: readonly Want[]
 }
+
+export const SEARCH_OUTCOMES = ['found', 'partly', 'not-found'] as const
+export type SearchOutcome = (typeof SEARCH_OUTCOMES)[number]
 
 export type NextAct =
   | { readonly act: 'ask'; readonly provider: string }
   | { readonly act: 'wait' }
-  | { readonly act: 'end'; readonly outcome: 'found' | 'not-found' }
+  | { readonly act: 'end'; readonly outcome: SearchOutcome }
 
-/** Until one finds somebody; or everybody, to learn what each is worth. */
+/** Until all that is wanted is found; or everybody, to learn what each is worth. */
 export const ASKING = ['until-found', 'everybody'] as const
 export type Asking = (typeof ASKING)[number]
 
+/** The search for what one contact lacks. */
+export interface Search {
+  /** The providers of the plan that can be asked about this contact, in the plan's order. */
+  readonly eligible: readonly Pick<ProviderTerms, 'id' | 'gives'>[]
+  readonly attempts: readonly AttemptFacts[]
+  readonly wants: readonly Want[]
+  readonly asking?: Asking
+}
+
 /**
- * What to do next for one contact: the providers are asked in order, the first accepted candidate ends the search. Where
- * everybody is asked, nothing ends it before all were, and late answers are not waited for in between.
- * @param eligible the providers of the plan that can be asked about this contact, in the plan's order
+ * What to do next for one contact: the providers that may give what is still wanted are asked in order, until all of it
+ * is accepted. Where everybody is asked, nothing ends it before all were, and late answers are not waited for in between.
  */
-export function nextAct(
-  eligible: readonly string[],
-  attempts: readonly AttemptFacts[],
-  asking: Asking = 'until-found',
-): NextAct {
-  const isFound = attempts.some(({ state }) => state === 'accepted')
+export function nextAct({ eligible, attempts, wants, asking = 'until-found' }: Search): NextAct {
+  const open = stillWanted(
+    wants,
+    attempts.flatMap(({ found }) => found),
+  )
   const isWaiting = attempts.some(({ state }) => state === 'waiting')
   if (asking === 'until-found') {
-    if (isFound) return { act: 'end', outcome: 'found' }
+    if (open.length === 0) return { act: 'end', outcome: 'found' }
     if (isWaiting) return { act: 'wait' }
   }
   const asked = new Set(attempts.map(({ provider }) => provider))
-  const provider = eligible.find((id) => !asked.has(id))
-  if (provider !== undefined) return { act: 'ask', provider }
-  return isWaiting ? { act: 'wait' } : { act: 'end', outcome: isFound ? 'found' : 'not-found' }
-}
-
-export const SET_ASIDE_REASONS = [
-  'unreadable',
-  /** The answer names another person. */
-  'somebody-else',
-  'not-a-mobile',
-  'fixed-line',
-  'out-of-service',
-  'already-known',
-  'later-than-first',
-  /** The line register gave no answer about it that can be read. */
-  'not-checked',
-] as const
-export type SetAsideReason = (typeof SET_ASIDE_REASONS)[number]
-
-export type CandidateJudgement =
-  | { readonly outcome: 'accepted'; readonly e164: string }
-  | { readonly outcome: 'set-aside'; readonly reason: SetAsideReason; readonly e164: string | null }
-
-export interface CandidateInput {
-  readonly reading: Reading
-  /** The register's answer, where the plan asks for one. */
-  readonly register: { readonly lineType: LineType; readonly isOutOfService: boolean } | null
-  readonly known: readonly string[]
-  /** The answer names somebody else than was asked about. */
-  readonly isOther?: boolean
-}
-
-/** Judges one candidate for a mobile. Without a line check a number that may be either is taken on trust. */
-export function judgeCandidate({ reading, register, known, isOther = false }: CandidateInput): CandidateJudgement {
-  const number = reading.numbers.find(({ valid }) => valid)
-  if (!number) return { outcome: 'set-aside', reason: 'unreadable', e164: null }
-  const { e164 } = number
-  const aside = (reason: SetAsideReason): CandidateJudgement => ({ outcome: 'set-aside', reason, e164 })
-  if (isOther) return aside('somebody-else')
-  if (known.includes(e164)) return aside('already-known')
-  const lineType = register && register.lineType !== 'unknown' ? register.lineType : number.lineType
-  if (lineType === 'fixed') return aside('fixed-line')
-  if (lineType !== 'mobile' && lineType !== 'fixed-or-mobile') return aside('not-a-mobile')
-  if (register?.isOutOfService) return aside('out-of-service')
-  return { outcome: 'accepted', e164 }
+  const looksFor = asking === 'everybody' ? wants : open
+  const next = eligible.find(({ id, gives }) => !asked.has(id) && looksFor.some((want) => serves(gives, want)))
+  if (next) return { act: 'ask', provider: next.id }
+  if (isWaiting) return { act: 'wait' }
+  return { act: 'end', outcome: open.length === 0 ? 'found' : open.length < wants.length ? 'partly' : 'not-found' }
 }

@@ -1,17 +1,30 @@
 import { describe, expect, it } from '@jest/globals'
 import fc from 'fast-check'
-import { costOfAnswer, inputFor, judgeCandidate, mostCost, nextAct, type ProviderTerms } from '../../src/fill'
-import { readPhoneCell } from '../../src/phone'
+import {
+  ASKING,
+  ATTEMPT_STATES,
+  type AttemptFacts,
+  costOfAnswer,
+  inputFor,
+  mostCost,
+  nextAct,
+  type ProviderTerms,
+  serves,
+  stillWanted,
+  WANTS,
+} from '../../src/fill'
 
 const TERMS: Record<string, ProviderTerms> = {
   tansy: {
     id: 'tansy',
+    gives: ['mobile'],
     accepts: ['name-and-company', 'name-and-domain'],
     charge: { per: 'candidate', amount: 80_000 },
     mostCandidates: 1,
   },
   brindle: {
     id: 'brindle',
+    gives: ['mobile'],
     accepts: ['profile', 'name-and-domain'],
     charge: { per: 'accepted', amount: 350_000 },
     mostCandidates: 2,
@@ -48,7 +61,7 @@ describe('what it costs', () => {
         fc.boolean(),
         (per, amount, mostCandidates, candidates, accepted) => {
           const deliverable = candidates % 2
-          const terms = { id: 'a', accepts: [], charge: { per, amount }, mostCandidates }
+          const terms = { id: 'a', gives: [], accepts: [], charge: { per, amount }, mostCandidates }
           expect(costOfAnswer(terms, { candidates, accepted, deliverable })).toBeLessThanOrEqual(mostCost(terms, 0))
           expect(mostCost(terms, 7) - mostCost(terms, 0)).toBe(7 * mostCandidates)
         },
@@ -63,87 +76,130 @@ describe('what it costs', () => {
   })
 })
 
+/** An attempt that brought a mobile where it was accepted. */
+const asked = (provider: string, state: AttemptFacts['state']): AttemptFacts => ({
+  provider,
+  state,
+  found: state === 'accepted' ? ['mobile'] : [],
+})
+const order = ['tansy', 'brindle']
+const eligible = order.map((id) => ({ id, gives: ['mobile'] }))
+const wants = ['mobile'] as const
+
 describe('nextAct where everybody is asked', () => {
-  it.each<[string, { provider: string; state: 'accepted' | 'waiting' | 'nothing' }[], object]>([
-    [
-      'goes on after somebody was found',
-      [{ provider: 'tansy', state: 'accepted' }],
-      { act: 'ask', provider: 'brindle' },
-    ],
-    [
-      'goes on while an answer is awaited',
-      [{ provider: 'tansy', state: 'waiting' }],
-      { act: 'ask', provider: 'brindle' },
-    ],
-    [
-      'waits for the last',
-      [
-        { provider: 'tansy', state: 'waiting' },
-        { provider: 'brindle', state: 'nothing' },
-      ],
-      { act: 'wait' },
-    ],
+  it.each<[string, AttemptFacts[], object]>([
+    ['goes on after somebody was found', [asked('tansy', 'accepted')], { act: 'ask', provider: 'brindle' }],
+    ['goes on while an answer is awaited', [asked('tansy', 'waiting')], { act: 'ask', provider: 'brindle' }],
+    ['waits for the last', [asked('tansy', 'waiting'), asked('brindle', 'nothing')], { act: 'wait' }],
     [
       'ends when all have answered',
-      [
-        { provider: 'tansy', state: 'accepted' },
-        { provider: 'brindle', state: 'nothing' },
-      ],
+      [asked('tansy', 'accepted'), asked('brindle', 'nothing')],
       { act: 'end', outcome: 'found' },
     ],
     [
       'ends with nobody found',
-      [
-        { provider: 'tansy', state: 'nothing' },
-        { provider: 'brindle', state: 'nothing' },
-      ],
+      [asked('tansy', 'nothing'), asked('brindle', 'nothing')],
       { act: 'end', outcome: 'not-found' },
     ],
-  ])('%s', (_, attempts, act) => expect(nextAct(['tansy', 'brindle'], attempts, 'everybody')).toEqual(act))
+  ])('%s', (_, attempts, act) => expect(nextAct({ eligible, attempts, wants, asking: 'everybody' })).toEqual(act))
 })
 
 describe('nextAct', () => {
-  const order = ['tansy', 'brindle']
-  it.each([
+  it.each<[string, AttemptFacts[], object]>([
     ['asks the first', [], { act: 'ask', provider: 'tansy' }],
-    ['asks the second after a miss', [{ provider: 'tansy', state: 'nothing' }], { act: 'ask', provider: 'brindle' }],
-    ['asks the second after a failure', [{ provider: 'tansy', state: 'failed' }], { act: 'ask', provider: 'brindle' }],
-    ['waits for a late answer', [{ provider: 'brindle', state: 'waiting' }], { act: 'wait' }],
-    ['ends with the first accepted', [{ provider: 'tansy', state: 'accepted' }], { act: 'end', outcome: 'found' }],
+    ['asks the second after a miss', [asked('tansy', 'nothing')], { act: 'ask', provider: 'brindle' }],
+    ['asks the second after a failure', [asked('tansy', 'failed')], { act: 'ask', provider: 'brindle' }],
+    ['waits for a late answer', [asked('brindle', 'waiting')], { act: 'wait' }],
+    ['ends with the first accepted', [asked('tansy', 'accepted')], { act: 'end', outcome: 'found' }],
     [
       'ends when all were asked',
-      [
-        { provider: 'tansy', state: 'set-aside' },
-        { provider: 'brindle', state: 'late' },
-      ],
+      [asked('tansy', 'set-aside'), asked('brindle', 'late')],
       { act: 'end', outcome: 'not-found' },
     ],
-  ] as const)('%s', (_, attempts, act) => expect(nextAct(order, attempts)).toEqual(act)) // prettier-ignore
-})
+  ])('%s', (_, attempts, act) => expect(nextAct({ eligible, attempts, wants })).toEqual(act))
 
-describe('judgeCandidate', () => {
-  const mobile = readPhoneCell('07911 204481', { country: 'GB' })
-  const fixed = readPhoneCell('01665 555018', { country: 'GB' })
-  const either = readPhoneCell('(415) 555-2671', { country: 'US' })
-  const judge = (
-    reading: typeof mobile,
-    register: { lineType: 'mobile' | 'fixed' | 'unknown'; isOutOfService: boolean } | null = null,
-    known: string[] = [],
-  ) => {
-    const judged = judgeCandidate({ reading, register, known })
-    return judged.outcome === 'accepted' ? 'accepted' : judged.reason
-  }
-  it('takes a mobile', () => expect(judge(mobile)).toBe('accepted'))
-  it('believes the register more than the plan', () => {
-    expect(judge(either)).toBe('accepted')
-    expect(judge(either, { lineType: 'fixed', isOutOfService: false })).toBe('fixed-line')
-    expect(judge(either, { lineType: 'unknown', isOutOfService: false })).toBe('accepted')
+  const three = [
+    { id: 'a', gives: ['mobile'] },
+    { id: 'b', gives: ['work-email'] },
+    { id: 'c', gives: ['work-email', 'mobile'] },
+  ]
+  it('asks only who may give what is still wanted', () => {
+    const both = ['mobile', 'work-email'] as const
+    const found = (provider: string, ...what: AttemptFacts['found']): AttemptFacts => ({
+      provider,
+      state: what.length > 0 ? 'accepted' : 'nothing',
+      found: what,
+    })
+    const next = (...attempts: AttemptFacts[]) => nextAct({ eligible: three, attempts, wants: both })
+    expect(next(found('a', 'mobile'))).toEqual({ act: 'ask', provider: 'b' })
+    expect(next(found('a', 'mobile'), found('b', 'work-email'))).toEqual({ act: 'end', outcome: 'found' })
+    expect(next(found('a'), found('b', 'work-email'))).toEqual({ act: 'ask', provider: 'c' })
+    expect(next(found('a'), found('b', 'work-email'), found('c'))).toEqual({ act: 'end', outcome: 'partly' })
+    expect(next(found('a'), found('b'), found('c'))).toEqual({ act: 'end', outcome: 'not-found' })
   })
-  it('sets aside what is of no use, with the reason', () => {
-    expect(judge(fixed)).toBe('fixed-line')
-    expect(judge(mobile, { lineType: 'mobile', isOutOfService: true })).toBe('out-of-service')
-    expect(judge(mobile, null, ['+447911204481'])).toBe('already-known')
-    expect(judge(readPhoneCell('n/a'))).toBe('unreadable')
-    expect(judge(readPhoneCell('0800 1111', { country: 'GB' }))).toBe('not-a-mobile')
+
+  const provider = fc.record({
+    id: fc.constantFrom('a', 'b', 'c', 'd'),
+    gives: fc.subarray([...WANTS], { minLength: 1 }),
+  })
+  const attempt = fc
+    .record({
+      provider: fc.constantFrom('a', 'b', 'c', 'd'),
+      state: fc.constantFrom(...ATTEMPT_STATES),
+      found: fc.subarray([...WANTS], { minLength: 1 }),
+    })
+    .map(({ state, found, ...rest }) => ({ ...rest, state, found: state === 'accepted' ? found : [] }))
+  const search = fc.record({
+    eligible: fc.uniqueArray(provider, { selector: ({ id }) => id }),
+    attempts: fc.uniqueArray(attempt, { selector: (one) => one.provider }),
+    wants: fc.subarray([...WANTS], { minLength: 1 }),
+    asking: fc.constantFrom(...ASKING),
+  })
+
+  it('never asks anybody twice, nor for what nobody wants any more, nor while an answer is awaited', () => {
+    fc.assert(
+      fc.property(search, (one) => {
+        const act = nextAct(one)
+        if (act.act !== 'ask') return
+        expect(one.attempts.map((made) => made.provider)).not.toContain(act.provider)
+        const gives = one.eligible.find(({ id }) => id === act.provider)?.gives ?? []
+        const found = one.attempts.flatMap((made) => made.found)
+        const open = one.asking === 'everybody' ? one.wants : stillWanted(one.wants, found)
+        expect(open.some((want) => serves(gives, want))).toBe(true)
+        if (one.asking === 'until-found') expect(one.attempts.some(({ state }) => state === 'waiting')).toBe(false)
+      }),
+    )
+  })
+
+  it('comes to the same end in whatever order the answers came', () => {
+    fc.assert(
+      fc.property(search, fc.array(fc.nat(), { minLength: 8, maxLength: 8 }), (one, keys) => {
+        const shuffled = one.attempts
+          .map((made, i) => ({ made, key: keys[i] ?? 0 }))
+          .sort((a, b) => a.key - b.key)
+          .map(({ made }) => made)
+        expect(nextAct({ ...one, attempts: shuffled })).toEqual(nextAct(one))
+      }),
+    )
+  })
+
+  it('comes to an end, after asking each at most once', () => {
+    fc.assert(
+      fc.property(search, fc.func(fc.boolean()), (one, answers) => {
+        const attempts: AttemptFacts[] = []
+        for (;;) {
+          const act = nextAct({ ...one, attempts })
+          if (act.act === 'end') break
+          if (act.act !== 'ask') throw new Error('nobody is awaited')
+          const gives = one.eligible.find(({ id }) => id === act.provider)?.gives ?? []
+          attempts.push({
+            provider: act.provider,
+            state: 'nothing',
+            found: answers(act.provider) ? one.wants.filter((want) => serves(gives, want)) : [],
+          })
+        }
+        expect(new Set(attempts.map((made) => made.provider)).size).toBe(attempts.length)
+      }),
+    )
   })
 })

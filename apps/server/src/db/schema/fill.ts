@@ -1,5 +1,7 @@
+import type { FillOptions } from '@upper-field/contract'
 import type { AnswerItem, Connector } from '@upper-field/core/connect'
-import type { Asking } from '@upper-field/core/fill'
+import type { Asking, AttemptState, KeptAs, Want } from '@upper-field/core/fill'
+import { sql } from 'drizzle-orm'
 import {
   bigint,
   boolean,
@@ -16,6 +18,17 @@ import {
 import { id, instant } from './columns'
 import { ofList } from './lists'
 
+/** A plan that looks for mobiles alone, without conditions or limits. */
+const PLAIN_OPTIONS: FillOptions = {
+  wants: ['mobile'],
+  branches: [],
+  conditions: {},
+  alsoDoubtful: false,
+  checksAddresses: true,
+  perContact: null,
+  perDay: null,
+}
+
 export const fillRuns = pgTable('fill_runs', {
   jobId: uuid('job_id').primaryKey(),
   listId: ofList(),
@@ -27,6 +40,10 @@ export const fillRuns = pgTable('fill_runs', {
   /** How many were taken at random; null where all who want one were. */
   sample: integer('sample'),
   notAgainDays: integer('not_again_days').notNull().default(0),
+  /** What is wanted, on which conditions and within which limits. */
+  options: jsonb('options').$type<FillOptions>().notNull().default(PLAIN_OPTIONS),
+  /** How many were left out, by why. */
+  leftOut: jsonb('left_out').$type<Record<string, number>>().notNull().default({}),
   /** Whom of those who want a mobile. */
   filter: text('filter').notNull().default(''),
   spent: bigint('spent', { mode: 'number' }).notNull().default(0),
@@ -40,8 +57,10 @@ export const fillSearches = pgTable(
   {
     jobId: uuid('job_id').notNull(),
     contactId: bigint('contact_id', { mode: 'number' }).notNull(),
-    /** `open`, `waiting`, `found`, `not-found` or `budget`. */
+    /** `open`, `waiting`, `found`, `partly`, `not-found`, `budget` or `left-out`. */
     state: text('state').notNull(),
+    /** What it lacked at the start. */
+    wants: text('wants').array().$type<Want[]>().notNull().default(sql`'{mobile}'::text[]`),
   },
   (t) => [
     primaryKey({ columns: [t.jobId, t.contactId] }),
@@ -57,9 +76,11 @@ export const attempts = pgTable(
     listId: ofList(),
     contactId: bigint('contact_id', { mode: 'number' }).notNull(),
     provider: text('provider').notNull(),
-    state: text('state').notNull(),
+    state: text('state').$type<AttemptState>().notNull(),
     /** Why it failed: a code. */
     reason: text('reason'),
+    /** What of the wanted it brought. */
+    found: text('found').array().$type<Want[]>().notNull().default(sql`'{}'::text[]`),
     /** A late answer as it came, kept until it is judged. */
     answer: jsonb('answer').$type<AnswerItem[]>(),
     reserved: bigint('reserved', { mode: 'number' }).notNull(),
@@ -80,7 +101,11 @@ export const candidates = pgTable(
     raw: text('raw').notNull(),
     score: integer('score').notNull(),
     e164: text('e164'),
+    /** An address, where it is none of a number. */
+    address: text('address'),
     outcome: text('outcome').notNull(),
+    /** `office` or `risky`, where it is kept though it is not what was wanted. */
+    keptAs: text('kept_as'),
   },
   (t) => [primaryKey({ columns: [t.attemptId, t.position] })],
 )
@@ -92,14 +117,24 @@ export const fills = pgTable(
     id: id(),
     listId: ofList(),
     contactId: bigint('contact_id', { mode: 'number' }).notNull(),
-    attemptId: uuid('attempt_id').notNull().unique(),
+    attemptId: uuid('attempt_id').notNull(),
     provider: text('provider').notNull(),
-    e164: text('e164').notNull(),
+    /** The number or the address. */
+    e164: text('e164'),
+    address: text('address'),
+    /** What was wanted and found; `office` or `risky` for what is kept besides. */
+    foundAs: text('found_as').$type<Want | KeptAs>().notNull().default('mobile'),
     madeAt: instant('made_at').notNull().defaultNow(),
     undoneAt: instant('undone_at'),
   },
-  (t) => [index('fills_contact').on(t.contactId)],
+  (t) => [index('fills_contact').on(t.contactId), index('fills_attempt').on(t.attemptId)],
 )
+
+/** Countries in which personal data is bought only on a recorded lawful basis. One row, or none. */
+export const lawfulRegions = pgTable('lawful_regions', {
+  isOnly: boolean('is_only').primaryKey().default(true),
+  countries: text('countries').array().notNull(),
+})
 
 export const connections = pgTable('connections', {
   provider: text('provider').primaryKey(),

@@ -12,7 +12,7 @@ export {
   numbers,
   tidyCounts,
 } from './contacts'
-export { attempts, candidates, connections, fillRuns, fillSearches, fills } from './fill'
+export { attempts, candidates, connections, fillRuns, fillSearches, fills, lawfulRegions } from './fill'
 export { addressChecks, callLimits, charges, idempotencyKeys, jobs, lineChecks } from './jobs'
 export { batches, batchPieces, heldRows, layouts, lists, rows } from './lists'
 export { pairDecisions, pairStates, pairs, valueChoices } from './pair'

@@ -1,0 +1,221 @@
+import { nextAct } from '@upper-field/core/fill'
+import { and, eq, ne, sql } from 'drizzle-orm'
+import { type Db, transaction } from '../db/database'
+import { attempts, fillRuns } from '../db/schema'
+import type { Services } from '../services'
+import { conditionOf, isAskable, mostOf, servingOf } from './plan'
+import type { AttemptRow, Run, SearchedContact } from './run'
+import { answeredWithin } from './wanting'
+
+/** What became of some searches: whom to ask now, and whether anything moved at all. */
+export interface Moves {
+  readonly asks: readonly { readonly contact: SearchedContact; readonly attempt: AttemptRow }[]
+  readonly moved: number
+  /** The money of this day is used up: the run goes on tomorrow. */
+  readonly isDaySpent: boolean
+}
+
+/** What is known of the searches of some contacts before a move. */
+interface Known {
+  readonly made: ReadonlyMap<number, readonly AttemptRow[]>
+  /** Who answered about a contact in an earlier run not long ago. */
+  readonly before: ReadonlyMap<number, ReadonlySet<string>>
+  /** About how many each provider was asked in this run. */
+  readonly asked: Map<string, number>
+  readonly spentOn: ReadonlyMap<number, number>
+}
+
+/** An end of a search, or a question that is to be asked. */
+type Decision =
+  | { readonly contact: SearchedContact; readonly state: string }
+  | { readonly contact: SearchedContact; readonly provider: string; readonly most: number }
+
+/**
+ * One move for each of these contacts: who is asked next, or how its search ends. The money for all questions is set
+ * aside and the questions are written down in one transaction, before anybody is asked.
+ */
+export async function makeMoves(services: Services, run: Run, contacts: readonly SearchedContact[]): Promise<Moves> {
+  if (contacts.length === 0) return { asks: [], moved: 0, isDaySpent: false }
+  const known = await whatIsKnown(services.db, run, contacts)
+  const decisions = contacts.map((contact) => decide(run, contact, known))
+  return transaction(services.pool, async (tx) => {
+    const ends = decisions.filter((one) => 'state' in one)
+    const { asked, ended, isDaySpent } = await reserve(
+      tx,
+      run,
+      decisions.flatMap((one) => ('provider' in one ? [one] : [])),
+    )
+    await setSearches(tx, run.jobId, [...ends, ...ended])
+    const made = await openAttempts(services, tx, run, asked)
+    const rows = new Map(made.map((attempt) => [attempt.contactId, attempt]))
+    const asks = asked.flatMap(({ contact }) => {
+      const attempt = rows.get(contact.id)
+      return attempt ? [{ contact, attempt }] : []
+    })
+    return { asks, moved: ends.length + ended.length + asks.length, isDaySpent }
+  })
+}
+
+function decide(run: Run, contact: SearchedContact, known: Known): Decision {
+  if (contact.isOut) return { contact, state: 'left-out' }
+  const made = known.made.get(contact.id) ?? []
+  const eligible = servingOf(run.plan, contact).filter(
+    (provider) => made.some((attempt) => attempt.provider === provider.id) || mayAsk(run, provider.id, contact, known),
+  )
+  const act = nextAct({ eligible, attempts: made, wants: contact.lacks, asking: run.asking })
+  if (act.act !== 'ask') return { contact, state: act.act === 'wait' ? 'waiting' : act.outcome }
+  known.asked.set(act.provider, (known.asked.get(act.provider) ?? 0) + 1)
+  return { contact, provider: act.provider, most: costOf(run, act.provider) }
+}
+
+function mayAsk(run: Run, provider: string, contact: SearchedContact, { before, asked, spentOn }: Known): boolean {
+  const terms = run.plan.providers.find(({ id }) => id === provider)
+  if (!terms || run.failing.has(provider) || before.get(contact.id)?.has(provider)) return false
+  const { perContact } = run.options
+  const { mostAsked } = conditionOf(run.options, provider)
+  if (mostAsked !== null && (asked.get(provider) ?? 0) >= mostAsked) return false
+  if (perContact !== null && (spentOn.get(contact.id) ?? 0) + mostOf(terms, run.plan) > perContact) return false
+  return isAskable(run.plan, terms, contact)
+}
+
+function costOf({ plan }: Run, provider: string): number {
+  const terms = plan.providers.find(({ id }) => id === provider)
+  return terms ? mostOf(terms, plan) : 0
+}
+
+async function whatIsKnown(db: Db, run: Run, contacts: readonly SearchedContact[]): Promise<Known> {
+  const ids = sql.param(contacts.map(({ id }) => id))
+  const rows = await db
+    .select()
+    .from(attempts)
+    .where(and(eq(attempts.jobId, run.jobId), sql`${attempts.contactId} = any(${ids}::bigint[])`))
+  const before = await db
+    .select({ contactId: attempts.contactId, provider: attempts.provider })
+    .from(attempts)
+    .where(
+      and(
+        sql`${attempts.contactId} = any(${ids}::bigint[])`,
+        ne(attempts.jobId, run.jobId),
+        answeredWithin(run.notAgainDays),
+      ),
+    )
+  const counted = await db.execute<{ provider: string; n: string }>(
+    sql`select provider, count(*) as n from attempts where job_id = ${run.jobId} group by 1`,
+  )
+  return {
+    made: grouped(rows),
+    before: new Map([...grouped(before)].map(([id, all]) => [id, new Set(all.map(({ provider }) => provider))])),
+    asked: new Map(counted.rows.map(({ provider, n }) => [provider, Number(n)])),
+    spentOn: run.options.perContact === null ? new Map() : await spentOnContacts(db, run.jobId, contacts),
+  }
+}
+
+function grouped<T extends { readonly contactId: number }>(rows: readonly T[]): Map<number, T[]> {
+  const groups = new Map<number, T[]>()
+  for (const row of rows) {
+    const group = groups.get(row.contactId)
+    if (group) group.push(row)
+    else groups.set(row.contactId, [row])
+  }
+  return groups
+}
+
+async function spentOnContacts(
+  db: Db,
+  jobId: string,
+  contacts: readonly SearchedContact[],
+): Promise<ReadonlyMap<number, number>> {
+  const { rows } = await db.execute<{ contact_id: string; n: string }>(sql`
+    select contact_id, sum(amount) as n from charges
+    where job_id = ${jobId} and contact_id = any(${sql.param(contacts.map(({ id }) => id))}::bigint[]) group by 1`)
+  return new Map(rows.map(({ contact_id, n }) => [Number(contact_id), Number(n)]))
+}
+
+interface Asking {
+  readonly contact: SearchedContact
+  readonly provider: string
+  readonly most: number
+}
+
+/**
+ * Sets money aside for as many questions as the budget allows. The row's own lock makes the sum exact, whoever asks at
+ * the same time. What cannot be paid now waits where money set aside for others may come back, and ends where it never
+ * can be.
+ */
+async function reserve(
+  tx: Db,
+  { jobId, options: { perDay } }: Run,
+  asking: readonly Asking[],
+): Promise<{ readonly asked: readonly Asking[]; readonly ended: readonly Decision[]; readonly isDaySpent: boolean }> {
+  const [run] = await tx.select().from(fillRuns).where(eq(fillRuns.jobId, jobId)).for('update')
+  if (!run || asking.length === 0) return { asked: [], ended: [], isDaySpent: false }
+  const today = perDay === null ? 0 : await spentToday(tx, jobId)
+  const asked: Asking[] = []
+  const ended: Decision[] = []
+  let reserved = run.reserved
+  let isDaySpent = false
+  for (const one of asking) {
+    const fitsDay = perDay === null || today + reserved + one.most <= perDay
+    if (run.spent + reserved + one.most <= run.budget && fitsDay) {
+      asked.push(one)
+      reserved += one.most
+    } else if (run.spent + one.most > run.budget || (perDay !== null && one.most > perDay))
+      ended.push({ contact: one.contact, state: 'budget' })
+    else if (!fitsDay && today + one.most > (perDay ?? 0)) isDaySpent = true
+  }
+  await tx.update(fillRuns).set({ reserved }).where(eq(fillRuns.jobId, jobId))
+  return { asked, ended, isDaySpent }
+}
+
+async function spentToday(tx: Db, jobId: string): Promise<number> {
+  const { rows } = await tx.execute<{ n: string }>(sql`
+    select coalesce(sum(amount), 0) as n from charges
+    where job_id = ${jobId} and at >= date_trunc('day', now() at time zone 'utc') at time zone 'utc'`)
+  return Number(rows[0]?.n ?? 0)
+}
+
+async function openAttempts(
+  services: Services,
+  tx: Db,
+  { jobId, listId }: Run,
+  asked: readonly Asking[],
+): Promise<AttemptRow[]> {
+  if (asked.length === 0) return []
+  const askedAt = new Date(services.now())
+  return tx
+    .insert(attempts)
+    .values(
+      asked.map(({ contact, provider, most }) => ({
+        jobId,
+        listId,
+        contactId: contact.id,
+        provider,
+        state: 'waiting' as const,
+        reserved: most,
+        askedAt,
+      })),
+    )
+    .returning()
+}
+
+/** Writes down how searches stand. */
+async function setSearches(tx: Db, jobId: string, decisions: readonly Decision[]): Promise<void> {
+  const states = decisions.flatMap((one) => ('state' in one ? [one] : []))
+  await setStates(
+    tx,
+    jobId,
+    states.map(({ contact, state }) => ({ contactId: contact.id, state })),
+  )
+}
+
+export async function setStates(
+  tx: Db,
+  jobId: string,
+  states: readonly { readonly contactId: number; readonly state: string }[],
+): Promise<void> {
+  if (states.length === 0) return
+  await tx.execute(sql`
+    update fill_searches s set state = n.state
+    from unnest(${sql.param(states.map(({ contactId }) => contactId))}::bigint[], ${sql.param(states.map(({ state }) => state))}::text[]) as n(id, state)
+    where s.job_id = ${jobId} and s.contact_id = n.id`)
+}

@@ -1,0 +1,82 @@
+import type { FillOptions, FillPlan } from '@upper-field/contract'
+import {
+  inputFor,
+  mostCost,
+  NO_CONDITION,
+  orderFor,
+  type ProviderTerms,
+  type StepCondition,
+  serves,
+  type Want,
+} from '@upper-field/core/fill'
+import { type FactTerms, factTerms } from '../check/openFacts'
+import { ADDRESSES, LINES } from '../check/subjects'
+import { findConnector, findsPeople, termsOf } from '../connections/connectors'
+import type { Db } from '../db/database'
+import { Problem } from '../http/problem'
+import type { WantingContact } from './wanting'
+
+/** Whom a plan asks, and who checks what they give. */
+export interface PlanTerms {
+  readonly order: readonly string[]
+  readonly options: FillOptions
+  /** All that stand in the plan, each once. */
+  readonly providers: readonly ProviderTerms[]
+  /** Null where lines are not checked, or nobody is there to check them; the same for addresses. */
+  readonly register: FactTerms | null
+  readonly verifier: FactTerms | null
+}
+
+/** Everybody a plan names, each once, in its order. */
+export const namedIn = (order: readonly string[], { branches }: Pick<FillOptions, 'branches'>): readonly string[] => [
+  ...new Set([...order, ...branches.flatMap((branch) => branch.order)]),
+]
+
+/** The terms of a plan. Throws a problem where a provider is not known. */
+export async function planOf(
+  tx: Db,
+  { order, checksLines, options }: Pick<FillPlan, 'order' | 'checksLines' | 'options'>,
+): Promise<PlanTerms> {
+  const providers: ProviderTerms[] = []
+  for (const id of namedIn(order, options)) {
+    const connector = await findConnector(tx, id)
+    if (!connector || !findsPeople(connector))
+      throw new Problem(422, 'unknown-provider', `There is no provider "${id}".`)
+    providers.push(termsOf(connector))
+  }
+  return {
+    order,
+    options,
+    providers,
+    register: checksLines ? await factTerms(tx, LINES) : null,
+    verifier: options.checksAddresses ? await factTerms(tx, ADDRESSES) : null,
+  }
+}
+
+const NUMBERS: readonly Want[] = ['mobile', 'any-number']
+const EMAILS: readonly Want[] = ['work-email', 'personal-email']
+
+/** The most one asking can cost under a plan, checks of what it gives included. */
+export function mostOf(provider: ProviderTerms, { options, register, verifier }: PlanTerms): number {
+  const gives = (wants: readonly Want[]) =>
+    wants.some((want) => options.wants.includes(want) && serves(provider.gives, want))
+  const line = gives(NUMBERS) ? (register?.price ?? 0) : 0
+  const address = gives(EMAILS) ? (verifier?.price ?? 0) : 0
+  return mostCost(provider, line + address)
+}
+
+export const conditionOf = ({ conditions }: FillOptions, provider: string): StepCondition =>
+  conditions[provider] ?? NO_CONDITION
+
+/** Who may give a contact what it lacks, in the order of its group. */
+export function servingOf(plan: PlanTerms, contact: WantingContact): readonly ProviderTerms[] {
+  const { order, options, providers } = plan
+  return orderFor(contact.country, { order, branches: options.branches }).flatMap((id) => {
+    const provider = providers.find((one) => one.id === id)
+    return provider && contact.lacks.some((want) => serves(provider.gives, want)) ? [provider] : []
+  })
+}
+
+/** True where a provider can be told what it needs about a contact, under the plan's conditions. */
+export const isAskable = ({ options }: PlanTerms, provider: ProviderTerms, contact: WantingContact): boolean =>
+  inputFor(provider, contact, conditionOf(options, provider.id).inputs) !== null

@@ -1,0 +1,63 @@
+import type { Want } from '@upper-field/core/fill'
+import { and, eq, type SQL, sql } from 'drizzle-orm'
+import { attempts, fillRuns } from '../db/schema'
+import { Problem } from '../http/problem'
+import { JobProblem } from '../jobs/runner'
+import type { Services } from '../services'
+import { failingProviders } from './failing'
+import { type PlanTerms, planOf } from './plan'
+import { asAskable, type WantingContact } from './wanting'
+
+export type AttemptRow = typeof attempts.$inferSelect
+
+/** A run, the terms it asks on, and who keeps failing in it. */
+export type Run = typeof fillRuns.$inferSelect & { readonly plan: PlanTerms; readonly failing: ReadonlySet<string> }
+
+/** A contact of a run: it lacks what it lacked at the start; what was found since is found in its attempts. */
+export interface SearchedContact extends WantingContact {
+  /** Nothing more may be asked about it: it was suppressed meanwhile, joined to another, or is not there any more. */
+  readonly isOut: boolean
+}
+
+/** Throws a job problem where the run, or a service of its plan, is not there any more. */
+export async function findRun(services: Services, jobId: string): Promise<Run> {
+  const [found] = await services.db.select().from(fillRuns).where(eq(fillRuns.jobId, jobId))
+  if (!found) throw new JobProblem('run-gone')
+  const plan = await planOf(services.db, found).catch((cause: unknown) => {
+    // A service that was forgotten meanwhile.
+    throw cause instanceof Problem ? new JobProblem('provider-gone', { cause }) : cause
+  })
+  return { ...found, plan, failing: await failingProviders(services.db, jobId) }
+}
+
+/** Contacts of a run whose searches meet a condition on `s`, in the order of their ids. */
+export async function searchedContacts(
+  services: Services,
+  jobId: string,
+  condition: SQL,
+  most: number | null = null,
+): Promise<readonly SearchedContact[]> {
+  const { rows } = await services.db.execute<Record<string, string | null> & { wants: Want[]; is_out: boolean }>(sql`
+    select s.contact_id as id, s.wants, full_name, company, domain, profile, email, country,
+      c.id is null or c.joined_into is not null or c.lane_reason = 'suppressed' as is_out
+    from fill_searches s left join contacts c on c.id = s.contact_id
+    where s.job_id = ${jobId} and ${condition} order by s.contact_id limit ${most}`)
+  return rows.map((row) => ({ ...asAskable(row), lacks: row.wants, isOut: row.is_out }))
+}
+
+/**
+ * Questions that can be gone on with, the oldest first: answered, cut off before their answer, to be looked for, or overdue.
+ */
+export const dueAttempts = (services: Services, jobId: string, most: number): Promise<AttemptRow[]> =>
+  services.db
+    .select()
+    .from(attempts)
+    .where(
+      and(
+        eq(attempts.jobId, jobId),
+        eq(attempts.state, 'waiting'),
+        sql`(answer is not null or deadline is null or receipt is not null or deadline < ${new Date(services.now()).toISOString()})`,
+      ),
+    )
+    .orderBy(attempts.askedAt, attempts.id)
+    .limit(most)
