@@ -1,4 +1,5 @@
 import { spawn } from 'node:child_process'
+import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { dropDatabase, ensureDatabase, freePort, startCluster } from '../postgres.mjs'
 
@@ -32,6 +33,7 @@ export async function startBenchServer(): Promise<BenchServer> {
       SEALING_SECRET: `${SECRET} for keys`,
       DEMO: '1',
       ALLOW_PRIVATE_ADDRESSES: '1',
+      ALLOW_PLAIN_HTTP: '1',
     },
     stdio: ['ignore', 'pipe', 'inherit'],
   })
@@ -49,4 +51,10 @@ export async function startBenchServer(): Promise<BenchServer> {
       cluster.stop()
     },
   }
+}
+
+/** Resident memory of a process, in MB. */
+export function memoryOf(pid: number): number {
+  const status = readFileSync(`/proc/${pid}/status`, 'utf8')
+  return Math.round(Number(/VmRSS:\s+(\d+)/.exec(status)?.[1] ?? 0) / 1024)
 }

@@ -1,12 +1,12 @@
 import { execFileSync } from 'node:child_process'
-import { closeSync, existsSync, mkdirSync, openAsBlob, openSync, readFileSync, statSync, writeSync } from 'node:fs'
+import { closeSync, existsSync, mkdirSync, openAsBlob, openSync, statSync, writeSync } from 'node:fs'
 import { join } from 'node:path'
 import { createClient, isUnderWay } from '@upper-field/contract'
 import { fairBadges } from '@upper-field/demo'
 import { createWorld } from '@upper-field/standins/world'
 import { announce, untilEnded } from '../bringIn'
 import { findBinaries } from '../postgres.mjs'
-import { BENCH, startBenchServer } from './benchServer'
+import { BENCH, memoryOf, startBenchServer } from './benchServer'
 
 /** The whole job (upload, read, store, project, join) against psql's `\copy` of the same file into one text table. */
 export async function bringInBench({ rows }: { rows: number | null }): Promise<void> {
@@ -101,12 +101,6 @@ async function wholeJob(url: string, path: string, pid: number): Promise<{ secon
   if (job.state !== 'done') throw new Error(`the job ended ${job.state}: ${job.problem}`)
   console.log(`rows ${job.result.rows}, held ${job.result.held}, joined ${job.result.joined}`)
   return { seconds: (performance.now() - start) / 1000, peak }
-}
-
-/** Resident memory of a process, in MB. */
-function memoryOf(pid: number): number {
-  const status = readFileSync(`/proc/${pid}/status`, 'utf8')
-  return Math.round(Number(/VmRSS:\s+(\d+)/.exec(status)?.[1] ?? 0) / 1024)
 }
 
 /** How long the job was in each phase. */

@@ -1,4 +1,5 @@
 import { bringInBench } from './bringIn'
+import { fillBench } from './fill'
 import { pairBench } from './pair'
 import { parseBench } from './parse'
 import { readBench } from './read'
@@ -12,12 +13,13 @@ const BENCHES = {
   tidy: tidyBench,
   pair: pairBench,
   replay: replayBench,
+  fill: fillBench,
 } as const
 
 // Speed as ratios against a baseline in the same run: seconds say more about the machine than about the code.
 const [name = '', ...args] = process.argv.slice(2)
 if (!(name in BENCHES)) {
-  console.error('Usage: npm run bench -- read | parse | bring-in | tidy | pair | replay [--rows N]')
+  console.error('Usage: npm run bench -- read | parse | bring-in | tidy | pair | replay | fill [--rows N]')
   process.exit(2)
 }
 const at = args.indexOf('--rows')

@@ -37,7 +37,7 @@ export const fillJob: JobHandler = {
     ])
     await settleTold(services, run, connect, succeeded(told))
     throwFirst(told)
-    size.tookFor(services.now() - started, due.length + asks.length)
+    size.tookFor(services.now() - started, Math.max(due.length, open.length))
     return report(services, job, run, { moved, isDaySpent })
   },
 

@@ -9,8 +9,8 @@ const sizes = new Map<string, number>()
 
 export interface StepSize {
   now(): number
-  /** Learns from how long a step took, in milliseconds, with so many questions. */
-  tookFor(time: number, questions: number): void
+  /** Learns from how long a step took, in milliseconds, with so many searches. */
+  tookFor(time: number, searches: number): void
 }
 
 /** How many questions a step of a run is of: as many as are answered in about a second. */
@@ -18,9 +18,9 @@ export function stepSize(jobId: string): StepSize {
   const now = () => sizes.get(jobId) ?? FIRST
   return {
     now,
-    tookFor: (time, questions) => {
+    tookFor: (time, searches) => {
       if (time > LONG) sizes.set(jobId, Math.max(FIRST, Math.round(now() / 2)))
-      else if (time < SHORT && questions >= now()) sizes.set(jobId, Math.min(MOST, now() * 2))
+      else if (time < SHORT && searches >= now()) sizes.set(jobId, Math.min(MOST, now() * 2))
     },
   }
 }
