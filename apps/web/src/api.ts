@@ -12,6 +12,7 @@ import {
   type ResponseOf,
   type SharedLines,
   type SuppressionPage,
+  type TrailPage,
 } from '@upper-field/contract'
 import type { ChangeCode } from '@upper-field/core/tidy'
 import { watched } from './shell/waitingActs'
@@ -70,6 +71,14 @@ async function answerTo(
       },
     }
   }
+}
+
+/** Whose courses are read. */
+interface TrailQuery {
+  readonly listId: string
+  readonly filter: string
+  readonly foundBy: string
+  readonly because: string
 }
 
 const TAGS = [
@@ -210,12 +219,26 @@ export const api = createApi({
       pauseJob: change('pauseJob', 'Jobs'),
       stopJob: change('stopJob', 'Jobs'),
       resumeJob: change('resumeJob', 'Jobs'),
+      lookUp: read('lookUp', 'Check', 'List'),
       readCheckSettings: read('readCheckSettings', 'Check'),
       changeCheckSettings: change('changeCheckSettings', 'Check', 'List'),
       estimateCheck: read('estimateCheck', 'List'),
       startCheck: change('startCheck', 'Jobs', 'List'),
       estimateFill: read('estimateFill', 'List'),
       startFill: change('startFill', 'Jobs', 'Fills'),
+      readLawfulRegions: read('readLawfulRegions', 'Check'),
+      changeLawfulRegions: change('changeLawfulRegions', 'Check', 'List', 'Fills'),
+      readContactTrail: read('readContactTrail', 'Fills'),
+      takeCandidate: change('takeCandidate', 'Fills', 'List', 'Lists', 'Spend'),
+      takeFillBack: change('takeFillBack', 'Fills', 'List', 'Lists'),
+      readTrail: build.infiniteQuery<TrailPage | null, TrailQuery, string | undefined>({
+        query: ({ queryArg: { listId, ...query }, pageParam }) => ({
+          name: 'readTrail',
+          input: { params: { listId }, query: { ...query, ...(pageParam ? { cursor: pageParam } : {}) } },
+        }),
+        infiniteQueryOptions: { initialPageParam: undefined, getNextPageParam: (last) => last?.next ?? undefined },
+        providesTags: ['Fills', 'List'],
+      }),
       readFills: read('readFills', 'Fills'),
       preflight: read('preflight', 'List'),
       readEditions: read('readEditions', 'Editions'),
@@ -318,6 +341,7 @@ export const {
   usePauseJobMutation,
   useStopJobMutation,
   useResumeJobMutation,
+  useLookUpQuery,
   useReadCheckSettingsQuery,
   useChangeCheckSettingsMutation,
   useEstimateCheckQuery,
@@ -325,6 +349,12 @@ export const {
   useEstimateFillQuery,
   useStartFillMutation,
   useReadFillsQuery,
+  useReadLawfulRegionsQuery,
+  useChangeLawfulRegionsMutation,
+  useReadContactTrailQuery,
+  useTakeCandidateMutation,
+  useTakeFillBackMutation,
+  useReadTrailInfiniteQuery,
   usePreflightQuery,
   useReadEditionsQuery,
   useMakeEditionMutation,

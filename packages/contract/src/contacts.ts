@@ -1,4 +1,4 @@
-import { DELIVERABILITIES } from '@upper-field/core/check'
+import { CALL_STATES, DELIVERABILITIES } from '@upper-field/core/check'
 import { FOUND_AS } from '@upper-field/core/fill'
 import { z } from 'zod'
 import {
@@ -135,7 +135,14 @@ export const StoryFact = z.discriminatedUnion('kind', [
     cost: Micros,
     candidates: z.array(z.object({ value: z.string().nullable(), outcome: z.string() })),
   }),
-  z.object({ kind: z.literal('filled'), provider: z.string(), value: z.string(), foundAs: z.enum(FOUND_AS) }),
+  z.object({
+    kind: z.literal('filled'),
+    /** Takes it back. */
+    fillId: Id,
+    provider: z.string(),
+    value: z.string(),
+    foundAs: z.enum(FOUND_AS),
+  }),
   z.object({ kind: z.literal('placed'), lane: Lane, reason: LaneReason }),
   z.object({ kind: z.literal('forgotten'), by: z.string() }),
   z.object({ kind: z.literal('sent'), destination: z.string(), fileName: z.string() }),
@@ -163,8 +170,13 @@ export const ContactStory = z.object({
       region: z.string().nullable(),
       timeZones: z.array(z.string()),
       textable: z.enum(['yes', 'no', 'unknown']),
+      /** Whether it may be called at this moment, and what the clocks there show, HH:MM; null for what is no number. */
+      call: z.enum(CALL_STATES).nullable(),
+      clock: z.string().nullable(),
     }),
   ),
+  /** The best number to text, and to call. */
+  bestTo: z.object({ text: z.string().nullable(), call: z.string().nullable() }),
   emails: z.array(
     z.object({ address: z.string(), kind: EmailKind, state: AddressState, checkedAt: Instant.nullable() }),
   ),
@@ -175,3 +187,41 @@ export const ContactStory = z.object({
   story: z.array(z.object({ at: Instant, what: StoryFact })),
 })
 export type ContactStory = z.infer<typeof ContactStory>
+
+/** Who of all lists holds a number or an address. */
+const Holder = z.object({
+  contactId: z.number().int(),
+  listId: Id,
+  list: z.string(),
+  fullName: z.string(),
+  company: z.string(),
+})
+const Held = {
+  holders: z.array(Holder),
+  /** How many hold it; the first of them are named. */
+  held: z.number().int(),
+  suppressedBy: z.array(z.object({ list: z.string(), reason: z.string(), addedAt: Instant })),
+  /** What asking about it costs; 0 where a fresh answer is known, null where nobody can be asked. */
+  price: Micros.nullable(),
+  checkedAt: Instant.nullable(),
+}
+
+/** One pasted text, read: what each number and address in it is, what is known, who holds it. */
+export const LookedUp = z.object({
+  reading: Reading,
+  numbers: z.array(
+    z.object({
+      e164: z.string(),
+      country: z.string().nullable(),
+      valid: z.boolean(),
+      lineType: LineType,
+      status: LineStatus,
+      knownFrom: z.enum(['plan', 'register']),
+      region: z.string().nullable(),
+      call: z.enum(CALL_STATES),
+      ...Held,
+    }),
+  ),
+  addresses: z.array(z.object({ address: z.string(), kind: EmailKind, state: AddressState, ...Held })),
+})
+export type LookedUp = z.infer<typeof LookedUp>

@@ -37,6 +37,8 @@ export const Piles = z.object({
   sure: z.record(z.string(), z.number()),
   kind: z.record(z.string(), z.number()),
   address: z.record(z.string(), z.number()),
+  /** Who may be called now, and who later. */
+  call: z.record(z.string(), z.number()),
   /** Line type by status, as `mobile/in-service`. */
   lines: z.record(z.string(), z.number()),
   /** The same by country, as `GB/mobile/in-service`. */

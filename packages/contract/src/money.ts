@@ -33,6 +33,15 @@ export const CheckSettings = z.object({
   freshDays: z.record(z.enum(AGES_AS), z.int().min(0).max(3650)),
   textPrice: Micros,
   mailPrice: Micros,
+  /** When people may be called: by country (ISO 3166-1 alpha-2), `*` for all others. */
+  callHours: z.record(
+    z.union([z.string().length(2), z.literal('*')]),
+    z.object({
+      from: z.int().min(0).max(1440),
+      to: z.int().min(0).max(1440),
+      days: z.array(z.int().min(0).max(6)).max(7),
+    }),
+  ),
 })
 export type CheckSettings = z.infer<typeof CheckSettings>
 
@@ -164,6 +173,8 @@ export const FillResult = z.object({
   partly: z.number().int(),
   leftOut: z.partialRecord(z.enum(LEFT_OUT), z.number().int()),
   startedAt: Instant,
+  /** Where some were tried first: what that tells of the others who lack the same. */
+  rest: z.object({ contacts: z.number().int(), usable: Told, cost: Told }).nullable(),
   providers: z.array(
     z.object({
       provider: z.string(),

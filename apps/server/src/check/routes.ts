@@ -10,6 +10,7 @@ import { findList, findOpenList } from '../lists/routes'
 import type { Services } from '../services'
 import { refuseOverLimit } from '../spend/limit'
 import { chosenSubjects, estimateCheck } from './estimate'
+import { lookUp } from './lookUp'
 import { factTerms } from './openFacts'
 import { changeCheckSettings, readCheckSettings, readFreshDays } from './settings'
 import { type Subject, withSubject } from './subjects'
@@ -40,6 +41,7 @@ export function checkRoutes(app: Hono, services: Services): void {
     }),
   )
 
+  serve(app, services, 'lookUp', ({ body }) => lookUp(services, body))
   serve(app, services, 'readCheckSettings', () => readCheckSettings(db))
   serve(app, services, 'changeCheckSettings', ({ body }) => changeCheckSettings(db, body))
 }

@@ -1,5 +1,5 @@
 import type { CheckSettings } from '@upper-field/contract'
-import { AGES_AS, DEFAULT_FRESH_DAYS, type FreshDays } from '@upper-field/core/check'
+import { AGES_AS, DEFAULT_CALL_HOURS, DEFAULT_FRESH_DAYS, type FreshDays } from '@upper-field/core/check'
 import { type SQL, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { checkSettings } from '../db/schema'
@@ -15,6 +15,7 @@ export async function readCheckSettings(db: Db): Promise<CheckSettings> {
     freshDays: { ...DEFAULT_FRESH_DAYS, ...set?.freshDays },
     textPrice: set?.textPrice ?? TEXT_PRICE,
     mailPrice: set?.mailPrice ?? MAIL_PRICE,
+    callHours: { '*': { ...DEFAULT_CALL_HOURS, days: [...DEFAULT_CALL_HOURS.days] }, ...set?.callHours },
   }
 }
 

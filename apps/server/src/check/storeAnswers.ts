@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
+import { insertRows } from '../db/insertRows'
 import { charges } from '../db/schema'
 import type { FactAnswer } from './openFacts'
 import type { Subject } from './subjects'
@@ -62,13 +63,8 @@ export async function storeAnswers<A>(
 
 /** Books charges, each question once. @returns the sum of those that were not booked before */
 export async function charge(tx: Db, rows: readonly (typeof charges.$inferInsert)[]): Promise<number> {
-  if (rows.length === 0) return 0
-  const made = await tx
-    .insert(charges)
-    .values([...rows])
-    .onConflictDoNothing()
-    .returning({ amount: charges.amount })
-  return made.reduce((sum, { amount }) => sum + amount, 0)
+  const made = await insertRows(tx, charges, rows, sql`on conflict do nothing returning amount`)
+  return made.reduce((sum, { amount }) => sum + Number(amount), 0)
 }
 
 /** Contacts of every list that hold one of these: what was learnt changes them all. */

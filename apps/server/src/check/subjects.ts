@@ -8,9 +8,10 @@ import {
 } from '@upper-field/core/check'
 import type { AnswerItem, Gives } from '@upper-field/core/connect'
 import { LINE_TYPES } from '@upper-field/core/phone'
-import { type SQL, sql } from 'drizzle-orm'
+import { sql } from 'drizzle-orm'
 import { z } from 'zod'
 import type { Db } from '../db/database'
+import { asGiven, insertRows } from '../db/insertRows'
 import { addressChecks, addresses, lineChecks, numbers } from '../db/schema'
 
 /** An answer as it is written down beside its question: what was told, and what it cost. */
@@ -82,32 +83,29 @@ export const LINES: Subject<LineAnswer> = {
       checkedAt,
       agesAs: lineAgesAs(lineType, status),
     }))
-    await tx
-      .insert(numbers)
-      .values(facts)
-      .onConflictDoUpdate({
-        target: numbers.e164,
-        set: asGiven('line_type', 'status', 'carrier', 'is_ported', 'time_zone', 'last_seen', 'checked_at', 'ages_as'),
-      })
+    await insertRows(
+      tx,
+      numbers,
+      facts,
+      sql`on conflict (e164) do update ${asGiven('line_type', 'status', 'carrier', 'is_ported', 'time_zone', 'last_seen', 'checked_at', 'ages_as')}`,
+    )
   },
   async noteAnswers(tx, jobId, answers, answeredAt) {
-    await tx
-      .insert(lineChecks)
-      .values(
-        answers.map(({ told: { number, lineType, status, carrier }, cost }) => ({
-          jobId,
-          e164: number,
-          lineType,
-          status,
-          carrier,
-          cost,
-          answeredAt,
-        })),
-      )
-      .onConflictDoUpdate({
-        target: [lineChecks.jobId, lineChecks.e164],
-        set: asGiven('line_type', 'status', 'carrier', 'cost', 'answered_at'),
-      })
+    const rows = answers.map(({ told: { number, lineType, status, carrier }, cost }) => ({
+      jobId,
+      e164: number,
+      lineType,
+      status,
+      carrier,
+      cost,
+      answeredAt,
+    }))
+    await insertRows(
+      tx,
+      lineChecks,
+      rows,
+      sql`on conflict (job_id, e164) do update ${asGiven('line_type', 'status', 'carrier', 'cost', 'answered_at')}`,
+    )
   },
 }
 
@@ -137,35 +135,28 @@ export const ADDRESSES: Subject<AddressAnswer> = {
       const agesAs = addressAgesAs(deliverability)
       return agesAs === null ? [] : [{ address: email, deliverability, checkedAt, agesAs }]
     })
-    if (facts.length === 0) return
-    await tx
-      .insert(addresses)
-      .values(facts)
-      .onConflictDoUpdate({ target: addresses.address, set: asGiven('deliverability', 'checked_at', 'ages_as') })
+    await insertRows(
+      tx,
+      addresses,
+      facts,
+      sql`on conflict (address) do update ${asGiven('deliverability', 'checked_at', 'ages_as')}`,
+    )
   },
   async noteAnswers(tx, jobId, answers, answeredAt) {
-    await tx
-      .insert(addressChecks)
-      .values(
-        answers.map(({ told: { email, deliverability }, cost }) => ({
-          jobId,
-          address: email,
-          deliverability,
-          cost,
-          answeredAt,
-        })),
-      )
-      .onConflictDoUpdate({
-        target: [addressChecks.jobId, addressChecks.address],
-        set: asGiven('deliverability', 'cost', 'answered_at'),
-      })
+    const rows = answers.map(({ told: { email, deliverability }, cost }) => ({
+      jobId,
+      address: email,
+      deliverability,
+      cost,
+      answeredAt,
+    }))
+    await insertRows(
+      tx,
+      addressChecks,
+      rows,
+      sql`on conflict (job_id, address) do update ${asGiven('deliverability', 'cost', 'answered_at')}`,
+    )
   },
-}
-
-/** The columns of a conflicting line as they were to be inserted, by the names Drizzle knows them under. */
-function asGiven(...columns: readonly string[]): Record<string, SQL> {
-  const named = (column: string) => column.replace(/_([a-z])/g, (_, letter: string) => letter.toUpperCase())
-  return Object.fromEntries(columns.map((column) => [named(column), sql.raw(`excluded.${column}`)]))
 }
 
 /** Does something with the kind of thing that is meant. */

@@ -72,6 +72,14 @@ export function pileConditions({ piles }: Filter, place: 'table' | 'cube'): SQL[
       continue
     }
     if (field === 'in' || field === 'notin') continue
+    if (field === 'call') {
+      const now = sql`call_from in (select p.call_from from call_places p where p.state = 'now')`
+      const wanted = values.map((value) =>
+        value === 'now' ? now : value === 'later' ? sql`(call_from <> '' and not ${now})` : sql`false`,
+      )
+      conditions.push(sql`(${sql.join(wanted, sql` or `)})`)
+      continue
+    }
     const named = values.map((value) => (field === 'fell' ? FELL : IS).get(value) ?? 'false')
     conditions.push(raw(`(${named.map((one) => `(${one})`).join(' or ')})`))
   }

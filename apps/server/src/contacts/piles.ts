@@ -17,6 +17,10 @@ const FIELDS = [
   ['sure', 'sureness'],
   ['kind', 'email_kind'],
   ['address', 'email_state'],
+  [
+    'call',
+    "case when call_from = '' then 'none' when call_from in (select p.call_from from call_places p where p.state = 'now') then 'now' else 'later' end",
+  ],
   ['lines', `line_type || '/' || ${STATUS}`],
   ['countries', `country || '/' || line_type || '/' || ${STATUS}`],
   ['addresses', "email_kind || '/' || email_state"],

@@ -23,6 +23,6 @@ export function contactRoutes(app: Hono, services: Services): void {
 
   serve(app, services, 'readStory', async ({ params, me }) => {
     await services.callLimits.read(me.id, 1)
-    return storyOf(db, params.contactId)
+    return storyOf(db, params.contactId, services.now())
   })
 }

@@ -1,10 +1,13 @@
-import type { ContactStory, StoryFact } from '@upper-field/contract'
-import { describeLine } from '@upper-field/core/check'
-import { type LineType, type NumberLabel, numberFacts } from '@upper-field/core/phone'
+import type { CheckSettings, ContactStory, StoryFact } from '@upper-field/contract'
+import { describeLine, isDead, localTime, rankLines } from '@upper-field/core/check'
+import { type LineType, type NumberLabel, numberFacts, timeZonesOf } from '@upper-field/core/phone'
+import { lineToCall, lineToText } from '@upper-field/core/split'
 import { type StoryEntry, tellStory } from '@upper-field/core/story'
 import { cellsOfRow, type Field } from '@upper-field/core/table'
 import { EDIT, fieldOf } from '@upper-field/core/tidy'
 import { eq, sql } from 'drizzle-orm'
+import { callStateOf } from '../check/callPlaces'
+import { readCheckSettings } from '../check/settings'
 import type { Db } from '../db/database'
 import { batches, rows } from '../db/schema'
 import { notFound } from '../http/problem'
@@ -28,12 +31,12 @@ import {
 type Entry = StoryEntry<StoryFact>
 
 /** Everything known about one contact, derived from what is stored: the row, and each thing that happened to it. */
-export async function storyOf(db: Db, contactId: number): Promise<ContactStory> {
+export async function storyOf(db: Db, contactId: number, now: number): Promise<ContactStory> {
   const record = await findContact(db, contactId)
   const [batch] = await db.select().from(batches).where(eq(batches.id, record.batch_id))
   if (!batch) throw notFound('contact')
   const text = await rowText(db, record.batch_id, record.row)
-  const numbers = await numbersOf(db, contactId, record.list_id)
+  const numbers = await numbersOf(db, contactId, record.list_id, now)
   const e164s = numbers.map(({ e164 }) => e164)
   const emails = await emailsOf(db, contactId)
   const contact = asLine(record)
@@ -63,6 +66,7 @@ export async function storyOf(db: Db, contactId: number): Promise<ContactStory> 
     rowIsHere: true,
     values: valuesOf(record),
     numbers: numbers.map(({ holders: _, ...number }) => number),
+    bestTo: bestOf(numbers),
     emails,
     suppressedBy: await suppressionsOf(db, {
       e164s,
@@ -155,11 +159,12 @@ async function tidyAgain(db: Db, record: ContactRecord, text: string, batch: Bat
 
 type NumberOfContact = ContactStory['numbers'][number] & { readonly holders: number }
 
-async function numbersOf(db: Db, contactId: number, listId: string): Promise<NumberOfContact[]> {
+async function numbersOf(db: Db, contactId: number, listId: string, now: number): Promise<NumberOfContact[]> {
   const found = await db.execute<{
     e164: string
     extension: string | null
     label: string | null
+    country: string | null
     line_type: string
     is_valid: boolean
     origin: string
@@ -169,6 +174,7 @@ async function numbersOf(db: Db, contactId: number, listId: string): Promise<Num
                  join batches b on b.id = c.batch_id and b.state = 'ready'
                  where o.e164 = n.e164 and o.list_id = ${listId}) as holders
     from contact_numbers n where n.contact_id = ${contactId} order by n.position`)
+  const settings = await readCheckSettings(db)
   const facts = await factsOfNumbers(
     db,
     found.rows.map(({ e164 }) => e164),
@@ -190,6 +196,7 @@ async function numbersOf(db: Db, contactId: number, listId: string): Promise<Num
       isShared: Number(row.holders) > 1,
       holders: Number(row.holders),
       ...factsFor(row.e164, line.lineType),
+      ...(row.is_valid ? callFactsOf(row.e164, row.country ?? '', settings, now) : { call: null, clock: null }),
     }
   })
 }
@@ -198,6 +205,30 @@ function factsFor(e164: string, lineType: LineType) {
   const { region, timeZones, textable } = numberFacts(e164, lineType)
   return { region, timeZones: [...timeZones], textable }
 }
+
+/** Whether a number may be called at this moment, and what the clocks there show. */
+function callFactsOf(e164: string, country: string, settings: CheckSettings, now: number) {
+  const zones = timeZonesOf(e164)
+  const [zone] = zones
+  const clock = zone === undefined || zones.length > 1 ? null : clockText(localTime(zone, now).minutes)
+  return { call: callStateOf(`${country} ${zones.join('|')}`, settings, now), clock }
+}
+
+const clockText = (minutes: number): string =>
+  `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`
+
+/** The best numbers of a contact, to text and to call. */
+function bestOf(numbers: readonly NumberOfContact[]): ContactStory['bestTo'] {
+  const lines = rankLines(numbers).map((line) => ({
+    ...line,
+    isShared: isSharedIn(numbers, line.e164),
+    isDead: isDead(line),
+  }))
+  return { text: lineToText(lines)?.e164 ?? null, call: lineToCall(lines)?.e164 ?? null }
+}
+
+const isSharedIn = (numbers: readonly NumberOfContact[], e164: string): boolean =>
+  numbers.some((number) => number.e164 === e164 && number.isShared)
 
 async function emailsOf(db: Db, contactId: number): Promise<ContactStory['emails']> {
   const { rows: found } = await db.execute<Record<string, string | null>>(sql`

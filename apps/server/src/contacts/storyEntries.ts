@@ -97,6 +97,7 @@ export async function fillEntries(db: Db, contactId: number): Entries {
     at: instant(row.made_at),
     what: {
       kind: 'filled',
+      fillId: String(row.id),
       provider: String(row.provider),
       value: String(row.e164 ?? row.address),
       foundAs: row.found_as as Kind<'filled'>['foundAs'],

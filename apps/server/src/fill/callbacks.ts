@@ -1,6 +1,7 @@
 import { type AnswerItem, readItems } from '@upper-field/core/connect'
 import { and, eq } from 'drizzle-orm'
 import type { Context, Hono } from 'hono'
+import PQueue from 'p-queue'
 import { Webhook } from 'standardwebhooks'
 import { z } from 'zod'
 import { parse, secretOf } from '../connections/client'
@@ -22,20 +23,27 @@ export function callbackRoutes(app: Hono, services: Services): void {
       throw notFound('attempt')
     const { bodyBytes, bodySeconds } = services.config.limits
     const text = await readBody(c, { bytes: bodyBytes, seconds: bodySeconds })
-    const [attempt] = await services.db.select().from(attempts).where(eq(attempts.id, attemptId))
-    if (!attempt) throw notFound('attempt')
-    const connector = await findConnector(services.db, attempt.provider)
-    if (connector?.one.answers.how !== 'callback') throw notFound('attempt')
-    if (connector.one.answers.isSigned) await refuseUnsigned(c, services, attempt.provider, text)
-    const read = readItems(connector, connector.one, parse(withoutNul(text)))
-    if (read.status === 'odd') {
-      // Told where the attempt ends: the provider did answer, but nothing that can be read.
-      await noteOdd(services, attemptId)
-      throw new Problem(400, 'not-understood', 'Nothing stands where the items of an answer should.')
-    }
-    await keepAnswer(services, attemptId, read.items)
+    await inLine.add(() => takeAnswer(c, services, attemptId, text))
     return c.json({})
   })
+}
+
+/** Answers come in bursts: some at a time, so that whoever looks at the application need not wait for all of them. */
+const inLine = new PQueue({ concurrency: 3 })
+
+async function takeAnswer(c: Context, services: Services, attemptId: string, text: string): Promise<void> {
+  const [attempt] = await services.db.select().from(attempts).where(eq(attempts.id, attemptId))
+  if (!attempt) throw notFound('attempt')
+  const connector = await findConnector(services.db, attempt.provider)
+  if (connector?.one.answers.how !== 'callback') throw notFound('attempt')
+  if (connector.one.answers.isSigned) await refuseUnsigned(c, services, attempt.provider, text)
+  const read = readItems(connector, connector.one, parse(withoutNul(text)))
+  if (read.status === 'odd') {
+    // Told where the attempt ends: the provider did answer, but nothing that can be read.
+    await noteOdd(services, attemptId)
+    throw new Problem(400, 'not-understood', 'Nothing stands where the items of an answer should.')
+  }
+  await keepAnswer(services, attemptId, read.items)
 }
 
 /** Signatures as Standard Webhooks write them, with the key both sides know; older than five minutes they do not count. */

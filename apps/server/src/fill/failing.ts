@@ -5,13 +5,16 @@ import type { Db } from '../db/database'
 const TOO_MANY = 5
 
 /** Providers that keep failing in a run: it goes on without them. Answers that only came too late are no failures. */
-export async function failingProviders(db: Db, jobId: string): Promise<ReadonlySet<string>> {
+export async function failingProviders(
+  db: Db,
+  jobId: string,
+  providers: readonly string[],
+): Promise<ReadonlySet<string>> {
   const { rows } = await db.execute<{ provider: string }>(sql`
-    select provider from (
-      select provider, state, row_number() over (partition by provider order by answered_at desc, id) as back
-      from attempts where job_id = ${jobId} and state <> 'waiting'
+    select provider from unnest(${sql.param([...providers])}::text[]) as provider, lateral (
+      select state from attempts a where a.job_id = ${jobId} and a.provider = provider.provider and a.answered_at is not null
+        and a.state <> 'waiting' order by a.answered_at desc, a.id limit ${TOO_MANY}
     ) latest
-    where back <= ${TOO_MANY} group by provider
-    having count(*) = ${TOO_MANY} and bool_and(state = 'failed')`)
+    group by provider having count(*) = ${TOO_MANY} and bool_and(state = 'failed')`)
   return new Set(rows.map(({ provider }) => provider))
 }

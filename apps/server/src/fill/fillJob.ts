@@ -1,5 +1,6 @@
 import type { AnswerItem } from '@upper-field/core/connect'
 import { and, eq, sql } from 'drizzle-orm'
+import PQueue from 'p-queue'
 import { answerProblemOf } from '../connections/client'
 import { attempts, fillRuns } from '../db/schema'
 import type { JobHandler, StepOutcome } from '../jobs/runner'
@@ -9,7 +10,7 @@ import { countContacts } from '../projection/cube'
 import type { Services } from '../services'
 import { askProvider, type Connections, lookForAnswer, openConnections, reportAccepted } from './askProvider'
 import { type Answered, judgeAnswer, openChecks } from './judgeAnswers'
-import { makeMoves, setStates } from './moves'
+import { askedInRun, type Moves, makeMoves, roomIn, setStates } from './moves'
 import { stepSize } from './pace'
 import { conditionOf } from './plan'
 import { type AttemptRow, dueAttempts, findRun, type Run, type SearchedContact, searchedContacts } from './run'
@@ -28,17 +29,26 @@ export const fillJob: JobHandler = {
     const run = await findRun(services, job.id)
     const connect = openConnections(services)
     const due = await dueAttempts(services, job.id, size.now())
-    const waiting = await withContacts(services, run, due)
     const open = await searchedContacts(services, job.id, sql`s.state = 'open'`, size.now())
-    const { asks, moved, isDaySpent } = await makeMoves(services, run, open)
-    const told = await Promise.allSettled([
-      ...waiting.map((one) => hear(services, run, connect, one)),
-      ...asks.map((one) => ask(services, run, connect, one)),
+    const counts = { asked: await askedInRun(services.db, run), room: roomIn(run) }
+    const moves: Moves[] = []
+    // While some are waited for, others are written down: nobody has to stand idle.
+    await inLanes([
+      ...inPieces(due).map((piece) => async () => {
+        const waiting = await withContacts(services, run, piece)
+        await hearAndSettle(services, run, connect, waiting, (one) => hear(services, run, connect, one))
+      }),
+      ...inPieces(open).map((piece) => async () => {
+        const made = await makeMoves(services, run, piece, counts)
+        moves.push(made)
+        await hearAndSettle(services, run, connect, made.asks, (one) => ask(services, run, connect, one))
+      }),
     ])
-    await settleTold(services, run, connect, succeeded(told))
-    throwFirst(told)
     size.tookFor(services.now() - started, Math.max(due.length, open.length))
-    return report(services, job, run, { moved, isDaySpent })
+    return report(services, job, run, {
+      moved: moves.reduce((sum, { moved }) => sum + moved, 0),
+      isDaySpent: moves.some(({ isDaySpent }) => isDaySpent),
+    })
   },
 
   ended: (services, job) => recount(services, job),
@@ -46,6 +56,31 @@ export const fillJob: JobHandler = {
 
 const recount = (services: Services, job: JobRow): Promise<void> =>
   withListLock(services, job.listId, { work: 'fill', jobId: job.id }, (tx) => countContacts(tx, job.listId))
+
+/** Questions that are put and settled together, and how many such pieces are under way at the same time. */
+const PIECE = 100
+const LANES = 4
+
+const inPieces = <T>(all: readonly T[]): readonly (readonly T[])[] =>
+  Array.from({ length: Math.ceil(all.length / PIECE) }, (_, at) => all.slice(at * PIECE, (at + 1) * PIECE))
+
+/** Does pieces of work, some at a time; the first failure is thrown once all that had begun is done. */
+async function inLanes(work: readonly (() => Promise<void>)[]): Promise<void> {
+  const queue = new PQueue({ concurrency: LANES })
+  throwFirst(await Promise.allSettled(work.map((one) => queue.add(one))))
+}
+
+async function hearAndSettle(
+  services: Services,
+  run: Run,
+  connect: Connections,
+  questions: readonly Question[],
+  hearOf: (question: Question) => Promise<Told>,
+): Promise<void> {
+  const told = await Promise.allSettled(questions.map(hearOf))
+  await settleTold(services, run, connect, succeeded(told))
+  throwFirst(told)
+}
 
 /** A question with whom it is about. */
 interface Question {

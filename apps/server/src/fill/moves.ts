@@ -1,6 +1,7 @@
 import { nextAct } from '@upper-field/core/fill'
 import { and, eq, ne, sql } from 'drizzle-orm'
 import { type Db, transaction } from '../db/database'
+import { insertRows } from '../db/insertRows'
 import { attempts, fillRuns } from '../db/schema'
 import type { Services } from '../services'
 import { conditionOf, isAskable, mostOf, servingOf } from './plan'
@@ -15,6 +16,20 @@ export interface Moves {
   readonly isDaySpent: boolean
 }
 
+/** What all pieces of a step count together. */
+export interface StepCounts {
+  /** About how many contacts each provider was asked in this run. */
+  readonly asked: Map<string, number>
+  /** How many more questions a provider takes in this step, where it takes only so many a second. */
+  readonly room: Map<string, number>
+}
+
+/** A step is of no more questions than a slow provider takes in so many seconds: it could not be stopped else. */
+const STEP_SECONDS = 2
+
+export const roomIn = ({ plan }: Run): Map<string, number> =>
+  new Map([...plan.perSecond].map(([id, perSecond]) => [id, Math.max(1, Math.floor(perSecond * STEP_SECONDS))]))
+
 /** What is known of the searches of some contacts before a move. */
 interface Known {
   readonly made: ReadonlyMap<number, readonly AttemptRow[]>
@@ -22,6 +37,7 @@ interface Known {
   readonly before: ReadonlyMap<number, ReadonlySet<string>>
   /** About how many each provider was asked in this run. */
   readonly asked: Map<string, number>
+  readonly room: Map<string, number>
   readonly spentOn: ReadonlyMap<number, number>
 }
 
@@ -29,14 +45,22 @@ interface Known {
 type Decision =
   | { readonly contact: SearchedContact; readonly state: string }
   | { readonly contact: SearchedContact; readonly provider: string; readonly most: number }
+  /** Whoever is to be asked takes no more questions in this step. */
+  | { readonly contact: SearchedContact; readonly isLater: true }
 
 /**
  * One move for each of these contacts: who is asked next, or how its search ends. The money for all questions is set
  * aside and the questions are written down in one transaction, before anybody is asked.
+ * What is asked is counted on in the counts of the step.
  */
-export async function makeMoves(services: Services, run: Run, contacts: readonly SearchedContact[]): Promise<Moves> {
+export async function makeMoves(
+  services: Services,
+  run: Run,
+  contacts: readonly SearchedContact[],
+  { asked, room }: StepCounts,
+): Promise<Moves> {
   if (contacts.length === 0) return { asks: [], moved: 0, isDaySpent: false }
-  const known = await whatIsKnown(services.db, run, contacts)
+  const known = { ...(await whatIsKnown(services.db, run, contacts)), asked, room }
   const decisions = contacts.map((contact) => decide(run, contact, known))
   return transaction(services.pool, async (tx) => {
     const ends = decisions.filter((one) => 'state' in one)
@@ -64,6 +88,9 @@ function decide(run: Run, contact: SearchedContact, known: Known): Decision {
   )
   const act = nextAct({ eligible, attempts: made, wants: contact.lacks, asking: run.asking })
   if (act.act !== 'ask') return { contact, state: act.act === 'wait' ? 'waiting' : act.outcome }
+  const room = known.room.get(act.provider)
+  if (room === 0) return { contact, isLater: true }
+  if (room !== undefined) known.room.set(act.provider, room - 1)
   known.asked.set(act.provider, (known.asked.get(act.provider) ?? 0) + 1)
   return { contact, provider: act.provider, most: costOf(run, act.provider) }
 }
@@ -83,7 +110,11 @@ function costOf({ plan }: Run, provider: string): number {
   return terms ? mostOf(terms, plan) : 0
 }
 
-async function whatIsKnown(db: Db, run: Run, contacts: readonly SearchedContact[]): Promise<Known> {
+async function whatIsKnown(
+  db: Db,
+  run: Run,
+  contacts: readonly SearchedContact[],
+): Promise<Omit<Known, keyof StepCounts>> {
   const ids = sql.param(contacts.map(({ id }) => id))
   const rows = await db
     .select()
@@ -99,15 +130,20 @@ async function whatIsKnown(db: Db, run: Run, contacts: readonly SearchedContact[
         answeredWithin(run.notAgainDays),
       ),
     )
-  const counted = await db.execute<{ provider: string; n: string }>(
-    sql`select provider, count(*) as n from attempts where job_id = ${run.jobId} group by 1`,
-  )
   return {
     made: grouped(rows),
     before: new Map([...grouped(before)].map(([id, all]) => [id, new Set(all.map(({ provider }) => provider))])),
-    asked: new Map(counted.rows.map(({ provider, n }) => [provider, Number(n)])),
     spentOn: run.options.perContact === null ? new Map() : await spentOnContacts(db, run.jobId, contacts),
   }
+}
+
+/** About how many contacts each provider was asked in a run; nothing where no condition counts that. */
+export async function askedInRun(db: Db, { jobId, options }: Run): Promise<Map<string, number>> {
+  if (Object.values(options.conditions).every(({ mostAsked }) => mostAsked === null)) return new Map()
+  const { rows } = await db.execute<{ provider: string; n: string }>(
+    sql`select provider, count(*) as n from attempts where job_id = ${jobId} group by 1`,
+  )
+  return new Map(rows.map(({ provider, n }) => [provider, Number(n)]))
 }
 
 function grouped<T extends { readonly contactId: number }>(rows: readonly T[]): Map<number, T[]> {
@@ -180,22 +216,27 @@ async function openAttempts(
   { jobId, listId }: Run,
   asked: readonly Asking[],
 ): Promise<AttemptRow[]> {
-  if (asked.length === 0) return []
   const askedAt = new Date(services.now())
-  return tx
-    .insert(attempts)
-    .values(
-      asked.map(({ contact, provider, most }) => ({
-        jobId,
-        listId,
-        contactId: contact.id,
-        provider,
-        state: 'waiting' as const,
-        reserved: most,
-        askedAt,
-      })),
-    )
-    .returning()
+  const rows = asked.map(({ contact, provider, most }) => ({
+    id: crypto.randomUUID(),
+    jobId,
+    listId,
+    contactId: contact.id,
+    provider,
+    state: 'waiting' as const,
+    reserved: most,
+    askedAt,
+  }))
+  await insertRows(tx, attempts, rows)
+  return rows.map((row) => ({
+    ...row,
+    reason: null,
+    found: [],
+    answer: null,
+    answeredAt: null,
+    deadline: null,
+    receipt: null,
+  }))
 }
 
 /** Writes down how searches stand. */

@@ -1,6 +1,6 @@
 /** Questions of a first step, and of a step at most. */
 const FIRST = 40
-const MOST = 500
+const MOST = 800
 /** A step that takes longer than this is too long to be stopped at once; a much shorter one is not worth its writing. In milliseconds. */
 const LONG = 2000
 const SHORT = 700

@@ -22,6 +22,8 @@ export interface PlanTerms {
   readonly options: FillOptions
   /** All that stand in the plan, each once. */
   readonly providers: readonly ProviderTerms[]
+  /** How many questions a second a provider takes, where it says so. */
+  readonly perSecond: ReadonlyMap<string, number>
   /** Null where lines are not checked, or nobody is there to check them; the same for addresses. */
   readonly register: FactTerms | null
   readonly verifier: FactTerms | null
@@ -38,16 +40,19 @@ export async function planOf(
   { order, checksLines, options }: Pick<FillPlan, 'order' | 'checksLines' | 'options'>,
 ): Promise<PlanTerms> {
   const providers: ProviderTerms[] = []
+  const perSecond = new Map<string, number>()
   for (const id of namedIn(order, options)) {
     const connector = await findConnector(tx, id)
     if (!connector || !findsPeople(connector))
       throw new Problem(422, 'unknown-provider', `There is no provider "${id}".`)
     providers.push(termsOf(connector))
+    if (connector.limit.perSecond !== null) perSecond.set(id, connector.limit.perSecond)
   }
   return {
     order,
     options,
     providers,
+    perSecond,
     register: checksLines ? await factTerms(tx, LINES) : null,
     verifier: options.checksAddresses ? await factTerms(tx, ADDRESSES) : null,
   }

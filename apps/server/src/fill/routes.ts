@@ -15,7 +15,9 @@ import { callbackRoutes } from './callbacks'
 import { estimateFill } from './estimate'
 import { failingProviders } from './failing'
 import { namedIn, planOf } from './plan'
-import { expectedOf, readFillSample } from './sample'
+import { expectedOf, expectRest, readFillSample } from './sample'
+import { takeCandidate, takeFillBack } from './takeByHand'
+import { readContactTrail, readTrail } from './trail'
 import { openSearches } from './wanting'
 
 export function fillRoutes(app: Hono, services: Services): void {
@@ -45,6 +47,27 @@ export function fillRoutes(app: Hono, services: Services): void {
   serve(app, services, 'readFillSample', async ({ params, query }) => {
     await findList(db, params.listId)
     return readFillSample(db, params.listId, query.order.split(',').filter(Boolean), query.budget ?? null)
+  })
+
+  serve(app, services, 'readTrail', async ({ params, query }) => {
+    await findList(db, params.listId)
+    const named = (text: string) => text.split(',').filter(Boolean)
+    return readTrail(db, {
+      ...query,
+      listId: params.listId,
+      foundBy: named(query.foundBy),
+      because: named(query.because),
+      cursor: query.cursor,
+    })
+  })
+  serve(app, services, 'readContactTrail', ({ params }) => readContactTrail(db, params.contactId))
+  serve(app, services, 'takeCandidate', async ({ params, body }) => {
+    await takeCandidate(services, { ...params, ...body })
+    return {}
+  })
+  serve(app, services, 'takeFillBack', async ({ params }) => {
+    await takeFillBack(services, params.fillId)
+    return {}
   })
 
   serve(app, services, 'readFills', async ({ params }) => fillResults(db, params.listId))
@@ -156,7 +179,7 @@ async function resultOf(db: Db, run: typeof fillRuns.$inferSelect): Promise<Fill
       (select coalesce(sum(amount), 0) from charges c where c.job_id = ${run.jobId} and c.provider = a.provider) as cost
     from attempts a where a.job_id = ${run.jobId} group by a.provider`)
   const byProvider = new Map(rows.map((row) => [row.provider, row]))
-  const failing = await failingProviders(db, run.jobId)
+  const failing = await failingProviders(db, run.jobId, namedIn(run.order, run.options))
   return {
     jobId: run.jobId,
     plan: FillPlan.parse({ ...run, contactId: null }),
@@ -166,6 +189,7 @@ async function resultOf(db: Db, run: typeof fillRuns.$inferSelect): Promise<Fill
     partly: Number(searches[0]?.partly ?? 0),
     leftOut: run.leftOut,
     startedAt: run.startedAt.toISOString(),
+    rest: await expectRest(db, run),
     providers: namedIn(run.order, run.options).map((provider) => {
       const n = (name: string) => Number(byProvider.get(provider)?.[name] ?? 0)
       return {

@@ -5,7 +5,7 @@ import { Problem } from '../http/problem'
 import { JobProblem } from '../jobs/runner'
 import type { Services } from '../services'
 import { failingProviders } from './failing'
-import { type PlanTerms, planOf } from './plan'
+import { namedIn, type PlanTerms, planOf } from './plan'
 import { asAskable, type WantingContact } from './wanting'
 
 export type AttemptRow = typeof attempts.$inferSelect
@@ -27,7 +27,7 @@ export async function findRun(services: Services, jobId: string): Promise<Run> {
     // A service that was forgotten meanwhile.
     throw cause instanceof Problem ? new JobProblem('provider-gone', { cause }) : cause
   })
-  return { ...found, plan, failing: await failingProviders(services.db, jobId) }
+  return { ...found, plan, failing: await failingProviders(services.db, jobId, namedIn(found.order, found.options)) }
 }
 
 /** Contacts of a run whose searches meet a condition on `s`, in the order of their ids. */

@@ -1,4 +1,4 @@
-import type { FillEstimate, FillSample, SampledOrder } from '@upper-field/contract'
+import type { FillEstimate, FillResult, FillSample, SampledOrder } from '@upper-field/contract'
 import { type Asked, expectOrder, NOT_ASKED, type OrderOutcome, replayAsked } from '@upper-field/core/fill'
 import { and, desc, eq, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
@@ -79,6 +79,22 @@ export async function expectedOf(
     usable: Math.round(sample.today.usable.value * share),
     cost: Math.round(sample.today.cost.value * share),
   }
+}
+
+/** What a run that tried some tells of the others who lack the same; null for any other run, and while it goes on. */
+export async function expectRest(db: Db, run: typeof fillRuns.$inferSelect): Promise<FillResult['rest']> {
+  if (run.sample === null || run.asking !== 'until-found') return null
+  const { rows } = await db.execute<{ state: string; cost: string }>(sql`
+    select s.state, (select coalesce(sum(amount), 0) from charges c where c.job_id = s.job_id and c.contact_id = s.contact_id) as cost
+    from fill_searches s where s.job_id = ${run.jobId} order by s.contact_id`)
+  if (rows.length === 0 || rows.some(({ state }) => state === 'open' || state === 'waiting')) return null
+  const meant = { ...run.options, listId: run.listId, filter: run.filter, contactId: null }
+  const { rows: others } = await db.execute<{ n: string }>(sql`
+    select count(*) as n from contacts where ${wantingOf(meant)}
+      and id not in (select contact_id from fill_searches where job_id = ${run.jobId})`)
+  const contacts = Number(others[0]?.n ?? 0)
+  const tried = rows.map(({ state, cost }) => [{ cost: Number(cost), isFound: state === 'found' }])
+  return { contacts, ...expectOrder([0], tried, contacts, drawing()) }
 }
 
 /** Of those that find as many as all together the cheapest. */

@@ -3,6 +3,7 @@ import { eq, inArray, sql } from 'drizzle-orm'
 import { charge, holdersOf, storeAnswers } from '../check/storeAnswers'
 import { ADDRESSES, LINES } from '../check/subjects'
 import type { Db } from '../db/database'
+import { insertRows } from '../db/insertRows'
 import { attempts, candidates, fillRuns, fills } from '../db/schema'
 import { withListLock } from '../lists/listLock'
 import { refreshContacts } from '../projection/refresh'
@@ -120,7 +121,7 @@ const chargesOf =
 
 async function keepCandidates(tx: Db, judged: readonly JudgedAnswer[]): Promise<void> {
   const rows = judged.flatMap(({ attempt, candidates: all }) => all.map(asCandidate(attempt.id)))
-  if (rows.length > 0) await tx.insert(candidates).values(rows)
+  await insertRows(tx, candidates, rows)
 }
 
 const asCandidate =
@@ -198,7 +199,7 @@ async function keepFound(tx: Db, { listId }: Run, judged: readonly JudgedAnswer[
     fresh.push(row)
   }
   if (fresh.length === 0) return []
-  await tx.insert(fills).values(fresh)
+  await insertRows(tx, fills, fresh)
   // Whoever holds one of these numbers already shares it from now on.
   const e164s = fresh.flatMap(({ e164 }) => e164 ?? [])
   const holders = (await holdersOf(tx, LINES, e164s)).filter((one) => one.listId === listId)

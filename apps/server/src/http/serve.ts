@@ -9,6 +9,7 @@ import {
 } from '@upper-field/contract'
 import type { Context, Hono } from 'hono'
 import type { z } from 'zod'
+import { freshenCallPlaces } from '../check/callPlaces'
 import { holdsNul, withoutNul } from '../nul'
 import type { SignedIn } from '../people/people'
 import type { Services } from '../services'
@@ -57,6 +58,7 @@ export function serve<N extends EndpointName>(
       c,
       signal: c.req.raw.signal,
     } as unknown as Call<N>
+    if (asksWhoMayBeCalled(name, call)) await freshenCallPlaces(services.db, services.now())
     const answer = async () => handler(call)
     const key = c.req.header('idempotency-key')
     const result =
@@ -64,6 +66,15 @@ export function serve<N extends EndpointName>(
         ? await answerOnce(services, { me, key, call: name, asked: [call.params, call.query, call.body] }, answer)
         : await answer()
     return result instanceof Response ? result : c.json(result as object)
+  })
+}
+
+/** True where a filter asks who may be called at this moment, or their counts are asked for. */
+function asksWhoMayBeCalled(name: EndpointName, { query, body }: { query: unknown; body: unknown }): boolean {
+  if (name === 'readPiles') return true
+  return [query, body].some((part) => {
+    const { filter } = (part ?? {}) as { readonly filter?: unknown }
+    return typeof filter === 'string' && /\bcall:/.test(filter)
   })
 }
 

@@ -48,6 +48,7 @@ export const CONTACT_COLUMNS = [
   'email_kind',
   'email_state',
   'sureness',
+  'call_from',
   'joined',
   'search',
 ] as const // prettier-ignore
@@ -114,6 +115,7 @@ export function linesOf(key: ContactKey, view: ContactView, joined: number): Con
       view.emails[0]?.kind ?? 'none',
       view.emailState,
       view.sureness,
+      view.callFrom,
       joined,
       searchText(view),
     ], // prettier-ignore

@@ -12,8 +12,8 @@ import {
   surenessOf,
 } from '@upper-field/core/check'
 import { type HowToSurvive, mergeContacts, suppressibleKeysOf } from '@upper-field/core/pair'
-import { type ReadNumber, readPhoneCell, VERDICTS } from '@upper-field/core/phone'
-import { type Placement, placeContact } from '@upper-field/core/split'
+import { type ReadNumber, readPhoneCell, timeZonesOf, VERDICTS } from '@upper-field/core/phone'
+import { lineToCall, type Placement, placeContact } from '@upper-field/core/split'
 import {
   type CellReading,
   type ChangeCode,
@@ -68,6 +68,8 @@ export interface ContactView {
   /** Nothing that can be a mobile is in service: a provider may be asked for one. */
   readonly wantsMobile: boolean
   readonly placement: Placement
+  /** Country and time zones of the line to call, as `US America/Chicago|America/Denver`; empty where there is none. */
+  readonly callFrom: string
   /** Codes of everything that was made another in its own row. */
   readonly changes: readonly ChangeCode[]
   /** How promising the cells of its own row are that need a person; 0 where none does. */
@@ -122,6 +124,7 @@ export function viewOf({
     changes: codesOf(own.changes),
     hand: own.hand[0]?.rank ?? 0,
     slip: slipOf(own.hand),
+    callFrom: callFromOf(lineToCall(lines)?.e164, numbers),
     placement: placeContact({ lines, hasEmail, isSuppressed: isOnList }),
   }
 }
@@ -168,6 +171,12 @@ const withOrigin = ({ id, projected: contact }: SourceRow, origin: NumberOrigin)
   numbers: contact.numbers.map((number) => from(number, origin)),
   emails: contact.emails,
 })
+
+function callFromOf(e164: string | undefined, numbers: readonly OriginNumber[]): string {
+  if (e164 === undefined) return ''
+  const country = numbers.find((number) => number.e164 === e164)?.country ?? ''
+  return `${country} ${timeZonesOf(e164).join('|')}`
+}
 
 /** Addresses that were found stand behind those that were there. */
 function withFilled(emails: readonly ReadEmail[], fills: readonly string[]): readonly ReadEmail[] {

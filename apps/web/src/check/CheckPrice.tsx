@@ -110,7 +110,7 @@ function InVain({ of }: { of: CheckOf }) {
       </p>
       {me?.role === 'owner' ? (
         <TextButton className="text-[13px]" onClick={() => setIsOpen(true)}>
-          Prices and how long answers keep
+          Prices, hours, and how long answers keep
         </TextButton>
       ) : null}
       {isOpen ? <CheckSettingsDialog settings={settings} onClose={() => setIsOpen(false)} /> : null}

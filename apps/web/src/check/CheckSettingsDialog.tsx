@@ -5,8 +5,9 @@ import { problemText, useChangeCheckSettingsMutation } from '../api'
 import { budgetOf } from '../fill/budget'
 import { Button } from '../kit/Button'
 import { Dialog } from '../kit/Dialog'
-import { TextField } from '../kit/Field'
+import { TextArea, TextField } from '../kit/Field'
 import { Notice } from '../kit/Notice'
+import { readHours, writeHours } from './hoursText'
 
 const AGES: Readonly<Record<AgesAs, string>> = {
   mobile: 'Mobile in service',
@@ -28,19 +29,22 @@ export function CheckSettingsDialog({ settings, onClose }: { settings: CheckSett
   )
   const [text, setText] = useState(String(settings.textPrice / MICROS))
   const [mail, setMail] = useState(String(settings.mailPrice / MICROS))
+  const [hoursText, setHoursText] = useState(writeHours(settings.callHours))
   const [change, { error, isLoading }] = useChangeCheckSettingsMutation()
   const [textPrice, mailPrice] = [budgetOf(text), budgetOf(mail)]
-  const isRight = textPrice !== null && mailPrice !== null && AGES_AS.every((kind) => isDays(days[kind]))
+  const read = readHours(hoursText)
+  const isRight =
+    'hours' in read && textPrice !== null && mailPrice !== null && AGES_AS.every((kind) => isDays(days[kind]))
   const keep = async () => {
-    if (!isRight) return
+    if (!isRight || !('hours' in read)) return
     const freshDays = Object.fromEntries(
       AGES_AS.map((kind) => [kind, Number(days[kind])]),
     ) as CheckSettings['freshDays']
-    const changed = await change({ body: { freshDays, textPrice, mailPrice } })
+    const changed = await change({ body: { freshDays, textPrice, mailPrice, callHours: read.hours } })
     if (!changed.error) onClose()
   }
   return (
-    <Dialog title="Prices and how long answers keep" isOpen onClose={onClose}>
+    <Dialog title="Prices, hours, and how long answers keep" isOpen onClose={onClose}>
       <form
         className="flex flex-col gap-3"
         onSubmit={(event) => {
@@ -75,6 +79,14 @@ export function CheckSettingsDialog({ settings, onClose }: { settings: CheckSett
             error={mailPrice === null ? 'A sum above 0, such as 0.001.' : undefined}
           />
         </div>
+        <TextArea
+          label="Hours for calls, there"
+          rows={3}
+          value={hoursText}
+          onChange={(event) => setHoursText(event.target.value)}
+          error={'problem' in read ? read.problem : undefined}
+          hint="A line for each country; public holidays are left out."
+        />
         {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
         <div className="flex justify-end gap-2">
           <Button onClick={onClose}>Cancel</Button>

@@ -25,7 +25,7 @@ const COUNTRIES = [NAME, COUNTRY, NUMBER, LINE_TYPE, STATUS]
 const ADDRESSES = [NAME, COMPANY, EMAIL, EMAIL_KIND_WORD, ADDRESS_STATE]
 
 const PILES: Readonly<Record<(typeof CHECK_TABS)[number], readonly Pile[]>> = {
-  lines: ['line', 'status', 'country', 'batch'],
+  lines: ['line', 'status', 'call', 'country', 'batch'],
   countries: ['country', 'line', 'status', 'batch'],
   addresses: ['address', 'kind', 'sure', 'country', 'batch'],
 }

@@ -3,32 +3,37 @@ import { useState } from 'react'
 import { useReadFillSampleQuery } from '../api'
 import { NotConnected } from '../connections/NotConnected'
 import { useProviders } from '../connections/useConnected'
+import { Loading } from '../kit/Notice'
 import { Tabs } from '../kit/Tabs'
 import { Bench, BenchTitle, StoryOr } from '../shell/Bench'
 import { ContactGrid } from '../shell/ContactGrid'
 import { COMPANY, EMAIL, NAME, NUMBER } from '../shell/columns'
 import { useKeys } from '../shell/useKeys'
 import { useListView } from '../shell/useListView'
+import { Branches } from './Branches'
 import { budgetOf, DEFAULT_BUDGET } from './budget'
 import { FillPlanPanel } from './FillPlanPanel'
 import { LeftOut } from './LeftOut'
+import { ProviderTable } from './ProviderTable'
+import { newPlan, orderOf, type PlanDraft, withOrder } from './plan'
 import { SampleBench } from './SampleBench'
 import { SamplePanel } from './SamplePanel'
 import { StartSample } from './StartSample'
+import { TrailView } from './TrailView'
 import { FILL_TABS, useFillTab } from './useFillTab'
 import { Waterfall } from './Waterfall'
 
 const COLUMNS = [NAME, COMPANY, NUMBER, EMAIL]
 
-/** Fill: who is asked for missing mobiles, in which order, and what each gave; and what a sample teaches of orders. */
+/** Fill: who is asked for what is missing, in which order, what each gave, and what a sample teaches of orders. */
 export function FillView() {
-  const [chosen, setOrder] = useState<readonly string[] | null>(null)
+  const [kept, setPlan] = useState<PlanDraft | null>(null)
   const { listId } = useListView()
   const providers = useProviders()
   const tab = useFillTab()
   useKeys({ v: () => tab.show(FILL_TABS[(FILL_TABS.indexOf(tab.shown) + 1) % FILL_TABS.length] ?? 'waterfall') })
   const everybody = providers?.map(({ provider }) => provider) ?? []
-  const order = chosen ?? everybody
+  const plan = kept ?? newPlan(everybody)
   if (providers?.length === 0)
     return (
       <Bench
@@ -52,24 +57,28 @@ export function FillView() {
       open={tab.shown}
       tabs={[
         ['waterfall', 'Waterfall'],
+        ['trail', 'Trail'],
         ['sample', 'Sample'],
       ]}
       onOpen={tab.show}
     />
   )
+  // Nothing can be told of a plan before it is known whom it can ask.
+  if (everybody.length === 0) return <Loading what="the providers" />
+  if (tab.shown === 'trail') return <TrailView tabs={tabs} />
   if (tab.shown === 'sample')
     return (
       <Sample
-        order={order}
+        plan={plan}
         everybody={everybody}
         tabs={tabs}
-        onTake={(taken) => {
-          setOrder(taken)
+        onTake={(order) => {
+          setPlan({ ...plan, order })
           tab.show('waterfall')
         }}
       />
     )
-  return <Filling order={order} everybody={everybody} setOrder={setOrder} tabs={tabs} />
+  return <Filling plan={plan} everybody={everybody} setPlan={setPlan} tabs={tabs} />
 }
 
 const WithoutMobile = () => (
@@ -80,43 +89,48 @@ const WithoutMobile = () => (
 )
 
 interface PartProps {
-  readonly order: readonly string[]
+  readonly plan: PlanDraft
   readonly everybody: readonly string[]
   readonly tabs: React.ReactNode
 }
 
-function Filling({ order, everybody, setOrder, tabs }: PartProps & { setOrder: (order: readonly string[]) => void }) {
-  const [checksLines, setChecksLines] = useState(true)
+function Filling({ plan, everybody, setPlan, tabs }: PartProps & { setPlan: (plan: PlanDraft) => void }) {
+  const [branch, setBranch] = useState<number | null>(null)
   return (
-    <Bench
-      piles={['sure', 'line', 'country', 'batch']}
-      advice={<FillPlanPanel order={order} checksLines={checksLines} setChecksLines={setChecksLines} />}
-    >
+    <Bench piles={['sure', 'line', 'country', 'batch']} advice={<FillPlanPanel plan={plan} setPlan={setPlan} />}>
       <div className="-mx-5">{tabs}</div>
-      <BenchTitle title="Who is asked, in which order">
-        the first usable mobile ends the search for a contact
-      </BenchTitle>
-      <Waterfall order={order} setOrder={setOrder} checksLines={checksLines} />
-      <LeftOut order={order} everybody={everybody} setOrder={setOrder} />
-      <WithoutMobile />
+      <BenchTitle title="Who is asked, in which order">what is accepted ends the search for a contact</BenchTitle>
+      <div className="min-h-0 flex-1 overflow-y-auto">
+        <Branches plan={plan} setPlan={setPlan} shown={branch} show={setBranch} />
+        <Waterfall plan={plan} setPlan={setPlan} branch={branch} />
+        <LeftOut
+          order={orderOf(plan, branch)}
+          everybody={everybody}
+          setOrder={(order) => setPlan(withOrder(plan, branch, order))}
+        />
+        <ProviderTable />
+      </div>
     </Bench>
   )
 }
 
-function Sample({ order, everybody, tabs, onTake }: PartProps & { onTake: (order: readonly string[]) => void }) {
+function Sample({ plan, everybody, tabs, onTake }: PartProps & { onTake: (order: readonly string[]) => void }) {
   const { listId } = useListView()
   const [budgetText, setBudgetText] = useState(DEFAULT_BUDGET)
   const budget = budgetOf(budgetText) ?? undefined
-  const { data: sample } = useReadFillSampleQuery({ params: { listId }, query: { order: order.join(','), budget } })
-  const [plan, setPlan] = useState<SampledOrder | null>(null)
-  const chosen = plan ?? sample?.cheapest
+  const { data: sample } = useReadFillSampleQuery({
+    params: { listId },
+    query: { order: plan.order.join(','), budget },
+  })
+  const [picked, setPicked] = useState<SampledOrder | null>(null)
+  const chosen = picked ?? sample?.cheapest
   return (
     <div className="flex h-full min-h-0">
       <main className="flex min-h-0 min-w-0 flex-1 flex-col pt-3">
         {tabs}
         <div className="flex min-h-0 flex-1 flex-col px-5">
           {sample && chosen ? (
-            <SampleBench sample={sample} chosen={chosen} onChoose={setPlan} />
+            <SampleBench sample={sample} chosen={chosen} onChoose={setPicked} />
           ) : (
             <>
               <BenchTitle title="What money finds">nobody was asked of everyone yet</BenchTitle>
@@ -130,13 +144,13 @@ function Sample({ order, everybody, tabs, onTake }: PartProps & { onTake: (order
           <SamplePanel
             sample={sample}
             chosen={chosen}
-            onChoose={setPlan}
+            onChoose={setPicked}
             onTake={onTake}
             budgetText={budgetText}
             setBudgetText={setBudgetText}
           />
         ) : (
-          <StartSample everybody={everybody} />
+          <StartSample plan={newPlan(everybody)} />
         )}
       </StoryOr>
     </div>

@@ -1,28 +1,32 @@
 import { closestCenter, DndContext, type DragEndEvent } from '@dnd-kit/core'
 import { arrayMove, SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable'
 import type { FillEstimate, FillResult } from '@upper-field/contract'
-import { ArrowDown, ArrowUp, GripVertical, X } from 'lucide-react'
-import { useEstimateFillQuery, useReadFillsQuery } from '../api'
+import { ArrowDown, ArrowUp, GripVertical, SlidersHorizontal, X } from 'lucide-react'
+import { useState } from 'react'
+import { useReadFillsQuery } from '../api'
 import { useProviders } from '../connections/useConnected'
 import { useSortSensors } from '../kit/useSortSensors'
 import { useListView } from '../shell/useListView'
 import { count, money } from '../words/format'
-import { priceText } from '../words/services'
+import { ACCEPTS, priceText } from '../words/services'
+import { ConditionsDialog } from './ConditionsDialog'
+import { orderOf, type PlanDraft, withOrder } from './plan'
+import { useFilling } from './useFilling'
 
 interface WaterfallProps {
-  readonly order: readonly string[]
-  readonly setOrder: (order: readonly string[]) => void
-  readonly checksLines: boolean
+  readonly plan: PlanDraft
+  readonly setPlan: (plan: PlanDraft) => void
+  /** The group whose order is shown; null for everybody else. */
+  readonly branch: number | null
 }
 
 /** The providers as falls of one stream: who can be asked, and what the latest run found at each. */
-export function Waterfall({ order, setOrder, checksLines }: WaterfallProps) {
-  const { listId, text: filter } = useListView()
-  const { data: estimate } = useEstimateFillQuery({
-    params: { listId },
-    query: { filter, order: order.join(','), checksLines: checksLines ? 'yes' : 'no' },
-  })
+export function Waterfall({ plan, setPlan, branch }: WaterfallProps) {
+  const { listId } = useListView()
+  const { estimate } = useFilling(plan)
   const { data: runs = [] } = useReadFillsQuery({ params: { listId } })
+  const order = orderOf(plan, branch)
+  const setOrder = (next: readonly string[]) => setPlan(withOrder(plan, branch, next))
   const sensors = useSortSensors()
   const drop = ({ active, over }: DragEndEvent) => {
     if (over && over.id !== active.id)
@@ -34,7 +38,7 @@ export function Waterfall({ order, setOrder, checksLines }: WaterfallProps) {
     <div>
       <p className="pb-1 font-semibold">
         <span className="num">{count(run?.contacts ?? estimate?.wanting ?? 0)}</span>{' '}
-        {run ? 'entered the latest run' : 'want a mobile'}
+        {run ? 'entered the latest run' : 'lack what is wanted'}
       </p>
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
         <SortableContext items={[...order]} strategy={verticalListSortingStrategy}>
@@ -49,6 +53,8 @@ export function Waterfall({ order, setOrder, checksLines }: WaterfallProps) {
                 run={run}
                 onMove={(by) => move(id, by)}
                 onLeaveOut={() => setOrder(order.filter((one) => one !== id))}
+                condition={plan.conditions[id]}
+                onCondition={(condition) => setPlan({ ...plan, conditions: { ...plan.conditions, [id]: condition } })}
               />
             ))}
           </ol>
@@ -56,12 +62,12 @@ export function Waterfall({ order, setOrder, checksLines }: WaterfallProps) {
       </DndContext>
       {run ? (
         <p className="pt-1">
-          <span className="num font-semibold">{count(run.contacts - run.found)}</span> without a mobile at its end ·{' '}
+          <span className="num font-semibold">{count(run.contacts - run.found)}</span> without all of it at its end ·{' '}
           <span className="num">{money(run.spent)}</span> of <span className="num">{money(run.plan.budget)}</span> spent
           {run.found > 0 ? (
             <>
               {' · '}
-              <span className="num font-semibold">{money(run.spent / run.found)}</span> for each usable mobile
+              <span className="num font-semibold">{money(run.spent / run.found)}</span> for each that has it now
             </>
           ) : null}
         </p>
@@ -78,11 +84,17 @@ interface FallProps {
   readonly run: FillResult | undefined
   readonly onMove: (by: number) => void
   readonly onLeaveOut: () => void
+  readonly condition: Condition | undefined
+  readonly onCondition: (condition: Condition) => void
 }
+
+type Condition = PlanDraft['conditions'][string]
 
 const NOBODY = { askable: 0, askedLately: 0 } as const
 
-function Fall({ id, isFirst, isLast, estimate, run, onMove, onLeaveOut }: FallProps) {
+function Fall(props: FallProps) {
+  const { id, isFirst, isLast, estimate, run, onMove, onLeaveOut, condition, onCondition } = props
+  const [isOpen, setIsOpen] = useState(false)
   const { attributes, listeners, setNodeRef, transform } = useSortable({ id })
   const service = useProviders()?.find(({ provider }) => provider === id)
   const { askable, askedLately } = estimate?.providers.find(({ provider }) => provider === id) ?? NOBODY
@@ -94,7 +106,7 @@ function Fall({ id, isFirst, isLast, estimate, run, onMove, onLeaveOut }: FallPr
     <li
       ref={setNodeRef}
       style={transform ? { transform: `translateY(${transform.y}px)` } : undefined}
-      className="grid grid-cols-[24px_176px_minmax(0,1fr)_minmax(0,240px)_92px] items-center gap-3 py-1"
+      className="grid grid-cols-[24px_176px_minmax(0,1fr)_minmax(0,230px)_116px] items-center gap-3 py-1"
     >
       <button
         type="button"
@@ -108,6 +120,7 @@ function Fall({ id, isFirst, isLast, estimate, run, onMove, onLeaveOut }: FallPr
       <div>
         <div className="font-semibold">{name}</div>
         <div className="text-[12.5px] text-soft">{service ? priceText(service) : ''}</div>
+        {condition ? <div className="text-[12.5px] text-soft">{conditionText(condition)}</div> : null}
       </div>
       <Stream
         share={entered / whole}
@@ -135,6 +148,26 @@ function Fall({ id, isFirst, isLast, estimate, run, onMove, onLeaveOut }: FallPr
         )}
       </p>
       <div className="flex gap-1">
+        <button
+          type="button"
+          aria-label={`Conditions for ${name}`}
+          className="rounded-small p-1 hover:bg-lichen"
+          onClick={() => setIsOpen(true)}
+        >
+          <SlidersHorizontal size={16} aria-hidden="true" />
+        </button>
+        {isOpen ? (
+          <ConditionsDialog
+            name={name}
+            accepts={service?.accepts ?? []}
+            condition={condition}
+            onKeep={(next) => {
+              onCondition(next)
+              setIsOpen(false)
+            }}
+            onClose={() => setIsOpen(false)}
+          />
+        ) : null}
         <button
           type="button"
           aria-label={`Ask ${name} earlier`}
@@ -165,6 +198,17 @@ function Fall({ id, isFirst, isLast, estimate, run, onMove, onLeaveOut }: FallPr
       </div>
     </li>
   )
+}
+
+/** The conditions of a step, in short. */
+function conditionText({ minScore, mostAsked, inputs }: Condition): string {
+  return [
+    minScore > 0 ? `score from ${minScore}` : '',
+    mostAsked === null ? '' : `at most ${count(mostAsked)}`,
+    inputs.length > 0 ? `by ${inputs.map((input) => ACCEPTS[input]).join(' or ')}` : '',
+  ]
+    .filter(Boolean)
+    .join(' · ')
 }
 
 /** The stream that reaches a provider, and the part of it that is drawn off as usable. */

@@ -1,4 +1,4 @@
-import type { InputHTMLAttributes, ReactNode, SelectHTMLAttributes } from 'react'
+import type { InputHTMLAttributes, ReactNode, SelectHTMLAttributes, TextareaHTMLAttributes } from 'react'
 import { useId } from 'react'
 
 const CONTROL = 'w-full min-h-8 rounded-small border border-edge bg-surface px-2 py-1 text-ink placeholder:text-soft'
@@ -21,6 +21,25 @@ export function TextField({ label, hint, error, ...rest }: Labelled & InputHTMLA
         aria-invalid={error ? true : undefined}
         aria-describedby={error || hint ? `${id}-more` : undefined}
         className={CONTROL}
+        {...rest}
+      />
+      <More id={`${id}-more`} hint={hint} error={error} />
+    </div>
+  )
+}
+
+export function TextArea({ label, hint, error, ...rest }: Labelled & TextareaHTMLAttributes<HTMLTextAreaElement>) {
+  const id = useId()
+  return (
+    <div>
+      <label htmlFor={id} className="block pb-1 font-semibold">
+        {label}
+      </label>
+      <textarea
+        id={id}
+        aria-invalid={error ? true : undefined}
+        aria-describedby={error || hint ? `${id}-more` : undefined}
+        className={`${CONTROL} num text-[13px]`}
         {...rest}
       />
       <More id={`${id}-more`} hint={hint} error={error} />

@@ -22,6 +22,7 @@ const TITLE: Record<string, string> = {
   sure: 'How sure',
   kind: 'Kind of address',
   address: 'Address',
+  call: 'Calls',
   in: 'Also in the list',
 }
 const SHOWN = 8
@@ -74,6 +75,8 @@ function pileName(pile: Pile, value: string, batches: ReadonlyMap<string, string
       return SURE[value as keyof typeof SURE] ?? value
     case 'kind':
       return EMAIL_KIND[value as keyof typeof EMAIL_KIND] ?? 'no address'
+    case 'call':
+      return value === 'now' ? 'may be called now' : value === 'later' ? 'later' : 'no line to call'
     case 'address':
       return ADDRESS[value as keyof typeof ADDRESS] ?? value
     default:
@@ -128,7 +131,7 @@ export function PileGroup({
   )
 }
 
-function PileButton({
+export function PileButton({
   isChosen,
   share,
   n,

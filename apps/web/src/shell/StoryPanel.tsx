@@ -6,15 +6,17 @@ import {
   useSuppressContactMutation,
   useTakeActBackMutation,
   useTakeApartMutation,
+  useTakeFillBackMutation,
 } from '../api'
 import { useServiceNames } from '../connections/useConnected'
+import { SearchOne } from '../fill/SearchOne'
 import { Key, TextButton } from '../kit/Button'
 import { Glyph } from '../kit/Glyph'
 import { Loading, Notice } from '../kit/Notice'
 import { ChooseSuppressionList } from '../suppression/ChooseSuppressionList'
 import { ForgetPerson } from '../suppression/ForgetPerson'
 import { date, phone, time } from '../words/format'
-import { ADDRESS, FIELD, LANE, LANE_REASON, LINE, LINE_STATUS } from '../words/sentences'
+import { ADDRESS, CALL, FIELD, LANE, LANE_REASON, LINE, LINE_STATUS } from '../words/sentences'
 import { tell } from '../words/story'
 import { useKeys } from './useKeys'
 import { useListView } from './useListView'
@@ -85,6 +87,7 @@ export function StoryPanel({ contactId }: { contactId: number }) {
                   Take back
                 </TextButton>
               ) : null}
+              {what.kind === 'filled' && mayChange ? <TakeFillBack fillId={what.fillId} /> : null}
               {what.kind === 'joined' && what.joinId > 0 && mayChange ? (
                 <TextButton
                   disabled={undoing.isLoading}
@@ -98,6 +101,19 @@ export function StoryPanel({ contactId }: { contactId: number }) {
         })}
       </ol>
     </section>
+  )
+}
+
+/** Takes a value a provider found out again; what was paid stays paid. */
+function TakeFillBack({ fillId }: { fillId: string }) {
+  const [takeBack, { error, isLoading }] = useTakeFillBackMutation()
+  return (
+    <>
+      <TextButton disabled={isLoading} onClick={() => void takeBack({ params: { fillId } })}>
+        Take out again
+      </TextButton>
+      {error ? <span className="text-beet">{problemText(error)}</span> : null}
+    </>
   )
 }
 
@@ -154,6 +170,12 @@ function placeOf({ region, timeZones, textable }: ContactStory['numbers'][number
     .join(' · ')
 }
 
+/** What a number is the best for. */
+function bestText(e164: string, { bestTo }: ContactStory): string {
+  const [toText, toCall] = [bestTo.text === e164, bestTo.call === e164]
+  return toText && toCall ? 'best to text and to call' : toText ? 'best to text' : toCall ? 'best to call' : ''
+}
+
 function Reach({ story }: { story: ContactStory }) {
   const { contact } = story
   const { data: me } = useReadMeQuery({})
@@ -180,6 +202,13 @@ function Reach({ story }: { story: ContactStory }) {
                   : 'not valid'}
               </p>
               {number.valid ? <p className="text-[13px] text-soft">{placeOf(number)}</p> : null}
+              {number.call ? (
+                <p className={`text-[13px] ${number.call === 'now' ? 'text-moss' : 'text-soft'}`}>
+                  {[bestText(number.e164, story), number.clock ? `${number.clock} there` : '', CALL[number.call]]
+                    .filter(Boolean)
+                    .join(' · ')}
+                </p>
+              ) : null}
             </div>
           </li>
         ))}
@@ -199,6 +228,7 @@ function Reach({ story }: { story: ContactStory }) {
         <span className="font-semibold">{LANE[contact.lane]}</span>{' '}
         <span className="text-soft">· {LANE_REASON[contact.laneReason]}</span>
       </p>
+      <SearchOne contact={contact} />
       <Suppression story={story} />
       {mayForget ? <ForgetPerson contactId={contact.id} name={contact.fullName} /> : null}
     </div>

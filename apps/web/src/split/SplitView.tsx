@@ -13,7 +13,7 @@ const COLUMNS = [NAME, COMPANY, NUMBER, LANE_WORD, BECAUSE]
 
 /** Split: each contact in the one channel it suits; the sum is always in sight. */
 export const SplitView = () => (
-  <Bench piles={['lane', 'reason', 'line', 'country']} advice={<SumAdvice />}>
+  <Bench piles={['lane', 'reason', 'call', 'line', 'country']} advice={<SumAdvice />}>
     <BenchTitle title="One lane for everyone">the first lane that takes a contact keeps it</BenchTitle>
     <Lanes />
     <ContactGrid columns={COLUMNS} />

@@ -1,5 +1,5 @@
-import type { Batch, Job } from '@upper-field/contract'
-import type { AddressState, Sureness } from '@upper-field/core/check'
+import type { Batch, Job, LEFT_OUT } from '@upper-field/contract'
+import type { AddressState, CallState, Sureness } from '@upper-field/core/check'
 import type { FoundAs, Want } from '@upper-field/core/fill'
 import type { Problem, Repair, Verdict } from '@upper-field/core/phone'
 import type { Lane, LaneReason } from '@upper-field/core/split'
@@ -83,6 +83,14 @@ export const ADDRESS: Record<AddressState, string> = {
   'not-checked': 'not checked',
   undeliverable: 'takes none',
   none: 'no address',
+}
+
+export const CALL: Record<CallState, string> = {
+  now: 'may be called now',
+  'outside-hours': 'not within the hours for calls',
+  'not-this-day': 'not called on this day',
+  holiday: 'a public holiday there',
+  'zone-not-known': 'time there not known',
 }
 
 export const SURE: Record<Sureness, string> = {
@@ -295,6 +303,13 @@ export const JOB_PROBLEM: Record<string, string> = {
   'cut-off-often':
     'The server ended several times in the middle of the same step, so it is not tried again by itself. What was done is kept.',
   unexpected: 'Something failed on our side. What was done is kept; go on to try again.',
+}
+
+/** Why somebody who lacks what is wanted is left out of a fill. */
+export const LEFT_OUT_OF_FILL: Record<(typeof LEFT_OUT)[number], string> = {
+  suppressed: 'on a suppression list',
+  'no-lawful-basis': 'no lawful basis is recorded where their country needs one',
+  'nobody-to-ask': 'no provider of the plan can be asked about them',
 }
 
 /** What a fill looks for. */

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { ConnectorDocument } from '../connector'
+import { LookedUp } from '../contacts'
 import { Job } from '../jobs'
 import {
   CheckEstimate,
@@ -18,7 +19,8 @@ import {
   SpendLine,
   SpendMonth,
 } from '../money'
-import { Micros } from '../words'
+import { ContactTrail, TrailPage } from '../trail'
+import { Id, Micros } from '../words'
 import { ByFilter, endpoint, OfList } from './endpoint'
 
 const OfProvider = z.object({ provider: z.string().max(40) })
@@ -36,6 +38,11 @@ export const moneyEndpoints = {
     response: Job,
     role: 'operator',
     isIdempotent: true,
+  }),
+  lookUp: endpoint('post', '/look-up', 'Read one number or address, and tell what is known of it', {
+    // In the body, not in the address: what is pasted is about people.
+    body: z.object({ text: z.string().trim().min(1).max(500), country: z.string().length(2).nullable().default(null) }),
+    response: LookedUp,
   }),
   readCheckSettings: endpoint('get', '/check-settings', 'How long answers count as fresh, and what messages cost', {
     response: CheckSettings,
@@ -81,6 +88,44 @@ export const moneyEndpoints = {
   readFills: endpoint('get', '/lists/{listId}/fills', 'Fill runs and what each provider gave', {
     params: OfList,
     response: z.array(FillResult),
+  }),
+  readTrail: endpoint(
+    'get',
+    '/lists/{listId}/trail',
+    'The course of each contact in the latest fill; null without one',
+    {
+      params: OfList,
+      query: z.object({
+        filter: z.string().max(2000).default(''),
+        /** Providers and reasons, with commas between. */
+        foundBy: z.string().max(500).default(''),
+        because: z.string().max(500).default(''),
+        cursor: z.string().max(200).optional(),
+        limit: z.coerce.number().int().min(1).max(200).default(60),
+      }),
+      response: TrailPage.nullable(),
+    },
+  ),
+  readContactTrail: endpoint(
+    'get',
+    '/contacts/{contactId}/trail',
+    'What was asked about one contact; null for nothing',
+    {
+      params: z.object({ contactId: z.coerce.number().int() }),
+      response: ContactTrail.nullable(),
+    },
+  ),
+  takeCandidate: endpoint('post', '/attempts/{attemptId}/candidates/{position}/take', 'Take what was set aside', {
+    params: z.object({ attemptId: Id, position: z.coerce.number().int().min(0).max(100) }),
+    body: z.object({ agreed: Micros }),
+    response: z.object({}),
+    role: 'operator',
+    isIdempotent: true,
+  }),
+  takeFillBack: endpoint('post', '/found/{fillId}/take-back', 'Take a found value out of its contact again', {
+    params: z.object({ fillId: Id }),
+    response: z.object({}),
+    role: 'operator',
   }),
   readFillSample: endpoint(
     'get',

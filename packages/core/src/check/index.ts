@@ -1,5 +1,15 @@
 export { ADDRESS_STATES, type AddressState, DELIVERABILITIES, type Deliverability, rankAddresses } from './addressFacts'
 export {
+  CALL_STATES,
+  type CallHours,
+  type CallPlace,
+  type CallState,
+  DEFAULT_CALL_HOURS,
+  type LocalTime,
+  localTime,
+  mayBeCalled,
+} from './callHours'
+export {
   AGES_AS,
   type AgesAs,
   addressAgesAs,

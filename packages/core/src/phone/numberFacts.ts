@@ -31,6 +31,9 @@ export function numberFacts(e164: string, lineType: LineType): NumberFacts {
   }
 }
 
+/** Time zones (IANA) a number may be in: several where the plan does not tell them apart. @param e164 with its plus sign */
+export const timeZonesOf = (e164: string): readonly string[] => zonesFor(e164.slice(1))
+
 const PLACED: ReadonlySet<LineType> = new Set(['fixed', 'fixed-or-mobile'])
 
 /** Whether a line of this type can be texted; where mobile and fixed share ranges only a line check can tell. */

@@ -13,6 +13,8 @@ export const FILTER_FIELDS = [
   'sure',
   'kind',
   'address',
+  /** Whether the contact may be called at this moment. */
+  'call',
   /** Those who are in another list too, and those who are not: ids of lists. */
   'in',
   'notin',

@@ -15,14 +15,17 @@ export const LANE_REASONS = [
 ] as const
 export type LaneReason = (typeof LANE_REASONS)[number]
 
+/** A line as it is placed by. */
+export interface PlacedLine {
+  readonly valid: boolean
+  readonly lineType: LineType
+  readonly isDead: boolean
+  readonly isShared: boolean
+}
+
 export interface PlacementInput {
   /** Lines of the contact, best first. */
-  readonly lines: readonly {
-    readonly valid: boolean
-    readonly lineType: LineType
-    readonly isDead: boolean
-    readonly isShared: boolean
-  }[]
+  readonly lines: readonly PlacedLine[]
   readonly hasEmail: boolean
   /** A suppression list says that they must not be contacted. */
   readonly isSuppressed?: boolean
@@ -43,15 +46,24 @@ const CALLABLE: ReadonlySet<LineType> = new Set([
   'unknown',
 ])
 
+const isOfUse = (line: PlacedLine): boolean => line.valid && !line.isDead
+
+/** The line to text: a mobile of their own. Null where there is none. */
+export const lineToText = <L extends PlacedLine>(lines: readonly L[]): L | null =>
+  lines.find((line) => isOfUse(line) && line.lineType === 'mobile' && !line.isShared) ?? null
+
+/** The line to call: the best that can be called at all. Null where there is none. */
+export const lineToCall = <L extends PlacedLine>(lines: readonly L[]): L | null =>
+  lines.find((line) => isOfUse(line) && CALLABLE.has(line.lineType)) ?? null
+
 /** Fixed rules, read top to bottom; each contact goes to the first lane that takes it. */
 export function placeContact({ lines, hasEmail, isSuppressed = false }: PlacementInput): Placement {
   if (isSuppressed) return { lane: 'parked', reason: 'suppressed' }
-  const usable = lines.filter((line) => line.valid && !line.isDead)
-  if (usable.some((line) => line.lineType === 'mobile' && !line.isShared)) return { lane: 'text', reason: 'mobile' }
-  const callable = usable.find((line) => CALLABLE.has(line.lineType))
+  if (lineToText(lines)) return { lane: 'text', reason: 'mobile' }
+  const callable = lineToCall(lines)
   if (callable) return { lane: 'call', reason: callable.lineType === 'mobile' ? 'shared-mobile' : 'line-to-call' }
   if (hasEmail) return { lane: 'ads-only', reason: 'only-email' }
-  if (usable.length > 0) return { lane: 'parked', reason: 'line-not-to-call' }
+  if (lines.some(isOfUse)) return { lane: 'parked', reason: 'line-not-to-call' }
   if (lines.some((line) => line.valid && line.isDead)) return { lane: 'parked', reason: 'out-of-service' }
   return { lane: 'parked', reason: 'no-way-to-reach' }
 }

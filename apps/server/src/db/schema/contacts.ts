@@ -1,4 +1,4 @@
-import type { AgesAs, Deliverability, FreshDays } from '@upper-field/core/check'
+import type { AgesAs, CallHours, CallState, Deliverability, FreshDays } from '@upper-field/core/check'
 import { sql } from 'drizzle-orm'
 import {
   bigint,
@@ -71,6 +71,8 @@ export const contacts = pgTable(
     emailState: text('email_state').notNull().default('none'),
     /** How sure it can be reached. */
     sureness: text('sureness').notNull().default('nothing'),
+    /** Country and time zones of the line to call. */
+    callFrom: text('call_from').notNull().default(''),
     joined: integer('joined').notNull().default(0),
     joinedInto: bigint('joined_into', { mode: 'number' }),
     search: text('search').notNull(),
@@ -156,6 +158,14 @@ export const checkSettings = pgTable('check_settings', {
   freshDays: jsonb('fresh_days').$type<FreshDays>().notNull(),
   textPrice: bigint('text_price', { mode: 'number' }).notNull(),
   mailPrice: bigint('mail_price', { mode: 'number' }).notNull(),
+  /** By country; `*` for all others. */
+  callHours: jsonb('call_hours').$type<Record<string, CallHours>>().notNull().default({}),
+})
+
+/** Whether lines of a place may be called at this moment; looked at anew every minute somebody asks. */
+export const callPlaces = pgTable('call_places', {
+  callFrom: text('call_from').primaryKey(),
+  state: text('state').$type<CallState>().notNull(),
 })
 
 export const joins = pgTable(
@@ -207,6 +217,8 @@ export const contactCube = pgTable(
     emailKind: text('email_kind').notNull().default('none'),
     emailState: text('email_state').notNull().default('none'),
     sureness: text('sureness').notNull().default('nothing'),
+    /** Country and time zones of the line to call. */
+    callFrom: text('call_from').notNull().default(''),
     isReadable: boolean('is_readable').notNull(),
     isDead: boolean('is_dead').notNull(),
     isFilled: boolean('is_filled').notNull(),

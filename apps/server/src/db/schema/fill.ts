@@ -90,7 +90,12 @@ export const attempts = pgTable(
     /** What a late answer is looked for by, where it does not come by itself. */
     receipt: text('receipt'),
   },
-  (t) => [uniqueIndex('attempts_once').on(t.jobId, t.contactId, t.provider), index('attempts_contact').on(t.contactId)],
+  (t) => [
+    uniqueIndex('attempts_once').on(t.jobId, t.contactId, t.provider),
+    index('attempts_contact').on(t.contactId),
+    index('attempts_waiting').on(t.jobId).where(sql`state = 'waiting'`),
+    index('attempts_answered').on(t.jobId, t.provider, t.answeredAt.desc(), t.id),
+  ],
 )
 
 export const candidates = pgTable(

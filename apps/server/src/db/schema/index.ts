@@ -1,6 +1,7 @@
 export * from './auth'
 export {
   addresses,
+  callPlaces,
   checkSettings,
   contactCube,
   contactEmails,

@@ -1,0 +1,2 @@
+CREATE INDEX "attempts_waiting" ON "attempts" USING btree ("job_id") WHERE state = 'waiting';--> statement-breakpoint
+CREATE INDEX "attempts_answered" ON "attempts" USING btree ("job_id","provider","answered_at" DESC NULLS LAST,"id");

@@ -1,0 +1,114 @@
+import type { LookedUp } from '@upper-field/contract'
+import { addressAgesAs, type Deliverability, describeLine, isFresh, needsCheck } from '@upper-field/core/check'
+import { numberFacts, type ReadNumber, readPhoneCell, timeZonesOf } from '@upper-field/core/phone'
+import { type ReadEmail, readEmails } from '@upper-field/core/tidy'
+import { sql } from 'drizzle-orm'
+import { factsOfNumbers } from '../projection/facts'
+import type { Services } from '../services'
+import { suppressionsOf } from '../suppression/matches'
+import { callStateOf } from './callPlaces'
+import { type FactTerms, factTerms } from './openFacts'
+import { readCheckSettings } from './settings'
+import { ADDRESSES, LINES, type Subject } from './subjects'
+
+/** Who is named of all that hold something. */
+const NAMED = 8
+
+/**
+ * Reads one pasted text: what each number and address in it is, what is known of it, who holds it, whether it is
+ * suppressed, and what asking would cost. Nobody is asked.
+ * @param country for numbers without their country; null where none is given
+ */
+export async function lookUp(
+  services: Services,
+  { text, country }: { readonly text: string; readonly country: string | null },
+): Promise<LookedUp> {
+  const reading = readPhoneCell(text, { country })
+  const emails = readEmails(text)
+  const [numbers, addresses] = [
+    await Promise.all(reading.numbers.map((number) => numberTold(services, number))),
+    await Promise.all(emails.map((email) => addressTold(services, email))),
+  ]
+  return {
+    reading: { ...reading, numbers: [...reading.numbers], repairs: [...reading.repairs] },
+    numbers,
+    addresses,
+  }
+}
+
+async function numberTold(services: Services, number: ReadNumber): Promise<LookedUp['numbers'][number]> {
+  const { db, now } = services
+  const { e164, country, valid } = number
+  const facts = (await factsOfNumbers(db, [e164])).get(e164)
+  const { lineType, status, knownFrom } = describeLine(number, facts)
+  const settings = await readCheckSettings(db)
+  const terms = await factTerms(db, LINES)
+  const isKnown = !needsCheck(facts, now(), settings.freshDays)
+  return {
+    e164,
+    country,
+    valid,
+    lineType,
+    status,
+    knownFrom,
+    region: numberFacts(e164, lineType).region,
+    call: callStateOf(`${country ?? ''} ${timeZonesOf(e164).join('|')}`, settings, now()),
+    ...(await holdersTold(services, LINES, e164)),
+    suppressedBy: await suppressedBy(services, { e164s: [e164], addresses: [], domain: '' }),
+    price: priceOf(terms, isKnown || !valid),
+    checkedAt: facts?.checkedAt ? new Date(facts.checkedAt).toISOString() : null,
+  }
+}
+
+async function addressTold(services: Services, email: ReadEmail): Promise<LookedUp['addresses'][number]> {
+  const { db, now } = services
+  const { rows } = await db.execute<{ deliverability: Deliverability; checked_at: string }>(
+    sql`select deliverability, checked_at from addresses where address = ${email.address}`,
+  )
+  const [facts] = rows
+  const { freshDays } = await readCheckSettings(db)
+  const agesAs = facts ? addressAgesAs(facts.deliverability) : null
+  const checkedAt = facts ? new Date(facts.checked_at).getTime() : null
+  const terms = await factTerms(db, ADDRESSES)
+  return {
+    ...email,
+    state: facts?.deliverability ?? 'not-checked',
+    ...(await holdersTold(services, ADDRESSES, email.address)),
+    suppressedBy: await suppressedBy(services, {
+      e164s: [],
+      addresses: [email.address],
+      domain: email.address.split('@')[1] ?? '',
+    }),
+    price: priceOf(terms, agesAs !== null && isFresh(checkedAt, agesAs, now(), freshDays)),
+    checkedAt: checkedAt === null ? null : new Date(checkedAt).toISOString(),
+  }
+}
+
+const priceOf = (terms: FactTerms | null, isKnown: boolean): number | null =>
+  isKnown ? 0 : terms === null ? null : terms.price
+
+async function suppressedBy({ db }: Services, who: Parameters<typeof suppressionsOf>[1]) {
+  return (await suppressionsOf(db, who)).map(({ list, reason, addedAt }) => ({ list, reason, addedAt }))
+}
+
+async function holdersTold<A>(
+  { db }: Services,
+  { holders, column }: Subject<A>,
+  subject: string,
+): Promise<Pick<LookedUp['numbers'][number], 'holders' | 'held'>> {
+  const { rows } = await db.execute<Record<string, string>>(sql`
+    select distinct c.id, c.list_id, l.name as list, c.full_name, c.company, count(*) over () as held
+    from ${sql.raw(holders)} h join contacts c on c.id = h.contact_id and c.joined_into is null
+    join batches b on b.id = c.batch_id and b.state = 'ready' join lists l on l.id = c.list_id
+    where h.${sql.raw(column)} = ${subject} order by c.id limit ${NAMED}`)
+  return {
+    held: Number(rows[0]?.held ?? 0),
+    holders: rows.map(({ id, list_id = '', list = '', full_name = '', company = '' }) => ({
+      contactId: Number(id),
+      listId: list_id,
+      list,
+      fullName: full_name,
+      company,
+    })),
+  }
+}

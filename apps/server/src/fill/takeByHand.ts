@@ -1,0 +1,114 @@
+import type { FoundAs } from '@upper-field/core/fill'
+import { readPhoneCell } from '@upper-field/core/phone'
+import { readEmails } from '@upper-field/core/tidy'
+import { and, eq, sql } from 'drizzle-orm'
+import { charge } from '../check/storeAnswers'
+import { openConnection } from '../connections/client'
+import { attempts, candidates, charges, fillRuns, fills } from '../db/schema'
+import { notFound, Problem } from '../http/problem'
+import { withListLock } from '../lists/listLock'
+import { findOpenList } from '../lists/routes'
+import { countContacts } from '../projection/cube'
+import { refreshContacts } from '../projection/refresh'
+import type { Services } from '../services'
+import { refuseOverLimit } from '../spend/limit'
+import { reportAccepted } from './askProvider'
+import { planOf } from './plan'
+import { priceOfTaking, valuesHeld } from './trail'
+
+/**
+ * Takes a candidate that was set aside into its contact, on a person's word. A provider that charges for what is taken is
+ * told, and charges now.
+ * @param agreed the most it may cost, in millionths of a euro
+ */
+export async function takeCandidate(
+  services: Services,
+  { attemptId, position, agreed }: { readonly attemptId: string; readonly position: number; readonly agreed: number },
+): Promise<void> {
+  const { db } = services
+  const [attempt] = await db.select().from(attempts).where(eq(attempts.id, attemptId))
+  const [candidate] = await db
+    .select()
+    .from(candidates)
+    .where(and(eq(candidates.attemptId, attemptId), eq(candidates.position, position)))
+  const [run] = attempt ? await db.select().from(fillRuns).where(eq(fillRuns.jobId, attempt.jobId)) : []
+  if (!attempt || !candidate || !run) throw notFound('candidate')
+  await findOpenList(db, attempt.listId)
+  const value = candidate.e164 ?? candidate.address
+  if (value === null) throw new Problem(409, 'not-a-value', 'This is no number and no address. Nothing was taken.')
+  if ((await valuesHeld(db, attempt.contactId)).has(value))
+    throw new Problem(409, 'known-already', 'The contact has it already. Nothing was taken.')
+  const [paid] = await db
+    .select({ id: charges.id })
+    .from(charges)
+    .where(and(eq(charges.attemptId, attemptId), eq(charges.provider, attempt.provider)))
+  const price = priceOfTaking(await planOf(db, run), attempt.provider, paid !== undefined)
+  if (price > agreed)
+    throw new Problem(409, 'costs-more', 'The provider charges more for it now than was agreed. Nothing was taken.')
+  if (price > 0) await reportAccepted(await openConnection(services, attempt.provider), attempt.id)
+  const at = new Date(services.now())
+  await withListLock(services, attempt.listId, { work: 'fill' }, async (tx, client) => {
+    if (price > 0) {
+      await refuseOverLimit(tx, price)
+      const spent = await charge(tx, [
+        {
+          listId: attempt.listId,
+          jobId: attempt.jobId,
+          provider: attempt.provider,
+          subject: String(attempt.contactId),
+          contactId: attempt.contactId,
+          attemptId,
+          question: attemptId,
+          amount: price,
+          reason: 'taken by hand',
+          at,
+        },
+      ])
+      await tx
+        .update(fillRuns)
+        .set({ spent: sql`spent + ${spent}` })
+        .where(eq(fillRuns.jobId, run.jobId))
+    }
+    await tx.insert(fills).values({
+      listId: attempt.listId,
+      contactId: attempt.contactId,
+      attemptId,
+      provider: attempt.provider,
+      e164: candidate.e164,
+      address: candidate.address,
+      foundAs: foundAsOf(value),
+      madeAt: at,
+    })
+    await refreshContacts(tx, client, [attempt.contactId])
+    await countContacts(tx, attempt.listId)
+  })
+}
+
+/** As what a value is taken, by what it is. */
+function foundAsOf(value: string): FoundAs {
+  if (value.includes('@')) return readEmails(value)[0]?.kind === 'personal' ? 'personal-email' : 'work-email'
+  const lineType = readPhoneCell(value).numbers[0]?.lineType
+  return lineType === 'mobile' || lineType === 'fixed-or-mobile' ? 'mobile' : 'office'
+}
+
+/** Takes a found value out of its contact again. What was paid stays paid. */
+export async function takeFillBack(services: Services, fillId: string): Promise<void> {
+  const [found] = await services.db.select().from(fills).where(eq(fills.id, fillId))
+  if (!found || found.undoneAt) throw notFound('found value')
+  await findOpenList(services.db, found.listId)
+  await withListLock(services, found.listId, { work: 'fill' }, async (tx, client) => {
+    await tx
+      .update(fills)
+      .set({ undoneAt: new Date(services.now()) })
+      .where(eq(fills.id, fillId))
+    const sharers = found.e164
+      ? (
+          await tx.execute<{ id: string }>(
+            sql`select distinct contact_id as id from contact_numbers where e164 = ${found.e164} and list_id = ${found.listId}`,
+          )
+        ).rows.map(({ id }) => Number(id))
+      : []
+    await refreshContacts(tx, client, [...new Set([found.contactId, ...sharers])])
+    await countContacts(tx, found.listId)
+  })
+}

@@ -1,0 +1,85 @@
+import { useVirtualizer } from '@tanstack/react-virtual'
+import type { TrailLine } from '@upper-field/contract'
+import { useEffect, useRef } from 'react'
+import { useListView } from '../shell/useListView'
+import { money } from '../words/format'
+import { Ledges } from './Ledges'
+import { outcomeText } from './trailText'
+
+const ROW = 44
+
+/** The courses that are known so far; more are read as the end comes near. */
+export function TrailTable({ lines, total, onEnd }: { lines: readonly TrailLine[]; total: number; onEnd: () => void }) {
+  const view = useListView()
+  const scroller = useRef<HTMLDivElement>(null)
+  const rows = useVirtualizer({
+    count: lines.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW,
+    overscan: 8,
+  })
+  const lastShown = rows.getVirtualItems().at(-1)?.index ?? 0
+  useEffect(() => {
+    if (lastShown >= lines.length - 20) onEnd()
+  }, [lastShown, lines.length, onEnd])
+  return (
+    <div role="table" aria-label="Courses" aria-rowcount={total} className="flex min-h-0 flex-1 flex-col">
+      <div role="row" className={`${TRACKS} border-b border-edge pb-1.5 text-[13px] font-semibold text-soft`}>
+        {['Contact', '', 'Asked, in turn', 'What came of it', 'Cost'].map((title) => (
+          <div role="columnheader" key={title} className={title === 'Cost' ? 'text-right' : ''}>
+            {title || <span className="sr-only">Country</span>}
+          </div>
+        ))}
+      </div>
+      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a scrolling region must be reachable by keyboard */}
+      <div ref={scroller} className="min-h-0 flex-1 overflow-y-auto" role="rowgroup" tabIndex={0} aria-label="Rows">
+        <div className="relative" role="presentation" style={{ height: rows.getTotalSize() }}>
+          {rows.getVirtualItems().map(({ index, start }) => {
+            const line = lines[index]
+            if (!line) return null
+            const isChosen = line.contactId === view.contactId
+            return (
+              // biome-ignore lint/a11y/useKeyWithClickEvents: j and k work on the whole table
+              <div
+                key={line.contactId}
+                role="row"
+                aria-rowindex={index + 1}
+                aria-selected={isChosen}
+                onClick={() => view.choose(isChosen ? null : line.contactId)}
+                className={`${TRACKS} absolute inset-x-0 cursor-pointer items-center border-b border-line ${isChosen ? 'bg-lichen' : 'hover:bg-hill'}`}
+                style={{ top: start, height: ROW }}
+              >
+                <Course line={line} />
+              </div>
+            )
+          })}
+        </div>
+      </div>
+      {lines.length === 0 ? <p className="px-2 py-4 text-soft">Nobody fits this filter.</p> : null}
+    </div>
+  )
+}
+
+const TRACKS = 'grid grid-cols-[minmax(0,1fr)_30px_minmax(0,2.3fr)_minmax(0,1.25fr)_66px] gap-2 px-2'
+
+function Course({ line }: { line: TrailLine }) {
+  return (
+    <>
+      <div role="cell" className="truncate font-semibold">
+        {line.fullName || <span className="font-normal text-soft">no name</span>}
+      </div>
+      <div role="cell" className="text-[13px] text-soft">
+        {line.country}
+      </div>
+      <div role="cell" className="min-w-0">
+        <Ledges steps={line.steps} />
+      </div>
+      <div role="cell" className="num truncate text-[13px]">
+        {outcomeText(line)}
+      </div>
+      <div role="cell" className="num text-right text-[13px]">
+        {line.cost > 0 ? money(line.cost) : '–'}
+      </div>
+    </>
+  )
+}
