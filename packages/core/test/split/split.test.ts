@@ -17,7 +17,7 @@ describe('an unknown field of a filter', () => {
     ['linetype:mobile', 'line'],
   ])('%s is near %s', (text, nearest) => expect(parseFilter(text).issues).toMatchObject([{ nearest }]))
 
-  it.each(['shoe:size', 'xx:1', 'budget:9'])('%s is near none', (text) =>
+  it.each(['shoes:size', 'xx:1', 'budget:9'])('%s is near none', (text) =>
     expect(parseFilter(text).issues).toMatchObject([{ nearest: null }]),
   )
 })
