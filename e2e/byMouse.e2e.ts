@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { expect, test } from '@playwright/test'
-import { enterDemo, stepCount } from './steps'
+import { enterDemo, expectAccessible, stepCount } from './steps'
 
 const plainNumber = (text: string): number => Number(text.replaceAll(',', ''))
 
@@ -82,6 +82,9 @@ test('a fill asks in the order that was set, and stays within its budget', async
   while (await earlier.isEnabled()) await earlier.click()
   await page.getByLabel('Budget in euros').fill('8')
   await page.getByRole('button', { name: /^Fill [\d,]+ contacts · at most €8.00/ }).click()
+  const before = page.getByRole('dialog', { name: 'Before the fill' })
+  await expectAccessible(page)
+  await before.getByRole('button', { name: 'Start · at most €8.00' }).click()
   await expect(page.getByText('The budget was reached; the others were not asked about.')).toBeVisible({
     timeout: 60_000,
   })

@@ -18,8 +18,14 @@ for (const theme of ['light', 'dark'] as const) {
     await page.getByRole('link', { name: 'Autumn terraces' }).click()
     await expect(page.getByRole('heading', { name: /need a hand/ })).toBeVisible()
     const list = page.url().replace(/\/tidy.*/, '')
-    for (const stage of STAGES) {
-      await page.goto(`${list}/${stage}`)
+    for (const view of [
+      ...STAGES,
+      'check?show=countries',
+      'check?show=addresses',
+      'fill?show=trail',
+      'fill?show=sample',
+    ]) {
+      await page.goto(`${list}/${view}`)
       await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
       await expect(page.getByText(/^Reading /)).toHaveCount(0, { timeout: 30_000 })
       await expectAccessible(page)

@@ -45,6 +45,9 @@ describe('what came of a search', () => {
   ])('%s: %s', (state, text) => expect(outcomeText(line({ state }))).toBe(text))
   it('tells who knows nothing from who could not be asked', () => {
     expect(outcomeText(line({ steps: [step('candle', 'nothing')] }))).toBe('nobody knows')
+    expect(outcomeText(line({ steps: [step('candle', 'set-aside'), step('lantern', 'nothing')] }))).toBe(
+      'found, none of use',
+    )
     expect(outcomeText(line({}))).toBe('nobody could be asked')
   })
 })

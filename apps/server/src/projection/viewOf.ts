@@ -103,9 +103,10 @@ export function viewOf({
   const emails = rankAddresses(withFilled(merged.emails, fills), stateOf)
   const emailState = emails[0] ? stateOf(emails[0].address) : 'none'
   const hasEmail = emails.length > 0
+  const hasOwnEmail = merged.emails.length > 0
   // Contacts are counted, not rows: what a joined row holds can be read of this contact too.
-  const isReadable = fromRows.length > 0 || hasEmail
-  const isGone = isReadable && !hasEmail && fromRows.every(isDead)
+  const isReadable = fromRows.length > 0 || hasOwnEmail
+  const isGone = isReadable && !hasOwnEmail && fromRows.every(isDead)
   const isOnList =
     isSuppressed !== null && suppressibleKeysOf({ values: merged.values, numbers, emails }).some(isSuppressed)
   return {
@@ -118,7 +119,7 @@ export function viewOf({
     cell: cellOf([own, ...members.map(({ projected }) => projected)], lines[0]?.e164),
     isReadable,
     isDead: isGone,
-    isFilled: (!isReadable || isGone) && filled.map(lineOf).some((line) => !isDead(line)),
+    isFilled: (!isReadable || isGone) && (filled.map(lineOf).some((line) => !isDead(line)) || hasEmail),
     wantsMobile: !lines.some(isUsableMobile),
     extras: members.length === 0 ? own.extras : [ownRow, ...members].flatMap(({ projected }) => projected.extras),
     changes: codesOf(own.changes),

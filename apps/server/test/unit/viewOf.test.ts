@@ -59,6 +59,24 @@ describe('viewOf', () => {
     expect(seen).toMatchObject({ isReadable: false, isFilled: true, wantsMobile: false, placement: { lane: 'text' } })
     expect(seen.numbers).toMatchObject([{ e164: MOBILE, origin: 'fill' }])
     expect(view(row('Maren', '01665 555018', '', ''), { fills: [MOBILE] }).isFilled).toBe(false)
+    // An address that was found reaches too, and makes no row readable that was not.
+    const byMail = view(row('Maren', '', '', ''), { fills: ['maren@causeway.example'] })
+    expect(byMail).toMatchObject({ isReadable: false, isFilled: true, placement: { lane: 'ads-only' } })
+    expect(byMail.emails).toMatchObject([{ address: 'maren@causeway.example', kind: 'work' }])
+  })
+
+  it('puts an address that takes mail before one that does not, and says how sure the contact is', () => {
+    const told = new Map([
+      ['old@causeway.example', 'undeliverable' as const],
+      ['new@causeway.example', 'deliverable' as const],
+    ])
+    const seen = view(row('Maren', '', '', 'old@causeway.example; new@causeway.example'), {
+      verifiedAs: (address) => told.get(address),
+    })
+    expect(seen.emails.map(({ address }) => address)).toEqual(['new@causeway.example', 'old@causeway.example'])
+    expect(seen).toMatchObject({ emailState: 'deliverable', sureness: 'sure-address' })
+    expect(view(row('Maren', '', '', ''))).toMatchObject({ emailState: 'none', sureness: 'nothing', callFrom: '' })
+    expect(view(row('Maren', '01665 555018', '', '')).callFrom).toBe('GB Europe/London')
   })
 
   it('lists a filled number once that the row holds too', () => {

@@ -50,6 +50,9 @@ export function BeforeStart({ plan, filling, estimate, budget, sample, onClose }
           </p>
         ))}
         <Left estimate={estimate} />
+        <p className="text-[13px] text-soft">
+          Lately asked: they had no answer about these. Lacks input: what they must be told is not known.
+        </p>
         <dl className="grid grid-cols-[150px_minmax(0,1fr)] gap-y-1 border-t border-line pt-3">
           <dt>At most</dt>
           <dd className="num font-semibold">{money(most)}</dd>
@@ -84,10 +87,10 @@ function Asked({ plan, estimate }: { plan: PlanDraft; estimate: FillEstimate }) 
       <thead className="text-[13px] text-soft">
         <tr className="border-b border-edge">
           <th className="py-1 font-normal">Asked in turn</th>
-          <th className="font-normal">Price</th>
-          <th className="text-right font-normal">Can be asked about</th>
-          <th className="text-right font-normal">Lately asked</th>
-          <th className="text-right font-normal">Cannot be told who it is</th>
+          <th className="pl-3 font-normal">Price</th>
+          <th className="pl-3 text-right font-normal">Can be asked</th>
+          <th className="pl-3 text-right font-normal">Lately asked</th>
+          <th className="pl-3 text-right font-normal">Lacks input</th>
         </tr>
       </thead>
       <tbody>
@@ -97,7 +100,7 @@ function Asked({ plan, estimate }: { plan: PlanDraft; estimate: FillEstimate }) 
           return (
             <tr key={id} className="border-b border-line">
               <td className="py-1 font-semibold">{service?.name ?? id}</td>
-              <td className="text-soft">{service ? priceText(service) : ''}</td>
+              <td className="pl-3 text-soft">{service ? priceText(service) : ''}</td>
               <td className="num text-right">{count(counts?.askable ?? 0)}</td>
               <td className="num text-right">{count(counts?.askedLately ?? 0)}</td>
               <td className="num text-right">{count(counts?.lacksInput ?? 0)}</td>

@@ -100,7 +100,7 @@ function AddBranch({ onAdd, onClose }: { onAdd: (countries: readonly string[]) =
         <ul className="grid max-h-[46vh] grid-cols-2 gap-x-4 overflow-y-auto">
           {countries.map(([code, n]) => (
             <li key={code}>
-              <label className="flex items-center gap-2">
+              <label className="flex min-h-7 items-center gap-2">
                 <input
                   type="checkbox"
                   className="size-4 accent-moss"

@@ -60,7 +60,7 @@ export function ConditionsDialog({ name, accepts, condition, onKeep, onClose }: 
           <fieldset>
             <legend className="pb-1 font-semibold">Only where this is known</legend>
             {offered.map((input) => (
-              <label key={input} className="flex items-center gap-2">
+              <label key={input} className="flex min-h-7 items-center gap-2">
                 <input
                   type="checkbox"
                   className="size-4 accent-moss"

@@ -106,9 +106,9 @@ function Wanted({ plan, setPlan, estimate }: PlanProps & { estimate: FillEstimat
   return (
     <fieldset>
       <legend className="pb-1 font-semibold">Wanted</legend>
-      <div className="grid grid-cols-2 gap-x-2 gap-y-0.5">
+      <div className="grid grid-cols-[auto_auto] gap-x-3 gap-y-0.5 text-[14px]">
         {WANTS.map((want) => (
-          <label key={want} className="flex items-center gap-2">
+          <label key={want} className="flex min-h-7 items-center gap-1.5 whitespace-nowrap">
             <input
               type="checkbox"
               className="size-4 accent-moss"

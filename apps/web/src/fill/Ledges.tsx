@@ -21,7 +21,7 @@ export function Ledges({ steps }: { steps: readonly TrailStep[] }) {
         const { tone, color, thick } = DRAWN[state]
         return (
           <li key={provider} className="min-w-0 max-w-[84px] flex-1" style={{ paddingTop: Math.min(at, 5) * 2 }}>
-            <span className={`block truncate text-[12px] leading-4 ${tone}`}>
+            <span className={`block truncate pr-1 text-[12px] leading-4 ${tone}`}>
               {named(provider)}
               <span className="sr-only">: {STEP_WORD[state]}</span>
             </span>

@@ -74,7 +74,11 @@ function Course({ line }: { line: TrailLine }) {
       <div role="cell" className="min-w-0">
         <Ledges steps={line.steps} />
       </div>
-      <div role="cell" className="num truncate text-[13px]">
+      <div
+        role="cell"
+        className={`truncate text-[13px] ${line.taken.length > 0 ? 'num' : 'text-soft'}`}
+        title={outcomeText(line)}
+      >
         {outcomeText(line)}
       </div>
       <div role="cell" className="num text-right text-[13px]">

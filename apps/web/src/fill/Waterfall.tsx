@@ -221,10 +221,12 @@ function Stream({ share, accepted, aside }: { share: number; accepted: number; a
         d={`M90 2C140 2 160 2 300 2V${2 + height(accepted)}C160 ${2 + height(accepted)} 140 ${2 + height(accepted)} 90 ${2 + height(accepted)}Z`}
         fill="var(--moss)"
       />
-      <path
-        d={`M90 ${4 + height(accepted)}C110 ${4 + height(accepted)} 118 ${20 + height(accepted)} 120 43H${120 - height(aside)}C112 34 100 ${4 + height(accepted) + height(aside)} 90 ${4 + height(accepted) + height(aside)}Z`}
-        fill="var(--straw)"
-      />
+      {aside === 0 ? null : (
+        <path
+          d={`M90 ${4 + height(accepted)}C110 ${4 + height(accepted)} 118 ${20 + height(accepted)} 120 43H${120 - height(aside)}C112 34 100 ${4 + height(accepted) + height(aside)} 90 ${4 + height(accepted) + height(aside)}Z`}
+          fill="var(--straw)"
+        />
+      )}
     </svg>
   )
 }

@@ -35,6 +35,7 @@ export function outcomeText({ state, taken, steps }: TrailLine): string {
     case 'left-out':
       return 'left out: suppressed meanwhile'
     default:
-      return steps.length === 0 ? 'nobody could be asked' : 'nobody knows'
+      if (steps.length === 0) return 'nobody could be asked'
+      return steps.some((step) => step.state === 'set-aside') ? 'found, none of use' : 'nobody knows'
   }
 }

@@ -8,6 +8,12 @@ import { ADDRESS, CALL, LINE, LINE_STATUS, PROBLEM, REPAIR } from '../words/sent
 /** True for a text that may be a number or an address, and is no name of a list. */
 export const looksLikeReach = (text: string): boolean => text.includes('@') || (text.match(/\d/g)?.length ?? 0) >= 6
 
+/** A country may stand before the number, by its code. */
+export function askedFor(typed: string): { readonly text: string; readonly country: string | null } {
+  const [, country = '', text = ''] = /^([a-z]{2})\s+(.*\d.*)$/i.exec(typed) ?? []
+  return text ? { text, country: country.toUpperCase() } : { text: typed, country: null }
+}
+
 interface LookedUpItemsProps {
   readonly text: string
   readonly itemClass: string
@@ -16,13 +22,14 @@ interface LookedUpItemsProps {
 
 /** What a pasted number or address is, what is known of it, and who holds it: each holder can be opened. */
 export function LookedUpItems({ text, itemClass, onOpen }: LookedUpItemsProps) {
-  const { currentData: told } = useLookUpQuery({ body: { text } })
+  const { currentData: told } = useLookUpQuery({ body: askedFor(text) })
   if (!told) return <p className="px-3 py-2 text-soft">Looking it up …</p>
   const { numbers, addresses, reading } = told
   if (numbers.length === 0 && addresses.length === 0)
     return (
       <p className="px-3 py-2 text-soft">
         {reading.problem ? PROBLEM[reading.problem] : 'This is no number and no address.'}
+        {reading.problem === 'no-country' ? ' Put its code before it, as in “GB 07911 …”.' : ''}
       </p>
     )
   return (

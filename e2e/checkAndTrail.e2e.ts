@@ -1,0 +1,116 @@
+import { expect, test } from '@playwright/test'
+import { enterDemo, expectAccessible } from './steps'
+
+const openStage = async (page: import('@playwright/test').Page, stage: RegExp) => {
+  await enterDemo(page)
+  await page.getByRole('link', { name: 'Autumn terraces' }).click()
+  await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: stage }).click()
+}
+
+test('addresses of a country are checked for a price said first, and each count opens whom it counts', async ({
+  page,
+}) => {
+  await openStage(page, /^Check/)
+  await page.getByRole('navigation', { name: 'Parts of Check' }).getByRole('button', { name: 'Addresses' }).click()
+  await page
+    .getByRole('complementary', { name: 'Sieve' })
+    .getByRole('button', { name: /^Ireland/ })
+    .click()
+  await page.getByRole('button', { name: /^Check [\d,]+ addresses · at most €/ }).click()
+  await expect(page.getByText(/addresses asked about/)).toBeVisible({ timeout: 60_000 })
+  const field = page.getByRole('table', { name: 'Kind of address by what the verifier says' })
+  const cell = field.getByRole('button', { name: /^Work, Takes mail: / })
+  const told = Number((await cell.getAttribute('aria-label'))?.replace(/.*: /, ''))
+  await cell.click()
+  await expect(cell).toHaveAttribute('aria-pressed', 'true')
+  await expect(page.getByRole('status').filter({ hasText: `${told} contacts` })).toBeVisible()
+  await expectAccessible(page)
+  await cell.click()
+
+  await page.getByRole('button', { name: 'Prices, hours, and how long answers keep' }).click()
+  const dialog = page.getByRole('dialog')
+  await dialog.getByLabel('Hours for calls, there').fill('* 18-9 Mon')
+  await expect(dialog.getByText(/cannot be read/)).toBeVisible()
+  await dialog.getByLabel('Hours for calls, there').fill('* 09:00–18:00 Mon–Fri\nIE 10-17 Mon-Sat')
+  await expectAccessible(page)
+  await dialog.getByRole('button', { name: 'Keep' }).click()
+  await expect(dialog).toHaveCount(0)
+})
+
+test('some are tried first, by keyboard; the trail tells the course of each, and takes what was set aside', async ({
+  page,
+}) => {
+  test.setTimeout(120_000)
+  await openStage(page, /^Fill/)
+  await page.getByLabel('Budget in euros').fill('40')
+  await page.getByRole('button', { name: 'Try 25 first' }).press('Enter')
+  const before = page.getByRole('dialog', { name: 'Before 25 are tried' })
+  await before.getByRole('button', { name: /^Start/ }).press('Enter')
+  await expect(page.getByRole('region', { name: 'What was tried' })).toContainText(/Of 25 tried, \d+ were found/, {
+    timeout: 90_000,
+  })
+
+  await page.getByRole('button', { name: 'Trail' }).press('Enter')
+  const courses = page.getByRole('table', { name: 'Courses' })
+  await expect(courses).toHaveAttribute('aria-rowcount', '25', { timeout: 20_000 })
+  await page.keyboard.press('j')
+  await expect(page.getByRole('region', { name: /^Course of / })).toBeVisible()
+  await expectAccessible(page)
+  await page.keyboard.press('Escape')
+  const facet = page.getByRole('complementary', { name: 'Sieve' })
+  await facet
+    .getByRole('button', { name: /^(out of service|a fixed line)/i })
+    .first()
+    .click()
+  await page.keyboard.press('j')
+  await expect(page.getByRole('region', { name: /^Course of / })).toContainText(/out of service|a fixed line/)
+})
+
+test('another order for some countries is made, shown and left again', async ({ page }) => {
+  await openStage(page, /^Fill/)
+  await page.getByRole('button', { name: 'Another order for some countries' }).click()
+  const dialog = page.getByRole('dialog', { name: 'Another order for some countries' })
+  await dialog.getByLabel(/Germany/).check()
+  await dialog.getByLabel(/Austria/).check()
+  await expectAccessible(page)
+  await dialog.getByRole('button', { name: 'Make the group' }).click()
+  const groups = page.getByRole('group', { name: 'Groups with an order of their own' })
+  await expect(groups.getByRole('button', { name: 'Germany, Austria', exact: true })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  )
+  await page.getByRole('button', { name: 'Leave Ferrier out' }).click()
+  await expect(page.getByRole('button', { name: 'Ask Ferrier too' })).toBeVisible()
+  await groups.getByRole('button', { name: 'Everybody else' }).click()
+  await expect(page.getByRole('button', { name: 'Leave Ferrier out' })).toBeVisible()
+  await page.getByRole('button', { name: 'Conditions for Tansy' }).click()
+  const conditions = page.getByRole('dialog', { name: 'Conditions for Tansy' })
+  await conditions.getByLabel('Match score of at least').fill('700')
+  await expect(conditions.getByText('From 0 to 100.')).toBeVisible()
+  await conditions.getByLabel('Match score of at least').fill('70')
+  await conditions.getByRole('button', { name: 'Keep' }).click()
+  await expect(page.getByText('score from 70')).toBeVisible()
+  await groups.getByRole('button', { name: /^No order of its own/ }).click()
+  await expect(groups).toHaveCount(0)
+})
+
+test('a pasted number is looked up, and who holds it is opened', async ({ page }) => {
+  await enterDemo(page)
+  await page.getByRole('link', { name: 'Autumn terraces' }).click()
+  await page.waitForURL(/\/tidy/)
+  await page.goto(page.url().replace(/\/tidy.*/, '/check'))
+  const row = page.getByRole('table', { name: 'Contacts' }).getByRole('row').filter({ hasText: '+44 7' }).first()
+  const name = await row.getByRole('cell').first().innerText()
+  const number = /\+44 [\d ]+/.exec(await row.innerText())?.[0] ?? ''
+  await page.keyboard.press('Control+k')
+  await page.keyboard.type(`GB 0${number.replace('+44', '').trim()}`)
+  const dialog = page.getByRole('dialog', { name: 'Palette' })
+  await expect(dialog.getByText(number.trim())).toBeVisible()
+  await expect(dialog.getByText(/Asking costs|nothing to pay/)).toBeVisible()
+  await expectAccessible(page)
+  await dialog
+    .getByRole('option', { name: new RegExp(name) })
+    .first()
+    .click()
+  await expect(page.getByRole('region', { name: `Story of ${name}` })).toBeVisible()
+})
