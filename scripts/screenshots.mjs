@@ -99,8 +99,6 @@ async function takePictures(page, url, files) {
   await bringInDamaged(page)
   await page.getByRole('button', { name: 'Mend row 4' }).click()
   await picture('held-rows')
-  await page.getByRole('button', { name: 'Side by side' }).click()
-  await picture('batches')
 
   await go('check')
   await page.getByRole('button', { name: /^Check [\d,]+ numbers/ }).click()
@@ -164,9 +162,6 @@ async function takePictures(page, url, files) {
   await page.getByRole('button', { name: /^Ask once/ }).click()
   await page.getByText('What came back').waitFor()
   await picture('provider')
-  await page.goto(`${url}/people`)
-  await page.getByRole('heading', { name: 'People', exact: true }).waitFor()
-  await picture('people')
 }
 
 /** A pasted list with rows that cannot be read. */

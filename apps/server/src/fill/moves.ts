@@ -31,7 +31,7 @@ export const roomIn = ({ plan }: Run): Map<string, number> =>
   new Map([...plan.perSecond].map(([id, perSecond]) => [id, Math.max(1, Math.floor(perSecond * STEP_SECONDS))]))
 
 /** What is known of the searches of some contacts before a move. */
-interface Known {
+export interface Known {
   readonly made: ReadonlyMap<number, readonly AttemptRow[]>
   /** Who answered about a contact in an earlier run not long ago. */
   readonly before: ReadonlyMap<number, ReadonlySet<string>>
@@ -41,10 +41,19 @@ interface Known {
   readonly spentOn: ReadonlyMap<number, number>
 }
 
+/** A question that is to be asked, and the most it can cost. */
+interface Asking {
+  readonly contact: SearchedContact
+  readonly provider: string
+  readonly most: number
+  /** Another answer about the contact is still awaited. */
+  readonly isWaiting: boolean
+}
+
 /** An end of a search, or a question that is to be asked. */
-type Decision =
+export type Decision =
   | { readonly contact: SearchedContact; readonly state: string }
-  | { readonly contact: SearchedContact; readonly provider: string; readonly most: number }
+  | Asking
   /** Whoever is to be asked takes no more questions in this step. */
   | { readonly contact: SearchedContact; readonly isLater: true }
 
@@ -80,9 +89,11 @@ export async function makeMoves(
   })
 }
 
-function decide(run: Run, contact: SearchedContact, known: Known): Decision {
-  if (contact.isOut) return { contact, state: 'left-out' }
+/** The next move for one contact. A search does not end while an answer is awaited: it may have to be paid. */
+export function decide(run: Run, contact: SearchedContact, known: Known): Decision {
   const made = known.made.get(contact.id) ?? []
+  const isWaiting = made.some(({ state }) => state === 'waiting')
+  if (contact.isOut) return { contact, state: isWaiting ? 'waiting' : 'left-out' }
   const eligible = servingOf(run.plan, contact).filter(
     (provider) => made.some((attempt) => attempt.provider === provider.id) || mayAsk(run, provider.id, contact, known),
   )
@@ -92,7 +103,7 @@ function decide(run: Run, contact: SearchedContact, known: Known): Decision {
   if (room === 0) return { contact, isLater: true }
   if (room !== undefined) known.room.set(act.provider, room - 1)
   known.asked.set(act.provider, (known.asked.get(act.provider) ?? 0) + 1)
-  return { contact, provider: act.provider, most: costOf(run, act.provider) }
+  return { contact, provider: act.provider, most: costOf(run, act.provider), isWaiting }
 }
 
 function mayAsk(run: Run, provider: string, contact: SearchedContact, { before, asked, spentOn }: Known): boolean {
@@ -167,12 +178,6 @@ async function spentOnContacts(
   return new Map(rows.map(({ contact_id, n }) => [Number(contact_id), Number(n)]))
 }
 
-interface Asking {
-  readonly contact: SearchedContact
-  readonly provider: string
-  readonly most: number
-}
-
 /**
  * Sets money aside for as many questions as the budget allows. The row's own lock makes the sum exact, whoever asks at
  * the same time. What cannot be paid now waits where money set aside for others may come back, and ends where it never
@@ -196,7 +201,7 @@ async function reserve(
       asked.push(one)
       reserved += one.most
     } else if (run.spent + one.most > run.budget || (perDay !== null && one.most > perDay))
-      ended.push({ contact: one.contact, state: 'budget' })
+      ended.push({ contact: one.contact, state: one.isWaiting ? 'waiting' : 'budget' })
     else if (!fitsDay && today + one.most > (perDay ?? 0)) isDaySpent = true
   }
   await tx.update(fillRuns).set({ reserved }).where(eq(fillRuns.jobId, jobId))

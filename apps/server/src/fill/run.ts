@@ -46,7 +46,7 @@ export async function searchedContacts(
 }
 
 /**
- * Questions that can be gone on with, the oldest first: answered, cut off before their answer, to be looked for, or overdue.
+ * Questions that can be gone on with, those with an answer first, then the oldest: answered, cut off before their answer, to be looked for, or overdue.
  */
 export const dueAttempts = (services: Services, jobId: string, most: number): Promise<AttemptRow[]> =>
   services.db
@@ -59,5 +59,5 @@ export const dueAttempts = (services: Services, jobId: string, most: number): Pr
         sql`(answer is not null or deadline is null or receipt is not null or deadline < ${new Date(services.now()).toISOString()})`,
       ),
     )
-    .orderBy(attempts.askedAt, attempts.id)
+    .orderBy(sql`answer is null`, attempts.askedAt, attempts.id)
     .limit(most)

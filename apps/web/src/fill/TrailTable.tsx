@@ -1,6 +1,5 @@
-import { useVirtualizer } from '@tanstack/react-virtual'
 import type { TrailLine } from '@upper-field/contract'
-import { useEffect, useRef } from 'react'
+import { useVirtualRows } from '../kit/useVirtualRows'
 import { useListView } from '../shell/useListView'
 import { money } from '../words/format'
 import { Ledges } from './Ledges'
@@ -11,17 +10,7 @@ const ROW = 44
 /** The courses that are known so far; more are read as the end comes near. */
 export function TrailTable({ lines, total, onEnd }: { lines: readonly TrailLine[]; total: number; onEnd: () => void }) {
   const view = useListView()
-  const scroller = useRef<HTMLDivElement>(null)
-  const rows = useVirtualizer({
-    count: lines.length,
-    getScrollElement: () => scroller.current,
-    estimateSize: () => ROW,
-    overscan: 8,
-  })
-  const lastShown = rows.getVirtualItems().at(-1)?.index ?? 0
-  useEffect(() => {
-    if (lastShown >= lines.length - 20) onEnd()
-  }, [lastShown, lines.length, onEnd])
+  const { scroller, rows } = useVirtualRows({ count: lines.length, height: ROW, ahead: 20, onNearEnd: onEnd })
   return (
     <div role="table" aria-label="Courses" aria-rowcount={total} className="flex min-h-0 flex-1 flex-col">
       <div role="row" className={`${TRACKS} border-b border-edge pb-1.5 text-[13px] font-semibold text-soft`}>

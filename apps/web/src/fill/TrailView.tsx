@@ -40,7 +40,14 @@ function useTrailFacets() {
 export function TrailView({ tabs }: { tabs: React.ReactNode }) {
   const view = useListView()
   const facets = useTrailFacets()
-  const { data, isLoading, error, fetchNextPage, hasNextPage, isFetchingNextPage } = useReadTrailInfiniteQuery({
+  const {
+    currentData: data,
+    isFetching,
+    error,
+    fetchNextPage,
+    hasNextPage,
+    isFetchingNextPage,
+  } = useReadTrailInfiniteQuery({
     listId: view.listId,
     filter: view.text,
     foundBy: facets.foundBy.join(','),
@@ -64,7 +71,7 @@ export function TrailView({ tabs }: { tabs: React.ReactNode }) {
           {first ? `${count(first.total)} in the run of ${time(first.startedAt)}` : null}
         </BenchTitle>
         {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
-        {isLoading ? <Loading what="the trail" /> : null}
+        {isFetching && !data ? <Loading what="the trail" /> : null}
         {data && !first ? (
           <p className="text-soft">Nobody was asked about contacts of this list yet. The waterfall starts a fill.</p>
         ) : null}

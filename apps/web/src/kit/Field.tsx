@@ -7,43 +7,59 @@ interface Labelled {
   readonly label: string
   readonly hint?: ReactNode
   readonly error?: string | undefined
+  readonly hidesLabel?: boolean
 }
+
+/** A control under its label, with what is to be said of it below. */
+function Field({
+  id,
+  label,
+  hint,
+  error,
+  hidesLabel = false,
+  children,
+}: Labelled & { id: string; children: ReactNode }) {
+  return (
+    <div>
+      <label htmlFor={id} className={hidesLabel ? 'sr-only' : 'block pb-1 font-semibold'}>
+        {label}
+      </label>
+      {children}
+      {hint || error ? (
+        <p id={moreId(id)} className={`pt-1 text-[13px] ${error ? 'text-beet' : 'text-soft'}`}>
+          {error ?? hint}
+        </p>
+      ) : null}
+    </div>
+  )
+}
+
+const moreId = (id: string): string => `${id}-more`
+
+/** What assistive technology is told of a control that is typed into. */
+const told = (id: string, { hint, error }: Labelled) => ({
+  id,
+  'aria-invalid': error ? (true as const) : undefined,
+  'aria-describedby': error || hint ? moreId(id) : undefined,
+})
 
 export function TextField({ label, hint, error, ...rest }: Labelled & InputHTMLAttributes<HTMLInputElement>) {
   const id = useId()
+  const labelled = { label, hint, error }
   return (
-    <div>
-      <label htmlFor={id} className="block pb-1 font-semibold">
-        {label}
-      </label>
-      <input
-        id={id}
-        aria-invalid={error ? true : undefined}
-        aria-describedby={error || hint ? `${id}-more` : undefined}
-        className={CONTROL}
-        {...rest}
-      />
-      <More id={`${id}-more`} hint={hint} error={error} />
-    </div>
+    <Field id={id} {...labelled}>
+      <input {...told(id, labelled)} className={CONTROL} {...rest} />
+    </Field>
   )
 }
 
 export function TextArea({ label, hint, error, ...rest }: Labelled & TextareaHTMLAttributes<HTMLTextAreaElement>) {
   const id = useId()
+  const labelled = { label, hint, error }
   return (
-    <div>
-      <label htmlFor={id} className="block pb-1 font-semibold">
-        {label}
-      </label>
-      <textarea
-        id={id}
-        aria-invalid={error ? true : undefined}
-        aria-describedby={error || hint ? `${id}-more` : undefined}
-        className={`${CONTROL} num text-[13px]`}
-        {...rest}
-      />
-      <More id={`${id}-more`} hint={hint} error={error} />
-    </div>
+    <Field id={id} {...labelled}>
+      <textarea {...told(id, labelled)} className={`${CONTROL} num text-[13px]`} {...rest} />
+    </Field>
   )
 }
 
@@ -54,26 +70,13 @@ export function SelectField({
   children,
   hidesLabel = false,
   ...rest
-}: Labelled & { hidesLabel?: boolean } & SelectHTMLAttributes<HTMLSelectElement>) {
+}: Labelled & SelectHTMLAttributes<HTMLSelectElement>) {
   const id = useId()
   return (
-    <div>
-      <label htmlFor={id} className={hidesLabel ? 'sr-only' : 'block pb-1 font-semibold'}>
-        {label}
-      </label>
+    <Field id={id} label={label} hint={hint} error={error} hidesLabel={hidesLabel}>
       <select id={id} className={CONTROL} {...rest}>
         {children}
       </select>
-      <More id={`${id}-more`} hint={hint} error={error} />
-    </div>
-  )
-}
-
-function More({ id, hint, error }: { id: string; hint?: ReactNode; error?: string | undefined }) {
-  if (!hint && !error) return null
-  return (
-    <p id={id} className={`pt-1 text-[13px] ${error ? 'text-beet' : 'text-soft'}`}>
-      {error ?? hint}
-    </p>
+    </Field>
   )
 }

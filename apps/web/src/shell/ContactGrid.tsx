@@ -1,8 +1,8 @@
-import { useVirtualizer } from '@tanstack/react-virtual'
 import type { ContactLine } from '@upper-field/contract'
-import { type ReactNode, useEffect, useMemo, useRef } from 'react'
+import { type ReactNode, useMemo, useRef } from 'react'
 import { problemText, useReadContactsInfiniteQuery } from '../api'
 import { Loading, Notice } from '../kit/Notice'
+import { useVirtualRows } from '../kit/useVirtualRows'
 import { count } from '../words/format'
 import { useKeys } from './useKeys'
 import { useListView } from './useListView'
@@ -42,17 +42,14 @@ export function ContactGrid({
     filter,
   })
   const contacts = useMemo(() => data?.pages.flatMap((page) => page.contacts) ?? [], [data])
-  const scroller = useRef<HTMLDivElement>(null)
-  const rows = useVirtualizer({
+  const { scroller, rows } = useVirtualRows({
     count: contacts.length,
-    getScrollElement: () => scroller.current,
-    estimateSize: () => ROW,
-    overscan: 12,
+    height: ROW,
+    ahead: 40,
+    onNearEnd: () => {
+      if (hasNextPage && !isFetchingNextPage) void fetchNextPage()
+    },
   })
-  const lastShown = rows.getVirtualItems().at(-1)?.index ?? 0
-  useEffect(() => {
-    if (hasNextPage && !isFetchingNextPage && lastShown >= contacts.length - 40) void fetchNextPage()
-  }, [hasNextPage, isFetchingNextPage, lastShown, contacts.length, fetchNextPage])
 
   const at = contacts.findIndex(({ id }) => id === view.contactId)
   const move = (by: number) => () => {

@@ -120,6 +120,7 @@ const PHASE: Record<string, string> = {
 const WAITS_FOR: Record<string, string> = {
   'list-busy': 'waiting until the list is free',
   'waiting-for-answers': 'awaiting what was ordered',
+  'waiting-for-tomorrow': 'the money of this day is spent: it goes on tomorrow',
 }
 
 function stateOf(job: Job): string {

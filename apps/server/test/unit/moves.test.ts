@@ -1,0 +1,88 @@
+import { describe, expect, it } from '@jest/globals'
+import { FillOptions } from '@upper-field/contract'
+import type { ProviderTerms } from '@upper-field/core/fill'
+import { decide, type Known } from '../../src/fill/moves'
+import type { AttemptRow, Run, SearchedContact } from '../../src/fill/run'
+
+const provider = (id: string, amount: number): ProviderTerms => ({
+  id,
+  gives: ['mobile'],
+  accepts: ['name-and-company', 'profile'],
+  charge: { per: 'call', amount },
+  mostCandidates: 1,
+})
+const run = (options: Partial<FillOptions> = {}, more: Partial<Run> = {}): Run => {
+  const all = FillOptions.parse(options)
+  const order = ['candle', 'lantern']
+  const plan = {
+    order,
+    options: all,
+    providers: [provider('candle', 100), provider('lantern', 400)],
+    perSecond: new Map(),
+    register: null,
+    verifier: null,
+  }
+  return { jobId: 'j', options: all, order, plan, failing: new Set(), asking: 'until-found', ...more } as Run
+}
+const contact: SearchedContact = {
+  id: 7,
+  fullName: 'Maren Oldershaw',
+  company: 'Causeway',
+  domain: '',
+  profile: '',
+  email: '',
+  country: 'GB',
+  lacks: ['mobile'],
+  isOut: false,
+}
+const made = (provider: string, state: AttemptRow['state']) => ({ provider, state, found: [] }) as unknown as AttemptRow
+const known = (attempts: readonly AttemptRow[] = [], more: Partial<Known> = {}): Known => ({
+  made: new Map([[7, attempts]]),
+  before: new Map(),
+  asked: new Map(),
+  room: new Map(),
+  spentOn: new Map(),
+  ...more,
+})
+
+describe('the next move for a contact', () => {
+  it('asks who comes first, at the most that can cost', () => {
+    expect(decide(run(), contact, known())).toMatchObject({ provider: 'candle', most: 100, isWaiting: false })
+    expect(decide(run(), contact, known([made('candle', 'nothing')]))).toMatchObject({ provider: 'lantern', most: 400 })
+  })
+
+  it('asks nothing more about somebody who was suppressed meanwhile, but waits for what was asked', () => {
+    const out = { ...contact, isOut: true }
+    expect(decide(run(), out, known())).toEqual({ contact: out, state: 'left-out' })
+    expect(decide(run(), out, known([made('candle', 'waiting')]))).toEqual({ contact: out, state: 'waiting' })
+  })
+
+  it('leaves out who keeps failing, had no answer lately, or is asked no more by its conditions', () => {
+    const asks = (one: Run, two: Known) => decide(one, contact, two)
+    expect(asks(run({}, { failing: new Set(['candle']) }), known())).toMatchObject({ provider: 'lantern' })
+    expect(asks(run(), known([], { before: new Map([[7, new Set(['candle'])]]) }))).toMatchObject({
+      provider: 'lantern',
+    })
+    const capped = run({ conditions: { candle: { minScore: 0, mostAsked: 3, inputs: [] } } })
+    expect(asks(capped, known([], { asked: new Map([['candle', 3]]) }))).toMatchObject({ provider: 'lantern' })
+    const byProfile = run({ conditions: { candle: { minScore: 0, mostAsked: null, inputs: ['profile'] } } })
+    expect(asks(byProfile, known())).toMatchObject({ provider: 'lantern' })
+  })
+
+  it('spends no more on a contact than it may', () => {
+    const limited = run({ perContact: 300 })
+    expect(decide(limited, contact, known())).toMatchObject({ provider: 'candle' })
+    expect(decide(limited, contact, known([made('candle', 'nothing')], { spentOn: new Map([[7, 100]]) }))).toEqual({
+      contact,
+      state: 'not-found',
+    })
+  })
+
+  it('counts caps and room as it goes', () => {
+    const counts = known([], { room: new Map([['candle', 1]]) })
+    expect(decide(run(), contact, counts)).toMatchObject({ provider: 'candle' })
+    expect(counts.asked.get('candle')).toBe(1)
+    // Whoever takes no more questions just now is asked in the next step: nobody else takes its turn.
+    expect(decide(run(), contact, counts)).toEqual({ contact, isLater: true })
+  })
+})
