@@ -93,12 +93,12 @@ export async function makeMoves(
 export function decide(run: Run, contact: SearchedContact, known: Known): Decision {
   const made = known.made.get(contact.id) ?? []
   const isWaiting = made.some(({ state }) => state === 'waiting')
-  if (contact.isOut) return { contact, state: isWaiting ? 'waiting' : 'left-out' }
   const eligible = servingOf(run.plan, contact).filter(
     (provider) => made.some((attempt) => attempt.provider === provider.id) || mayAsk(run, provider.id, contact, known),
   )
   const act = nextAct({ eligible, attempts: made, wants: contact.lacks, asking: run.asking })
   if (act.act !== 'ask') return { contact, state: act.act === 'wait' ? 'waiting' : act.outcome }
+  if (contact.isOut) return { contact, state: isWaiting ? 'waiting' : 'left-out' }
   const room = known.room.get(act.provider)
   if (room === 0) return { contact, isLater: true }
   if (room !== undefined) known.room.set(act.provider, room - 1)

@@ -175,7 +175,7 @@ async function resultOf(db: Db, run: typeof fillRuns.$inferSelect): Promise<Fill
         filter (where a.state in ('accepted', 'set-aside', 'nothing')) as wait,
       count(*) filter (where a.state = 'accepted' and not exists (
         select 1 from attempts o where o.job_id = a.job_id and o.contact_id = a.contact_id and o.provider <> a.provider and o.state = 'accepted')) as only_here,
-      (select count(*) from candidates d join attempts t on t.id = d.attempt_id where t.job_id = ${run.jobId} and t.provider = a.provider) as candidates,
+      (select count(*) from candidates d join attempts t on t.id = d.attempt_id where t.job_id = ${run.jobId} and t.provider = a.provider and d.outcome <> 'not-wanted') as candidates,
       (select coalesce(sum(amount), 0) from charges c where c.job_id = ${run.jobId} and c.provider = a.provider) as cost
     from attempts a where a.job_id = ${run.jobId} group by a.provider`)
   const byProvider = new Map(rows.map((row) => [row.provider, row]))

@@ -91,6 +91,10 @@ export const foundIn = ({ candidates: all }: JudgedAnswer): readonly Want[] => [
   ...new Set(all.flatMap(({ judgement }) => (judgement.outcome === 'accepted' ? [judgement.found] : []))),
 ]
 
+/** What came besides, and was not looked for, is neither found nor set aside. */
+const isOfWhatWasWanted = ({ judgement }: JudgedCandidate): boolean =>
+  judgement.outcome === 'accepted' || judgement.reason !== 'not-wanted'
+
 /** What the provider charges for its answer. */
 const chargesOf =
   ({ listId, jobId }: Run, at: Date) =>
@@ -154,7 +158,8 @@ async function endAttempts(tx: Db, ended: readonly Ended[], at: Date): Promise<v
     const { id } = attemptOf(one)
     if (one.as !== 'judged') return { id, state: one.as, reason: one.reason, found: '' }
     const found = foundIn(one.judged)
-    const state = found.length > 0 ? 'accepted' : one.judged.candidates.length > 0 ? 'set-aside' : 'nothing'
+    const state =
+      found.length > 0 ? 'accepted' : one.judged.candidates.some(isOfWhatWasWanted) ? 'set-aside' : 'nothing'
     return { id, state, reason: null, found: found.join() }
   })
   const column = <K extends keyof (typeof ends)[number]>(key: K) => sql.param(ends.map((one) => one[key]))

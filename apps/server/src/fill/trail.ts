@@ -65,7 +65,7 @@ async function facetsOf(db: Db, jobId: string): Promise<Pick<TrailPage, 'foundBy
     select provider as name, count(*) as n from attempts where job_id = ${jobId} and state = 'accepted' group by 1 order by 2 desc`)
   const { rows: aside } = await db.execute<{ name: string; n: string }>(sql`
     select d.outcome as name, count(distinct a.contact_id) as n from candidates d join attempts a on a.id = d.attempt_id
-    where a.job_id = ${jobId} and d.outcome not in ('accepted', 'later-than-first') group by 1 order by 2 desc`)
+    where a.job_id = ${jobId} and d.outcome not in ('accepted', 'later-than-first', 'not-wanted') group by 1 order by 2 desc`)
   const asRecord = (rows: typeof found) => Object.fromEntries(rows.map(({ name, n }) => [name, Number(n)]))
   return { foundBy: asRecord(found), because: asRecord(aside) }
 }
@@ -78,7 +78,7 @@ async function linesOf(
   const ids = sql.param(page.map(({ contact_id }) => Number(contact_id)))
   const { rows: steps } = await db.execute<Record<string, unknown>>(sql`
     select a.contact_id, a.provider, a.state, a.reason,
-      array(select distinct d.outcome from candidates d where d.attempt_id = a.id and d.outcome <> 'accepted') as aside,
+      array(select distinct d.outcome from candidates d where d.attempt_id = a.id and d.outcome not in ('accepted', 'not-wanted')) as aside,
       (select coalesce(sum(amount), 0) from charges c where c.attempt_id = a.id) as cost
     from attempts a where a.job_id = ${jobId} and a.contact_id = any(${ids}::bigint[]) order by a.asked_at, a.id`)
   const { rows: taken } = await db.execute<Record<string, unknown>>(sql`

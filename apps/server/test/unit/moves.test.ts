@@ -55,6 +55,9 @@ describe('the next move for a contact', () => {
     const out = { ...contact, isOut: true }
     expect(decide(run(), out, known())).toEqual({ contact: out, state: 'left-out' })
     expect(decide(run(), out, known([made('candle', 'waiting')]))).toEqual({ contact: out, state: 'waiting' })
+    // What was found of them before is found all the same.
+    const found = { ...made('candle', 'accepted'), found: ['mobile' as const] }
+    expect(decide(run(), out, known([found]))).toEqual({ contact: out, state: 'found' })
   })
 
   it('leaves out who keeps failing, had no answer lately, or is asked no more by its conditions', () => {

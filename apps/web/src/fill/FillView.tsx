@@ -1,6 +1,6 @@
-import type { SampledOrder } from '@upper-field/contract'
+import { isUnderWay, type SampledOrder } from '@upper-field/contract'
 import { useState } from 'react'
-import { useReadFillSampleQuery } from '../api'
+import { useReadFillSampleQuery, useReadJobsQuery } from '../api'
 import { NotConnected } from '../connections/NotConnected'
 import { useProviders } from '../connections/useConnected'
 import { Loading } from '../kit/Notice'
@@ -122,6 +122,8 @@ function Sample({ plan, everybody, tabs, onTake }: PartProps & { onTake: (order:
     params: { listId },
     query: { order: plan.order.join(','), budget },
   })
+  const { data: jobs = [] } = useReadJobsQuery({ params: { listId } })
+  const isGoingOn = jobs.some((job) => job.kind === 'fill' && isUnderWay(job))
   const [picked, setPicked] = useState<SampledOrder | null>(null)
   const chosen = picked ?? sample?.cheapest
   return (
@@ -130,7 +132,7 @@ function Sample({ plan, everybody, tabs, onTake }: PartProps & { onTake: (order:
         {tabs}
         <div className="flex min-h-0 flex-1 flex-col px-5">
           {sample && chosen ? (
-            <SampleBench sample={sample} chosen={chosen} onChoose={setPicked} />
+            <SampleBench sample={sample} chosen={chosen} onChoose={setPicked} isGoingOn={isGoingOn} />
           ) : (
             <>
               <BenchTitle title="What money finds">nobody was asked of everyone yet</BenchTitle>

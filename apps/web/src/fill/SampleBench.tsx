@@ -12,16 +12,18 @@ interface SampleBenchProps {
   readonly sample: FillSample
   readonly chosen: SampledOrder
   readonly onChoose: (plan: SampledOrder) => void
+  /** More answers are still to come. */
+  readonly isGoingOn: boolean
 }
 
 /** What money finds: each plan on the curve can be chosen, in the picture and in the list below it. */
-export function SampleBench({ sample, chosen, onChoose }: SampleBenchProps) {
+export function SampleBench({ sample, chosen, onChoose, isGoingOn }: SampleBenchProps) {
   const { curve, choices, contacts, wanting } = sample
   return (
     <div className="min-h-0 overflow-y-auto">
       <BenchTitle title="What money finds">
         usable mobiles among {count(wanting)} contacts, for {count(choices.length)} choices of services replayed on{' '}
-        {count(contacts)} who were asked of everyone
+        {count(contacts)} who were asked of everyone{isGoingOn ? ' so far' : ''}
       </BenchTitle>
       <Suspense fallback={<Loading what="the picture" />}>
         <SampleChart sample={sample} chosen={chosen} onChoose={onChoose} />
@@ -32,7 +34,11 @@ export function SampleBench({ sample, chosen, onChoose }: SampleBenchProps) {
   )
 }
 
-function Curve({ curve, chosen, onChoose }: { curve: readonly SampledOrder[] } & Omit<SampleBenchProps, 'sample'>) {
+function Curve({
+  curve,
+  chosen,
+  onChoose,
+}: { curve: readonly SampledOrder[] } & Pick<SampleBenchProps, 'chosen' | 'onChoose'>) {
   const named = useServiceNames()
   return (
     <fieldset className="py-4">
