@@ -19,23 +19,41 @@ export const Person = z.object({
 })
 
 const DEARER = 1.5
+const MICROS = 1_000_000
 
 /** What one service has charged, a question once under its idempotency key. In millionths of a euro. */
 export interface Ledger {
   charge(key: string, amount: number): void
   total(): number
   count(): number
+  /** What was charged on each day of a month (YYYY-MM, UTC). */
+  days(month: string): readonly { readonly day: string; readonly charges: number; readonly euros: number }[]
 }
 
 /** @param faults with another price everything costs half as much again */
 export function createLedger(faults: ReadonlySet<Fault> = new Set()): Ledger {
   const charged = new Map<string, number>()
+  const daysOf = new Map<string, string>()
   return {
     charge: (key, amount) => {
-      if (!charged.has(key)) charged.set(key, faults.has('another-price') ? Math.round(amount * DEARER) : amount)
+      if (charged.has(key)) return
+      charged.set(key, faults.has('another-price') ? Math.round(amount * DEARER) : amount)
+      daysOf.set(key, new Date().toISOString().slice(0, 10))
     },
     total: () => [...charged.values()].reduce((sum, amount) => sum + amount, 0),
     count: () => [...charged.values()].filter((amount) => amount > 0).length,
+    days: (month) => {
+      const days = new Map<string, { charges: number; amount: number }>()
+      for (const [key, amount] of charged) {
+        const day = daysOf.get(key) ?? ''
+        if (amount === 0 || !day.startsWith(month)) continue
+        const known = days.get(day) ?? { charges: 0, amount: 0 }
+        days.set(day, { charges: known.charges + 1, amount: known.amount + amount })
+      }
+      return [...days]
+        .map(([day, { charges, amount }]) => ({ day, charges, euros: amount / MICROS }))
+        .sort((a, b) => a.day.localeCompare(b.day))
+    },
   }
 }
 

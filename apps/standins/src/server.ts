@@ -1,7 +1,7 @@
 import { serve } from '@hono/node-server'
 import { Hono } from 'hono'
 import { createDirectory } from './directory'
-import type { StandInOptions } from './http'
+import { needsKey, type StandInOptions } from './http'
 import { pageOf } from './page'
 import { SERVICE_NAMES, SERVICES, type ServiceName } from './services'
 import { type Fault, watch } from './watched'
@@ -43,11 +43,15 @@ export async function startStandIns({
   const services = (Object.entries(keys) as [ServiceName, string][]).map(([name, key]) => {
     const watched = watch({ speed })
     const { faults } = watched.watch
-    return { name, ...watched, ...SERVICES[name](world, directory, key, { speed, faults }) }
+    return { name, key, ...watched, ...SERVICES[name](world, directory, key, { speed, faults }) }
   })
   const app = new Hono()
   app.onError((_, c) => c.json({ error: 'not understood' }, 400))
-  for (const { name, handler, app: service } of services) app.use(`/${name}/*`, handler).route(`/${name}`, service)
+  for (const { name, key, handler, app: service, ledger } of services) {
+    // Its own books are no question to it: they are not slowed, broken or watched.
+    app.get(`/${name}/statement`, needsKey(key), (c) => c.json({ days: ledger.days(c.req.query('month') ?? '') }))
+    app.use(`/${name}/*`, handler).route(`/${name}`, service)
+  }
   app.route(
     '/world',
     pageOf(() =>

@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals'
 import type { SpendLine } from '@upper-field/contract'
-import { csvOf, lastDays, standingOf, sumsOf } from '../src/spend/spendLines'
+import { csvOf, differencesIn, eachByDay, lastDays, standingOf, sumOfStatement, sumsOf } from '../src/spend/spendLines'
 
 const line = (day: string, amount: number, changes: Partial<SpendLine> = {}): SpendLine => ({
   day,
@@ -57,4 +57,55 @@ describe('a month', () => {
   ] as const)('of %s with %d spent and %d promised: %s', (limit, spent, promised, standing) =>
     expect(standingOf({ limit, spent, promised })).toBe(standing),
   )
+})
+
+describe('the cost of each usable value', () => {
+  const line = (day: string, name: string, usable: number, amount: number) => ({
+    day,
+    provider: name.toLowerCase(),
+    name,
+    usable,
+    amount,
+  })
+  it('is told by day, the latest first, of all services and of each', () => {
+    const { days, services } = eachByDay([
+      line('2026-11-01', 'Lantern', 4, 1_000_000),
+      line('2026-11-03', 'Candle', 2, 300_000),
+      line('2026-11-03', 'Lantern', 0, 100_000),
+    ])
+    expect(services).toEqual(['Candle', 'Lantern'])
+    expect(days).toEqual([
+      { day: '2026-11-03', usable: 2, each: 200_000, byService: { Candle: 150_000, Lantern: null } },
+      { day: '2026-11-01', usable: 4, each: 250_000, byService: { Lantern: 250_000 } },
+    ])
+  })
+  it('is nothing where money was spent and nothing found', () => {
+    expect(eachByDay([line('2026-11-03', 'Candle', 0, 300_000)]).days).toMatchObject([{ usable: 0, each: null }])
+    expect(eachByDay([])).toEqual({ days: [], services: [] })
+  })
+})
+
+describe('the statement of a service beside ours', () => {
+  const booked = (charges: number, amount: number) => ({ charges, amount })
+  const statement = {
+    provider: 'candle',
+    name: 'Candle',
+    problem: null,
+    days: [
+      { day: '2026-11-01', ours: booked(2, 200), theirs: booked(2, 200) },
+      { day: '2026-11-02', ours: booked(1, 100), theirs: booked(3, 450) },
+      { day: '2026-11-03', ours: booked(2, 100), theirs: booked(1, 100) },
+      { day: '2026-11-04', ours: booked(1, 70), theirs: booked(0, 0) },
+    ],
+  }
+  it('is summed by both books', () => {
+    expect(sumOfStatement(statement)).toEqual({ ours: booked(6, 470), theirs: booked(6, 750) })
+  })
+  it('tells every day on which they differ, though their sums may not', () => {
+    expect(differencesIn(statement)).toEqual([
+      { day: '2026-11-02', amount: 350 },
+      { day: '2026-11-03', amount: 0 },
+      { day: '2026-11-04', amount: -70 },
+    ])
+  })
 })

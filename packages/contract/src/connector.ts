@@ -119,6 +119,10 @@ export const ConnectorDocument = z
     mostCandidates: z.int().min(1).max(20).default(1),
     isPaidFor: z.boolean().default(false),
     report: Call.nullable().default(null),
+    statement: z
+      .strictObject({ call: Call, items: JsonPath, day: JsonPath, charges: JsonPath, euros: JsonPath })
+      .nullable()
+      .default(null),
   })
   .superRefine((connector, ctx) => {
     for (const [path, message] of contradictionsIn(connector)) ctx.addIssue({ code: 'custom', path: [path], message })

@@ -95,6 +95,15 @@ export const FillPlan = z.object({
 })
 export type FillPlan = z.infer<typeof FillPlan>
 
+/** By which plan new batches of a list are filled on their own, up to an amount each. */
+export const StandingFill = z.object({
+  isOn: z.boolean(),
+  perBatch: Micros,
+  plan: FillPlan.pick({ order: true, checksLines: true, notAgainDays: true, options: true }),
+  changedBy: z.string(),
+})
+export type StandingFill = z.infer<typeof StandingFill>
+
 /** Why somebody who lacks what is wanted is left out of a fill. */
 export const LEFT_OUT = ['suppressed', 'no-lawful-basis', 'nobody-to-ask'] as const
 export const FillEstimate = z.object({
@@ -267,6 +276,28 @@ export const SpendLine = z.object({
   charges: z.number().int(),
   amount: Micros,
 })
+const Booked = z.object({ charges: z.number().int(), amount: Micros })
+/** What a service says it has charged this month, beside our ledger. */
+export const ServiceStatement = z.object({
+  provider: z.string(),
+  name: z.string(),
+  /** Why it could not be asked: a code. */
+  problem: z.string().nullable(),
+  days: z.array(z.object({ day: z.string(), ours: Booked, theirs: Booked })),
+})
+export type ServiceStatement = z.infer<typeof ServiceStatement>
+
+/** What fills found of one service on a day, and what asking it cost, checks of what it gave included. */
+export const UsableLine = z.object({
+  /** YYYY-MM-DD, UTC. */
+  day: z.string(),
+  provider: z.string(),
+  name: z.string(),
+  usable: z.number().int(),
+  amount: Micros,
+})
+export type UsableLine = z.infer<typeof UsableLine>
+
 /** What was spent this calendar month (UTC), what work under way may still spend, and the most that may be. */
 export const SpendMonth = z.object({ limit: Micros.nullable(), spent: Micros, promised: Micros })
 export type SpendMonth = z.infer<typeof SpendMonth>

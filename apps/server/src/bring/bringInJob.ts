@@ -5,6 +5,7 @@ import type { PoolClient } from 'pg'
 import { copyInto } from '../db/copy'
 import { type Db, transaction } from '../db/database'
 import { batches, batchPieces } from '../db/schema'
+import { fillNewBatch } from '../fill/standingFill'
 import { type JobHandler, JobProblem, type StepOutcome } from '../jobs/runner'
 import { createJob, type JobRow, saveJob } from '../jobs/store'
 import { withListLock } from '../lists/listLock'
@@ -168,10 +169,11 @@ async function finish(services: Services, job: JobRow, batch: BatchRow, mends: M
       .select({ rows: batches.rows, held: batches.held })
       .from(batches)
       .where(eq(batches.id, batch.id))
+    const filled = await fillNewBatch(tx, batch)
     await saveJob(tx, job.id, {
       phase: 'done',
       done: readingOf(batch).bytes,
-      result: { rows: counts?.rows ?? 0, held: counts?.held ?? 0, joined },
+      result: { rows: counts?.rows ?? 0, held: counts?.held ?? 0, joined, ...filled },
     })
   })
   return { next: 'done' }

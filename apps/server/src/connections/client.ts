@@ -8,6 +8,8 @@ import {
   readItems,
   readReceipt,
   readState,
+  readStatement,
+  type StatementDay,
   type Way,
 } from '@upper-field/core/connect'
 import { eq } from 'drizzle-orm'
@@ -54,6 +56,8 @@ export interface Connection {
   askMany(values: RequestValues, idempotencyKey: string): Promise<Asked>
   /** Looks for an answer that was to come later. */
   look(way: Way, receipt: string): Promise<Asked>
+  /** What the service has charged in a month (YYYY-MM) by its own books; null where it does not tell. */
+  statement(month: string): Promise<readonly StatementDay[] | null>
   /** Tells that a value was taken. */
   report(values: RequestValues, idempotencyKey: string): Promise<void>
 }
@@ -88,6 +92,14 @@ export function connectionTo(target: Target): Connection {
       return askBy(target, connector.many, values, key, connector.many.most)
     },
     look: (way, receipt) => lookBy(target, way, receipt),
+    statement: async (month) => {
+      const { statement } = connector
+      if (!statement) return null
+      const told = await callWithRetries(target, statement.call, { month }, null)
+      const days = told === NOTHING ? [] : readStatement(statement, parse(told))
+      if (days === null) throw new JobProblem('odd-answer')
+      return days
+    },
     report: async (values, key) => {
       if (connector.report) await callWithRetries(target, connector.report, values, key)
     },

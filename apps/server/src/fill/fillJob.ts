@@ -10,7 +10,7 @@ import { countContacts } from '../projection/cube'
 import type { Services } from '../services'
 import { askProvider, type Connections, lookForAnswer, openConnections, reportAccepted } from './askProvider'
 import { type Answered, judgeAnswer, openChecks } from './judgeAnswers'
-import { askedInRun, type Moves, makeMoves, roomIn, setStates } from './moves'
+import { askedInRun, type Moves, makeMoves, reopenForgotten, roomIn, setStates } from './moves'
 import { stepSize } from './pace'
 import { conditionOf } from './plan'
 import { type AttemptRow, dueAttempts, findRun, type Run, type SearchedContact, searchedContacts } from './run'
@@ -224,6 +224,7 @@ async function report(
   run: Run,
   { moved, isDaySpent }: { readonly moved: number; readonly isDaySpent: boolean },
 ): Promise<StepOutcome> {
+  if (moved === 0) await reopenForgotten(services.db, run.jobId)
   const { rows } = await services.db.execute<Record<string, string>>(sql`
     select count(*) filter (where state = 'open') as open, count(*) filter (where state = 'waiting') as waiting,
       count(*) filter (where state = 'found') as found, count(*) filter (where state = 'partly') as partly,

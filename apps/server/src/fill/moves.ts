@@ -254,6 +254,16 @@ async function setSearches(tx: Db, jobId: string, decisions: readonly Decision[]
   )
 }
 
+/**
+ * Opens searches again that wait for nobody: their answer was settled in the very moment in which it was written down that
+ * they wait, or a crash came between the two.
+ */
+export async function reopenForgotten(db: Db, jobId: string): Promise<void> {
+  await db.execute(sql`
+    update fill_searches s set state = 'open' where s.job_id = ${jobId} and s.state = 'waiting'
+      and not exists (select 1 from attempts a where a.job_id = s.job_id and a.contact_id = s.contact_id and a.state = 'waiting')`)
+}
+
 export async function setStates(
   tx: Db,
   jobId: string,

@@ -6,12 +6,17 @@ import { spendLimit } from '../db/schema'
 import { serve } from '../http/serve'
 import type { Services } from '../services'
 import { readMonth } from './limit'
+import { readStatements } from './statements'
 
 /** Lines of the ledger that are told at once: one for each day, service, list and purpose. */
 const MOST_LINES = 5000
+/** So many days are told of usable values. */
+const USABLE_DAYS = 92
 
 export function spendRoutes(app: Hono, services: Services): void {
   const { db } = services
+  const namesOf = async () =>
+    new Map((await describeConnections(db, true)).map(({ provider, name }) => [provider, name]))
 
   serve(app, services, 'readSpend', async () => {
     const { rows } = await db.execute<Record<string, string | null>>(sql`
@@ -19,7 +24,7 @@ export function spendRoutes(app: Hono, services: Services): void {
         count(*) as charges, sum(c.amount) as amount
       from charges c left join lists l on l.id = c.list_id
       group by 1, 2, 3, 4, 5 order by 1 desc, 7 desc limit ${MOST_LINES}`)
-    const names = new Map((await describeConnections(db, true)).map(({ provider, name }) => [provider, name]))
+    const names = await namesOf()
     return rows.map(
       (row): SpendLine => ({
         day: row.day ?? '',
@@ -32,6 +37,26 @@ export function spendRoutes(app: Hono, services: Services): void {
         amount: Number(row.amount),
       }),
     )
+  })
+
+  serve(app, services, 'readStatements', () => readStatements(services))
+
+  serve(app, services, 'readUsable', async () => {
+    const { rows } = await db.execute<Record<string, string | null>>(sql`
+      with asked as (
+        select a.provider, to_char(a.answered_at at time zone 'UTC', 'YYYY-MM-DD') as day, cardinality(a.found) as usable,
+          (select coalesce(sum(c.amount), 0) from charges c where c.attempt_id = a.id) as amount
+        from attempts a where a.answered_at > now() - make_interval(days => ${USABLE_DAYS}))
+      select day, provider, sum(usable) as usable, sum(amount) as amount from asked
+      group by 1, 2 having sum(usable) > 0 or sum(amount) > 0 order by 1 desc, 2`)
+    const names = await namesOf()
+    return rows.map((row) => ({
+      day: row.day ?? '',
+      provider: row.provider ?? '',
+      name: names.get(row.provider ?? '') ?? row.provider ?? '',
+      usable: Number(row.usable),
+      amount: Number(row.amount),
+    }))
   })
 
   serve(app, services, 'readSpendMonth', () => readMonth(db))

@@ -4,6 +4,7 @@ import type { StandIns } from '@upper-field/standins'
 import { createWorld, deliverabilityOf } from '@upper-field/standins/world'
 import { untilEnded } from '../../../../scripts/bringIn'
 import { groupBy } from '../../src/db/groupBy'
+import { reopenForgotten } from '../../src/fill/moves'
 import { bringText, connectStandIns, newList, startTestServer, type TestServer } from './harness'
 
 const WORLD = { seed: 'plans', people: 220 }
@@ -199,5 +200,78 @@ describe('countries that need a lawful basis', () => {
     const after = await server.api.call('estimateFill', { params: { listId }, query: { order: 'tansy' } })
     expect(after.leftOut['no-lawful-basis']).toBe(0)
     await server.api.call('changeLawfulRegions', { body: { countries: [] } })
+  })
+})
+
+describe('new batches', () => {
+  const rowsOf = (people: typeof world.people) =>
+    `name,company,country\n${people.map(({ given, family, company }) => `${given} ${family},${company.name},${company.place.country}`).join('\n')}\n`
+  const plan = { order: ['tansy'], checksLines: true, notAgainDays: 30, options: { wants: ['mobile' as const] } }
+
+  it('are filled on their own where that is switched on, within their amount, and no other contacts with them', async () => {
+    const listId = await newList(server.api)
+    await bringText(server.api, listId, rowsOf(world.people.slice(0, 10)))
+    expect(await server.api.call('readStandingFill', { params: { listId } })).toBeNull()
+    const perBatch = 2_000_000
+    await server.api.call('changeStandingFill', { params: { listId }, body: { isOn: true, perBatch, plan } })
+    const batch = await bringText(server.api, listId, rowsOf(world.people.slice(10, 30)))
+    const jobs = await server.api.call('readJobs', { params: { listId } })
+    const fill = jobs.find(({ kind }) => kind === 'fill')
+    expect(await untilEnded(server.api, listId, fill?.id ?? '')).toMatchObject({ state: 'done', total: 20 })
+    const [run] = await server.sql<{ budget: string; spent: string }>(
+      'select budget, spent from fill_runs where list_id = $1',
+      [listId],
+    )
+    expect(Number(run?.budget)).toBe(perBatch)
+    expect(Number(run?.spent)).toBeLessThanOrEqual(perBatch)
+    const others = await server.sql(
+      `select 1 from attempts a join contacts c on c.id = a.contact_id where a.list_id = $1 and c.batch_id <> $2`,
+      [listId, batch.id],
+    )
+    expect(others).toEqual([])
+
+    await server.api.call('changeStandingFill', { params: { listId }, body: { isOn: false, perBatch, plan } })
+    await bringText(server.api, listId, rowsOf(world.people.slice(30, 33)))
+    expect((await server.sql('select 1 from fill_runs where list_id = $1', [listId])).length).toBe(1)
+  })
+
+  it('are brought in all the same where their fill cannot start, and the job says why', async () => {
+    const listId = await newList(server.api)
+    await server.api.call('changeStandingFill', { params: { listId }, body: { isOn: true, perBatch: 1_000_000, plan } })
+    await bringText(server.api, listId, 'name,phone\nMaren Oldershaw,07911 204481\n', { defaultCountry: 'GB' })
+    const jobs = await server.api.call('readJobs', { params: { listId } })
+    expect(jobs.find(({ kind }) => kind === 'bring-in')).toMatchObject({
+      state: 'done',
+      result: { rows: 1, fillProblem: 'nobody-wanting' },
+    })
+    await expect(
+      server.api.call('changeStandingFill', {
+        params: { listId },
+        body: { isOn: true, perBatch: 1, plan: { ...plan, order: ['nobody'] } },
+      }),
+    ).rejects.toMatchObject({ code: 'unknown-provider' })
+  })
+})
+
+describe('a search that waits', () => {
+  it('is opened again where nobody is to answer any more, and not before', async () => {
+    const listId = await newList(server.api)
+    const jobId = crypto.randomUUID()
+    await server.sql(
+      `insert into fill_searches (job_id, contact_id, state) values ($1, 1, 'waiting'), ($1, 2, 'waiting')`,
+      [jobId],
+    )
+    await server.sql(
+      `insert into attempts (job_id, list_id, contact_id, provider, state, reserved)
+       values ($1, $2, 1, 'tansy', 'waiting', 0), ($1, $2, 2, 'tansy', 'nothing', 0)`,
+      [jobId, listId],
+    )
+    await reopenForgotten(server.services.db, jobId)
+    expect(
+      await server.sql('select contact_id, state from fill_searches where job_id = $1 order by 1', [jobId]),
+    ).toEqual([
+      { contact_id: '1', state: 'waiting' },
+      { contact_id: '2', state: 'open' },
+    ])
   })
 })

@@ -107,3 +107,39 @@ describe('a fill of some', () => {
     })
   })
 })
+
+describe('the statements of services', () => {
+  const statementOf = async (provider: string) =>
+    (await server.api.call('readStatements', {})).find((one) => one.provider === provider)
+
+  it('stand beside ours, and agree', async () => {
+    const told = standIns.charged()
+    for (const { provider, problem, days } of await server.api.call('readStatements', {})) {
+      expect([provider, problem]).toEqual([provider, null])
+      const sum = (whose: 'ours' | 'theirs') => days.reduce((all, day) => all + day[whose].amount, 0)
+      expect([provider, sum('theirs')]).toEqual([provider, told[provider as keyof typeof told].total])
+      expect([provider, sum('ours')]).toEqual([provider, sum('theirs')])
+    }
+  })
+
+  it('show what we have not booked, and what they have not', async () => {
+    await server.sql(
+      `update charges set amount = amount + 1000 where id = (select id from charges where provider = 'tansy' limit 1)`,
+    )
+    const [day] = (await statementOf('tansy'))?.days ?? []
+    expect((day?.ours.amount ?? 0) - (day?.theirs.amount ?? 0)).toBe(1000)
+    await server.sql(
+      `update charges set amount = amount - 1000 where id = (select id from charges where provider = 'tansy' limit 1)`,
+    )
+  })
+
+  it('say whose could not be had, and why', async () => {
+    const document = await server.api.call('readConnector', { params: { provider: 'tansy' } })
+    const statement = document.statement && { ...document.statement, items: '$.nothing' }
+    await server.api.call('keepConnector', { params: { provider: 'tansy' }, body: { ...document, statement } })
+    expect(await statementOf('tansy')).toMatchObject({ problem: 'odd-answer', days: [] })
+    await server.api.call('keepConnector', { params: { provider: 'tansy' }, body: { ...document, statement: null } })
+    expect(await statementOf('tansy')).toBeUndefined()
+    await server.api.call('keepConnector', { params: { provider: 'tansy' }, body: document })
+  })
+})

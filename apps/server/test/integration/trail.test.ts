@@ -76,6 +76,24 @@ describe('the trail', () => {
   })
 })
 
+describe('what each provider gave', () => {
+  it('costs together what was spent, checks included, and by country no less', async () => {
+    const fills = (country?: string) =>
+      server.api.call('readFills', { params: { listId }, query: country ? { country } : {} })
+    const [run] = await fills()
+    const sum = (of: typeof run, key: 'cost' | 'asked' | 'accepted') =>
+      (of?.providers ?? []).reduce((all, one) => all + one[key], 0)
+    expect(sum(run, 'cost')).toBe(run?.spent)
+    const countries = [...new Set(world.people.map(({ company }) => company.place.country))]
+    const parts = await Promise.all(countries.map(async (country) => (await fills(country))[0]))
+    const usable = await server.api.call('readUsable', {})
+    expect(usable.reduce((all, { amount }) => all + amount, 0)).toBe(run?.spent)
+    expect(usable.reduce((all, one) => all + one.usable, 0)).toBe(sum(run, 'accepted'))
+    for (const key of ['cost', 'asked', 'accepted'] as const)
+      expect(parts.reduce((all, part) => all + sum(part, key), 0)).toBe(sum(run, key))
+  })
+})
+
 describe('the course of one contact', () => {
   it('says why somebody was not asked', async () => {
     const found = (await read({ foundBy: 'quillwort' }))?.lines[0]

@@ -58,12 +58,13 @@ export const blank = (): string =>
 
 /** A document as it is written into the editor: nothing that is as it is anyway. */
 export function textOf(document: ConnectorDocument): string {
-  const { words, many, report, isPaidFor, ...rest } = document
+  const { words, many, report, statement, isPaidFor, ...rest } = document
   const shown = {
     ...rest,
     ...(Object.keys(words).length > 0 ? { words } : {}),
     ...(many ? { many } : {}),
     ...(report ? { report } : {}),
+    ...(statement ? { statement } : {}),
     ...(isPaidFor ? { isPaidFor } : {}),
   }
   return inLines(shown)

@@ -12,6 +12,7 @@ import { WANT } from '../words/sentences'
 import { BeforeStart } from './BeforeStart'
 import { budgetOf, DEFAULT_BUDGET } from './budget'
 import { LawfulRegions } from './LawfulRegions'
+import { NewBatches } from './NewBatches'
 import { mistakesIn, type PlanDraft } from './plan'
 import { TriedSome } from './TriedSome'
 import { useFilling } from './useFilling'
@@ -64,6 +65,7 @@ export function FillPlanPanel({ plan, setPlan }: PlanProps) {
       <Accepted plan={plan} setPlan={setPlan} />
       <Limits plan={plan} setPlan={setPlan} />
       <LawfulRegions leftOut={estimate.leftOut['no-lawful-basis'] ?? 0} />
+      {mayStart ? <NewBatches plan={plan} isRight={Object.keys(mistakesIn(plan)).length === 0} /> : null}
       {mayStart ? (
         <>
           <Button look="main" disabled={!mayAsk} onClick={() => setStarting('all')}>

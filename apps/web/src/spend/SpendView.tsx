@@ -5,7 +5,9 @@ import { problemText, useReadSpendQuery } from '../api'
 import { Empty, Loading, Notice } from '../kit/Notice'
 import { count, date, money } from '../words/format'
 import { SpendMonthPanel } from './SpendMonthPanel'
+import { Statements } from './Statements'
 import { csvOf, lastDays, sumsOf } from './spendLines'
+import { UsableCosts } from './UsableCosts'
 
 const DAYS = 30
 
@@ -29,6 +31,8 @@ export function SpendView() {
           </p>
         </Empty>
       ) : null}
+      {data && data.length > 0 ? <UsableCosts /> : null}
+      {data && data.length > 0 ? <Statements /> : null}
       {data && data.length > 0 ? <Sums lines={data} /> : null}
     </main>
   )

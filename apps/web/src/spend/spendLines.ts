@@ -1,4 +1,4 @@
-import type { SpendLine, SpendMonth } from '@upper-field/contract'
+import type { ServiceStatement, SpendLine, SpendMonth, UsableLine } from '@upper-field/contract'
 import { csvLine, harmlessCell } from '@upper-field/core/table'
 
 /** Charges of several days by one service, for one list and purpose. */
@@ -62,3 +62,55 @@ export const csvOf = (lines: readonly SpendLine[]): string =>
   ]
     .map((cells) => csvLine(cells.map(harmlessCell)))
     .join('')
+
+/** What one usable value cost on a day: of all services, and of each. */
+export interface UsableDay {
+  readonly day: string
+  readonly usable: number
+  /** Null where money was spent and nothing found. */
+  readonly each: number | null
+  readonly byService: Readonly<Record<string, number | null>>
+}
+
+/** Usable values by day, the latest first, with the services that were asked, by their names. */
+export function eachByDay(lines: readonly UsableLine[]): {
+  readonly days: readonly UsableDay[]
+  readonly services: readonly string[]
+} {
+  const services = [...new Set(lines.map(({ name }) => name))].sort()
+  const days = [...new Set(lines.map(({ day }) => day))].sort().reverse()
+  return {
+    services,
+    days: days.map((day) => {
+      const mine = lines.filter((line) => line.day === day)
+      const usable = mine.reduce((sum, line) => sum + line.usable, 0)
+      const amount = mine.reduce((sum, line) => sum + line.amount, 0)
+      return {
+        day,
+        usable,
+        each: costOfEach(amount, usable),
+        byService: Object.fromEntries(mine.map((line) => [line.name, costOfEach(line.amount, line.usable)])),
+      }
+    }),
+  }
+}
+
+const costOfEach = (amount: number, usable: number): number | null =>
+  usable === 0 ? null : Math.round(amount / usable)
+
+/** All days of a statement together, by their books and by ours. */
+export function sumOfStatement({ days }: ServiceStatement) {
+  const sum = (whose: 'ours' | 'theirs') => ({
+    charges: days.reduce((all, day) => all + day[whose].charges, 0),
+    amount: days.reduce((all, day) => all + day[whose].amount, 0),
+  })
+  return { ours: sum('ours'), theirs: sum('theirs') }
+}
+
+/** Days on which their books and ours differ, and by how much theirs is more. */
+export const differencesIn = ({
+  days,
+}: ServiceStatement): readonly { readonly day: string; readonly amount: number }[] =>
+  days
+    .filter(({ ours, theirs }) => ours.amount !== theirs.amount || ours.charges !== theirs.charges)
+    .map(({ day, ours, theirs }) => ({ day, amount: theirs.amount - ours.amount }))

@@ -16,8 +16,11 @@ import {
   FillSample,
   LawfulRegions,
   NewCheck,
+  ServiceStatement,
   SpendLine,
   SpendMonth,
+  StandingFill,
+  UsableLine,
 } from '../money'
 import { ContactTrail, TrailPage } from '../trail'
 import { Id, Micros } from '../words'
@@ -77,6 +80,21 @@ export const moneyEndpoints = {
     role: 'operator',
     isIdempotent: true,
   }),
+  readStandingFill: endpoint(
+    'get',
+    '/lists/{listId}/standing-fill',
+    'How new batches are filled; null for not at all',
+    {
+      params: OfList,
+      response: StandingFill.nullable(),
+    },
+  ),
+  changeStandingFill: endpoint('put', '/lists/{listId}/standing-fill', 'Say how new batches are filled', {
+    params: OfList,
+    body: StandingFill.omit({ changedBy: true }),
+    response: StandingFill.nullable(),
+    role: 'operator',
+  }),
   readLawfulRegions: endpoint('get', '/lawful-regions', 'Where a lawful basis is needed before data is bought', {
     response: LawfulRegions,
   }),
@@ -87,6 +105,8 @@ export const moneyEndpoints = {
   }),
   readFills: endpoint('get', '/lists/{listId}/fills', 'Fill runs and what each provider gave', {
     params: OfList,
+    /** What providers gave for contacts of one country alone. */
+    query: z.object({ country: z.string().length(2).optional() }),
     response: z.array(FillResult),
   }),
   readTrail: endpoint(
@@ -173,6 +193,13 @@ export const moneyEndpoints = {
     body: z.object({ limit: Micros.nullable() }),
     response: SpendMonth,
     role: 'owner',
+  }),
+  readStatements: endpoint('get', '/spend/statements', 'What services say they have charged this month, beside ours', {
+    response: z.array(ServiceStatement),
+    role: 'operator',
+  }),
+  readUsable: endpoint('get', '/spend/usable', 'What usable values have cost, by day and service', {
+    response: z.array(UsableLine),
   }),
   readSpend: endpoint('get', '/spend', 'Charges by day, provider, list and purpose', { response: z.array(SpendLine) }),
 }

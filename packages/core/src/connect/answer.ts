@@ -1,6 +1,6 @@
 import { JSONPathEnvironment, type JSONPathQuery } from 'json-p3'
 import { remember } from '../remember'
-import type { AnswerField, Answers, Connector, Way } from './connector'
+import type { AnswerField, Answers, Connector, Statement, Way } from './connector'
 
 /** What one item of an answer tells. */
 export type AnswerItem = Readonly<Partial<Record<AnswerField, string | number | boolean>>>
@@ -111,4 +111,35 @@ export function readState(answers: Extract<Answers, { how: 'polling' }>, json: u
 export function readReceipt(answers: Extract<Answers, { how: 'polling' }>, json: unknown): string | null {
   const receipt = json === null || typeof json !== 'object' ? undefined : plainAt(answers.receipt, json)
   return receipt === undefined || String(receipt) === '' ? null : String(receipt)
+}
+
+/** What a service says it has charged on one day. */
+export interface StatementDay {
+  readonly day: string
+  readonly charges: number
+  /** In millionths of a euro. */
+  readonly amount: number
+}
+
+const MICROS = 1_000_000
+/** A month has no more days than these, in whatever time zone. */
+const MOST_DAYS = 32
+
+/** The days of a statement; null where it cannot be read. */
+export function readStatement(
+  { items, day, charges, euros }: Statement,
+  json: unknown,
+): readonly StatementDay[] | null {
+  if (json === null || typeof json !== 'object') return null
+  const found = valuesAt(items, json)
+  if (found.length > MOST_DAYS || (found.length === 0 && !isEmptyList(items, json))) return null
+  const days = found.map((line) => ({
+    day: String(plainAt(day, line) ?? ''),
+    charges: Number(plainAt(charges, line)),
+    amount: Math.round(Number(plainAt(euros, line)) * MICROS),
+  }))
+  const isRead = days.every(
+    (one) => /^\d{4}-\d\d-\d\d$/.test(one.day) && Number.isFinite(one.charges) && Number.isFinite(one.amount),
+  )
+  return isRead ? days : null
 }

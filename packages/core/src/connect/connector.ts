@@ -115,6 +115,18 @@ export interface Connector {
   readonly isPaidFor: boolean
   /** Tells the service that a value of it was taken, where it charges for those. */
   readonly report: Call | null
+  /** What it has charged by its own books, where it tells; `{{ month }}` is YYYY-MM (UTC). */
+  readonly statement: Statement | null
+}
+
+/** A service's own books: a line for each day. Paths are JSONPath. */
+export interface Statement {
+  readonly call: Call
+  readonly items: string
+  /** YYYY-MM-DD, UTC. */
+  readonly day: string
+  readonly charges: string
+  readonly euros: string
 }
 
 /** The format of these documents. What is written for a newer one is refused. */

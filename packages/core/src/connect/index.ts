@@ -6,6 +6,8 @@ export {
   readItems,
   readReceipt,
   readState,
+  readStatement,
+  type StatementDay,
   whyNoPath,
 } from './answer'
 export {
@@ -20,6 +22,7 @@ export {
   type Gives,
   INPUT_SETS,
   type InputSet,
+  type Statement,
   type Way,
 } from './connector'
 export { isFreeAnswer, priceOf } from './price'

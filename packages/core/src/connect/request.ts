@@ -19,6 +19,7 @@ export const REQUEST_NAMES = [
   'callback',
   'reference',
   'receipt',
+  'month',
 ] as const
 /** What is filled in. What is not known is empty. */
 export type RequestValues = Readonly<Partial<Record<(typeof REQUEST_NAMES)[number], string | readonly string[]>>>

@@ -1,5 +1,5 @@
 import { describe, expect, it } from '@jest/globals'
-import { type Connector, FORMAT, readItems, readReceipt, readState, whyNoPath } from '../../src/connect'
+import { type Connector, FORMAT, readItems, readReceipt, readState, readStatement, whyNoPath } from '../../src/connect'
 
 const connector: Connector = {
   format: FORMAT,
@@ -20,6 +20,7 @@ const connector: Connector = {
   mostCandidates: 3,
   isPaidFor: false,
   report: null,
+  statement: null,
 }
 const read = (json: unknown, most?: number) => readItems(connector, connector.one, json, most)
 
@@ -97,4 +98,27 @@ describe('a path', () => {
   it.each(['', 'a.b', '$.', '$[?match(@.a, "(a+)+$")]', '$[?search(@.a, "b")]'])('may not be %s', (path) =>
     expect(whyNoPath(path)).not.toBeNull(),
   )
+})
+
+describe('readStatement', () => {
+  const statement = {
+    call: { method: 'GET' as const, path: '/books' },
+    items: '$.days[*]',
+    day: '$.on',
+    charges: '$.n',
+    euros: '$.sum',
+  }
+  it('reads a line for each day, in millionths of a euro', () => {
+    expect(readStatement(statement, { days: [{ on: '2026-11-03', n: 2, sum: 0.125 }] })).toEqual([
+      { day: '2026-11-03', charges: 2, amount: 125_000 },
+    ])
+    expect(readStatement(statement, { days: [] })).toEqual([])
+  })
+  it.each([
+    ['no list', { other: [] }],
+    ['no day', { days: [{ n: 2, sum: 1 }] }],
+    ['no sum', { days: [{ on: '2026-11-03', n: 2, sum: 'much' }] }],
+    ['no object', 'text'],
+    ['more days than a month has', { days: Array.from({ length: 40 }, () => ({ on: '2026-11-03', n: 1, sum: 1 })) }],
+  ])('does not take %s for one', (_, json) => expect(readStatement(statement, json)).toBeNull())
 })

@@ -1,4 +1,4 @@
-import type { FillOptions } from '@upper-field/contract'
+import type { FillOptions, StandingFill } from '@upper-field/contract'
 import type { AnswerItem, Connector } from '@upper-field/core/connect'
 import type { Asking, AttemptState, KeptAs, Want } from '@upper-field/core/fill'
 import { sql } from 'drizzle-orm'
@@ -134,6 +134,16 @@ export const fills = pgTable(
   },
   (t) => [index('fills_contact').on(t.contactId), index('fills_attempt').on(t.attemptId)],
 )
+
+/** By which plan new batches of a list are filled on their own. */
+export const fillStanding = pgTable('fill_standing', {
+  listId: uuid('list_id').primaryKey(),
+  isOn: boolean('is_on').notNull(),
+  /** The most a batch may cost. */
+  perBatch: bigint('per_batch', { mode: 'number' }).notNull(),
+  plan: jsonb('plan').$type<StandingFill['plan']>().notNull(),
+  changedBy: text('changed_by').notNull(),
+})
 
 /** Countries in which personal data is bought only on a recorded lawful basis. One row, or none. */
 export const lawfulRegions = pgTable('lawful_regions', {

@@ -13,7 +13,7 @@ export {
   numbers,
   tidyCounts,
 } from './contacts'
-export { attempts, candidates, connections, fillRuns, fillSearches, fills, lawfulRegions } from './fill'
+export { attempts, candidates, connections, fillRuns, fillSearches, fillStanding, fills, lawfulRegions } from './fill'
 export { addressChecks, callLimits, charges, idempotencyKeys, jobs, lineChecks } from './jobs'
 export { batches, batchPieces, heldRows, layouts, lists, rows } from './lists'
 export { pairDecisions, pairStates, pairs, valueChoices } from './pair'

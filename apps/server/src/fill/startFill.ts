@@ -1,0 +1,72 @@
+import type { FillPlan, Job } from '@upper-field/contract'
+import { sql } from 'drizzle-orm'
+import { noRegister } from '../check/routes'
+import type { Db } from '../db/database'
+import { LOCKS } from '../db/locks'
+import { fillRuns } from '../db/schema'
+import { Problem } from '../http/problem'
+import { asJob, createJob } from '../jobs/store'
+import { findOpenList } from '../lists/routes'
+import { refuseOverLimit } from '../spend/limit'
+import { estimateFill } from './estimate'
+import { planOf } from './plan'
+import { openSearches } from './wanting'
+
+/** Starts a fill of a list. Throws a problem where it may not start, or would ask nobody: nothing is written then. */
+export async function startFill(
+  tx: Db,
+  { listId, startedBy, ...plan }: FillPlan & { readonly listId: string; readonly startedBy: string },
+): Promise<Job> {
+  await findOpenList(tx, listId)
+  await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${listId}::text, ${LOCKS.fills}))`)
+  await refuseSecondRun(tx, listId)
+  const terms = await planOf(tx, plan)
+  if (plan.checksLines && terms.register === null) throw noRegister()
+  const meant = {
+    ...plan.options,
+    listId,
+    filter: plan.filter,
+    contactId: plan.contactId,
+    notAgainDays: plan.notAgainDays,
+  }
+  const { wanting, most, leftOut } = await estimateFill(tx, terms, meant)
+  if (wanting === 0)
+    throw new Problem(
+      409,
+      'nobody-wanting',
+      plan.filter === '' && plan.contactId === null
+        ? 'Every contact of this list has a mobile already, or may not be written to.'
+        : 'Nobody of those chosen wants a mobile.',
+    )
+  await refuseOverLimit(tx, Math.min(plan.budget, most))
+  const job = await createJob(tx, {
+    kind: 'fill',
+    listId,
+    unit: 'contacts',
+    total: Math.min(wanting, plan.sample ?? wanting),
+    payload: {},
+    startedBy,
+  })
+  await tx.insert(fillRuns).values({
+    jobId: job.id,
+    listId,
+    order: plan.order,
+    checksLines: plan.checksLines,
+    budget: plan.budget,
+    asking: plan.asking,
+    sample: plan.sample,
+    notAgainDays: plan.notAgainDays,
+    filter: plan.filter,
+    options: plan.options,
+    leftOut,
+  })
+  await openSearches(tx, job.id, meant, plan.sample)
+  return asJob(job)
+}
+
+async function refuseSecondRun(tx: Db, listId: string): Promise<void> {
+  const { rows } = await tx.execute(sql`
+    select 1 from jobs where list_id = ${listId} and kind = 'fill' and state in ('queued', 'running', 'waiting', 'stopping') limit 1`)
+  if (rows.length > 0)
+    throw new Problem(409, 'fill-under-way', 'A fill of this list is under way. Stop it or wait for its end.')
+}
