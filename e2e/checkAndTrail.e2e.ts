@@ -57,11 +57,13 @@ test('some are tried first, by keyboard; the trail tells the course of each, and
   await expect(page.getByRole('region', { name: /^Course of / })).toBeVisible()
   await expectAccessible(page)
   await page.keyboard.press('Escape')
-  const facet = page.getByRole('complementary', { name: 'Sieve' })
-  await facet
+  const facet = page
+    .getByRole('complementary', { name: 'Sieve' })
     .getByRole('button', { name: /^(out of service|a fixed line)/i })
     .first()
-    .click()
+  const counted = /\d+$/.exec((await facet.innerText()).trim())?.[0] ?? ''
+  await facet.click()
+  await expect(courses).toHaveAttribute('aria-rowcount', counted)
   await page.keyboard.press('j')
   await expect(page.getByRole('region', { name: /^Course of / })).toContainText(/out of service|a fixed line/)
 })
