@@ -52,12 +52,15 @@ describe('the next move for a contact', () => {
   })
 
   it('asks nothing more about somebody who was suppressed meanwhile, but waits for what was asked', () => {
-    const out = { ...contact, isOut: true }
-    expect(decide(run(), out, known())).toEqual({ contact: out, state: 'left-out' })
-    expect(decide(run(), out, known([made('candle', 'waiting')]))).toEqual({ contact: out, state: 'waiting' })
+    const suppressed = { ...contact, isOut: true }
+    expect(decide(run(), suppressed, known())).toEqual({ contact: suppressed, state: 'left-out' })
+    expect(decide(run(), suppressed, known([made('candle', 'waiting')]))).toEqual({
+      contact: suppressed,
+      state: 'waiting',
+    })
     // What was found of them before is found all the same.
     const found = { ...made('candle', 'accepted'), found: ['mobile' as const] }
-    expect(decide(run(), out, known([found]))).toEqual({ contact: out, state: 'found' })
+    expect(decide(run(), suppressed, known([found]))).toEqual({ contact: suppressed, state: 'found' })
   })
 
   it('leaves out who keeps failing, had no answer lately, or is asked no more by its conditions', () => {
