@@ -36,7 +36,7 @@ export async function projectRows(
   const isSuppressed = await suppressionTest(services.db, () => rows.flatMap(({ own }) => suppressibleKeysOf(own)))
   const lines: ContactLines[] = []
   const factsOf = (e164: string) => facts.get(e164)
-  const verifiedAs = (address: string) => verified.get(address)
+  const verifiedAs = (address: string) => verified.get(address)?.deliverability
   for (const [i, { row, own }] of rows.entries()) {
     const key = { id: firstId + i, listId: batch.listId, batchId: batch.id, row }
     const alone = { own: { id: key.id, projected: own }, members: [], fills: [], how: AS_THEY_COME }

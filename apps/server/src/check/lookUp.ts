@@ -1,9 +1,9 @@
 import type { LookedUp } from '@upper-field/contract'
-import { addressAgesAs, type Deliverability, describeLine, isFresh, needsCheck } from '@upper-field/core/check'
+import { describeLine, needsCheck, needsVerifying } from '@upper-field/core/check'
 import { numberFacts, type ReadNumber, readPhoneCell, timeZonesOf } from '@upper-field/core/phone'
 import { type ReadEmail, readEmails } from '@upper-field/core/tidy'
 import { sql } from 'drizzle-orm'
-import { factsOfNumbers } from '../projection/facts'
+import { factsOfAddresses, factsOfNumbers } from '../projection/facts'
 import type { Services } from '../services'
 import { suppressionsOf } from '../suppression/matches'
 import { callStateOf } from './callPlaces'
@@ -62,13 +62,8 @@ async function numberTold(services: Services, number: ReadNumber): Promise<Looke
 
 async function addressTold(services: Services, email: ReadEmail): Promise<LookedUp['addresses'][number]> {
   const { db, now } = services
-  const { rows } = await db.execute<{ deliverability: Deliverability; checked_at: string }>(
-    sql`select deliverability, checked_at from addresses where address = ${email.address}`,
-  )
-  const [facts] = rows
+  const facts = (await factsOfAddresses(db, [email.address])).get(email.address)
   const { freshDays } = await readCheckSettings(db)
-  const agesAs = facts ? addressAgesAs(facts.deliverability) : null
-  const checkedAt = facts ? new Date(facts.checked_at).getTime() : null
   const terms = await factTerms(db, ADDRESSES)
   return {
     ...email,
@@ -79,8 +74,8 @@ async function addressTold(services: Services, email: ReadEmail): Promise<Looked
       addresses: [email.address],
       domain: email.address.split('@')[1] ?? '',
     }),
-    price: priceOf(terms, agesAs !== null && isFresh(checkedAt, agesAs, now(), freshDays)),
-    checkedAt: checkedAt === null ? null : new Date(checkedAt).toISOString(),
+    price: priceOf(terms, !needsVerifying(facts, now(), freshDays)),
+    checkedAt: facts ? new Date(facts.checkedAt).toISOString() : null,
   }
 }
 

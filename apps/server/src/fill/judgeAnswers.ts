@@ -1,4 +1,10 @@
-import { addressAgesAs, type Deliverability, isFresh, needsCheck, type RegisterFacts } from '@upper-field/core/check'
+import {
+  type AddressFacts,
+  type Deliverability,
+  needsCheck,
+  needsVerifying,
+  type RegisterFacts,
+} from '@upper-field/core/check'
 import type { AnswerItem } from '@upper-field/core/connect'
 import {
   type Judgement,
@@ -18,7 +24,7 @@ import { readFreshDays } from '../check/settings'
 import type { Bought } from '../check/storeAnswers'
 import { ADDRESSES, type AddressAnswer, LINES, type LineAnswer } from '../check/subjects'
 import { answerProblemOf } from '../connections/client'
-import { factsOfNumbers } from '../projection/facts'
+import { factsOfAddresses, factsOfNumbers } from '../projection/facts'
 import type { Services } from '../services'
 import { type Candidate, candidatesIn } from './askProvider'
 import { conditionOf } from './plan'
@@ -196,7 +202,9 @@ export async function openChecks(services: Services, run: Run, answers: readonly
     candidatesIn(items, 'email').flatMap(({ raw }) => readEmails(raw).map(({ address }) => address)),
   )
   const facts = run.plan.register ? await factsOfNumbers(db, [...new Set(e164s)]) : new Map<string, RegisterFacts>()
-  const verified = run.plan.verifier ? await verifiedBefore(services, [...new Set(emails)]) : new Map()
+  const verified = run.plan.verifier
+    ? await factsOfAddresses(db, [...new Set(emails)])
+    : new Map<string, AddressFacts>()
   const register = run.plan.register && lazily(() => openFacts(services, LINES))
   const verifier = run.plan.verifier && lazily(() => openFacts(services, ADDRESSES))
   return {
@@ -217,8 +225,7 @@ export async function openChecks(services: Services, run: Run, answers: readonly
       verifier &&
       (async (address, attempt) => {
         const known = verified.get(address)
-        const agesAs = known && addressAgesAs(known.deliverability)
-        if (known && agesAs && isFresh(known.checkedAt, agesAs, now(), days))
+        if (known && !needsVerifying(known, now(), days))
           return { told: { email: address, deliverability: known.deliverability }, bought: null }
         const question = questionOf('address', address, known?.checkedAt ?? null, attempt)
         const bought = await buy(await verifier(), address, question, attempt)
@@ -251,21 +258,6 @@ function lazily<T>(open: () => Promise<T>): () => Promise<T> {
     opened ??= open()
     return opened
   }
-}
-
-async function verifiedBefore(
-  { db }: Services,
-  addresses: readonly string[],
-): Promise<ReadonlyMap<string, { readonly deliverability: Deliverability; readonly checkedAt: number }>> {
-  const { rows } = await db.execute<{ address: string; deliverability: string; checked_at: string }>(
-    sql`select address, deliverability, checked_at from addresses where address = any(${sql.param([...addresses])}::text[])`,
-  )
-  return new Map(
-    rows.map(({ address, deliverability, checked_at }) => [
-      address,
-      { deliverability: deliverability as Deliverability, checkedAt: new Date(checked_at).getTime() },
-    ]),
-  )
 }
 
 /** What contacts had before this run: that another provider gave the same says what each is worth. */

@@ -26,6 +26,30 @@ export async function readFillSample(
   order: readonly string[],
   budget: number | null,
 ): Promise<FillSample | null> {
+  const sampled = await latestSample(db, listId)
+  if (!sampled) return null
+  const { run, answers, ids, contacts, wanting, told } = sampled
+  const scale = wanting / contacts.length
+  const { bestWithinBudget, curve, choices } = replayAsked(ids, contacts, budget === null ? null : budget / scale)
+  return {
+    jobId: run.jobId,
+    contacts: contacts.length,
+    spent: run.spent,
+    wanting,
+    today: isSampled(order, ids) ? told(order) : null,
+    cheapest: told(asMany(choices).order),
+    withinBudget: bestWithinBudget && told(bestWithinBudget.order),
+    curve: curve.map(({ order }) => told(order)),
+    choices: choices.map(({ usable, cost }) => ({
+      usable: Math.round(usable * scale),
+      cost: Math.round(cost * scale),
+    })),
+    providers: ids.map((id) => providerIn(answers, id)),
+  }
+}
+
+/** The joint answers of the latest sample of a list, and what an order would bring by them. Null where nobody was asked so. */
+async function latestSample(db: Db, listId: string) {
   const [run] = await db
     .select()
     .from(fillRuns)
@@ -46,24 +70,12 @@ export async function readFillSample(
       drawing(),
     ),
   })
-  const scale = wanting / contacts.length
-  const { bestWithinBudget, curve, choices } = replayAsked(ids, contacts, budget === null ? null : budget / scale)
-  return {
-    jobId: run.jobId,
-    contacts: contacts.length,
-    spent: run.spent,
-    wanting,
-    today: order.length > 0 && order.every((id) => ids.includes(id)) ? told(order) : null,
-    cheapest: told(asMany(choices).order),
-    withinBudget: bestWithinBudget && told(bestWithinBudget.order),
-    curve: curve.map(({ order }) => told(order)),
-    choices: choices.map(({ usable, cost }) => ({
-      usable: Math.round(usable * scale),
-      cost: Math.round(cost * scale),
-    })),
-    providers: ids.map((id) => providerIn(answers, id)),
-  }
+  return { run, answers, ids, contacts, wanting, told }
 }
+
+/** True where everybody of an order was in the sample. */
+const isSampled = (order: readonly string[], ids: readonly string[]): boolean =>
+  order.length > 0 && order.every((id) => ids.includes(id))
 
 /** What an order will probably bring and cost for so many, by what the latest sample taught; null where none did. */
 export async function expectedOf(
@@ -72,13 +84,11 @@ export async function expectedOf(
   order: readonly string[],
   wanting: number,
 ): Promise<FillEstimate['expected']> {
-  const sample = await readFillSample(db, listId, order, null)
-  if (!sample?.today || sample.wanting === 0) return null
-  const share = wanting / sample.wanting
-  return {
-    usable: Math.round(sample.today.usable.value * share),
-    cost: Math.round(sample.today.cost.value * share),
-  }
+  const sampled = await latestSample(db, listId)
+  if (!sampled || sampled.wanting === 0 || !isSampled(order, sampled.ids)) return null
+  const share = wanting / sampled.wanting
+  const { usable, cost } = sampled.told(order)
+  return { usable: Math.round(usable.value * share), cost: Math.round(cost.value * share) }
 }
 
 /** What a run that tried some tells of the others who lack the same; null for any other run, and while it goes on. */

@@ -2,7 +2,8 @@ import type { FoundAs } from '@upper-field/core/fill'
 import { readPhoneCell } from '@upper-field/core/phone'
 import { readEmails } from '@upper-field/core/tidy'
 import { and, eq, sql } from 'drizzle-orm'
-import { charge } from '../check/storeAnswers'
+import { charge, holdersOf } from '../check/storeAnswers'
+import { LINES } from '../check/subjects'
 import { openConnection } from '../connections/client'
 import { attempts, candidates, charges, fillRuns, fills } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
@@ -101,13 +102,8 @@ export async function takeFillBack(services: Services, fillId: string): Promise<
       .update(fills)
       .set({ undoneAt: new Date(services.now()) })
       .where(eq(fills.id, fillId))
-    const sharers = found.e164
-      ? (
-          await tx.execute<{ id: string }>(
-            sql`select distinct contact_id as id from contact_numbers where e164 = ${found.e164} and list_id = ${found.listId}`,
-          )
-        ).rows.map(({ id }) => Number(id))
-      : []
+    const holders = await holdersOf(tx, LINES, found.e164 ? [found.e164] : [])
+    const sharers = holders.flatMap(({ id, listId }) => (listId === found.listId ? [id] : []))
     await refreshContacts(tx, client, [...new Set([found.contactId, ...sharers])])
     await countContacts(tx, found.listId)
   })

@@ -40,6 +40,13 @@ const lacksSome = ({ wants, alsoDoubtful }: Lacking): SQL =>
     sql` or `,
   )})`
 
+/** All of what is wanted that a contact lacks, as an array. */
+const lacksAll = ({ wants, alsoDoubtful }: Lacking): SQL =>
+  sql`array_remove(array[${sql.join(
+    wants.map((want) => sql`case when ${lackOf(want, alsoDoubtful)} then ${want}::text end`),
+    sql`, `,
+  )}]::text[], null)`
+
 /** Whom a fill is for. */
 export interface FillFor extends Lacking {
   readonly listId: string
@@ -75,11 +82,10 @@ export async function countLeftOut(tx: Db, meant: FillFor): Promise<Record<'supp
 }
 
 /** Contacts by id, with what they lack of what is wanted and what a provider can be told about them. */
-export async function readWanting(tx: Db, condition: SQL, { wants, alsoDoubtful }: Lacking): Promise<WantingContact[]> {
-  const lacks = wants.map((want) => sql`case when ${lackOf(want, alsoDoubtful)} then ${want}::text end`)
+export async function readWanting(tx: Db, condition: SQL, lacking: Lacking): Promise<WantingContact[]> {
   const { rows } = await tx.execute<Record<string, string | null> & { lacks: Want[] }>(sql`
     select id, full_name, company, domain, profile, email, country,
-      array_remove(array[${sql.join(lacks, sql`, `)}]::text[], null) as lacks
+      ${lacksAll(lacking)} as lacks
     from contacts where ${condition} order by id`)
   return rows.map((row) => ({ ...asAskable(row), lacks: row.lacks }))
 }
@@ -97,10 +103,9 @@ export const asAskable = (row: Readonly<Record<string, unknown>>): Omit<WantingC
 
 /** Starts a search for each contact that wants something, or for so many of them at random. */
 export async function openSearches(tx: Db, jobId: string, meant: FillFor, sample: number | null): Promise<void> {
-  const lacks = meant.wants.map((want) => sql`case when ${lackOf(want, meant.alsoDoubtful)} then ${want}::text end`)
   await tx.execute(sql`
     insert into fill_searches (job_id, contact_id, state, wants)
-    select ${jobId}::uuid, id, 'open', array_remove(array[${sql.join(lacks, sql`, `)}]::text[], null)
+    select ${jobId}::uuid, id, 'open', ${lacksAll(meant)}
     from contacts where ${wantingOf(meant)} order by md5(${jobId} || id) limit ${sample}`)
 }
 

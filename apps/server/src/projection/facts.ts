@@ -1,4 +1,4 @@
-import type { Deliverability, LineStatus, RegisterFacts } from '@upper-field/core/check'
+import type { AddressFacts, Deliverability, LineStatus, RegisterFacts } from '@upper-field/core/check'
 import type { LineType } from '@upper-field/core/phone'
 import { sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
@@ -25,10 +25,15 @@ export async function factsOfNumbers(tx: Db, e164s: readonly string[]): Promise<
 }
 
 /** What the verifier has said about these addresses, for those it ever told something of. */
-export async function factsOfAddresses(tx: Db, addresses: readonly string[]): Promise<Map<string, Deliverability>> {
+export async function factsOfAddresses(tx: Db, addresses: readonly string[]): Promise<Map<string, AddressFacts>> {
   if (addresses.length === 0) return new Map()
-  const { rows } = await tx.execute<{ address: string; deliverability: string }>(
-    sql`select address, deliverability from addresses where address = any(${sql.param([...addresses])}::text[])`,
+  const { rows } = await tx.execute<{ address: string; deliverability: string; checked_at: string | Date }>(
+    sql`select address, deliverability, checked_at from addresses where address = any(${sql.param([...addresses])}::text[])`,
   )
-  return new Map(rows.map(({ address, deliverability }) => [address, deliverability as Deliverability]))
+  return new Map(
+    rows.map(({ address, deliverability, checked_at }) => [
+      address,
+      { deliverability: deliverability as Deliverability, checkedAt: new Date(checked_at).getTime() },
+    ]),
+  )
 }

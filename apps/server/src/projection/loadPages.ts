@@ -1,4 +1,4 @@
-import type { Deliverability, RegisterFacts } from '@upper-field/core/check'
+import type { AddressFacts, RegisterFacts } from '@upper-field/core/check'
 import { type HowToSurvive, partSources, type SurvivorPart, sourceOf, suppressibleKeysOf } from '@upper-field/core/pair'
 import { inArray, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
@@ -34,7 +34,7 @@ export interface LoadedPage {
   }[]
   readonly e164s: readonly string[]
   readonly facts: ReadonlyMap<string, RegisterFacts>
-  readonly verified: ReadonlyMap<string, Deliverability>
+  readonly verified: ReadonlyMap<string, AddressFacts>
   readonly isSuppressed: ContactSources['isSuppressed']
 }
 

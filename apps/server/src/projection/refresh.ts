@@ -78,7 +78,7 @@ function linesWith(
   { sources, facts, verified, isSuppressed }: LoadedPage,
   shared: ReadonlySet<string>,
 ): ContactLines[] {
-  const verifiedAs = (address: string) => verified.get(address)
+  const verifiedAs = (address: string) => verified.get(address)?.deliverability
   return sources.map(({ key, own, members, how, fills }) => {
     const factsOf = (e164: string) => facts.get(e164)
     return linesOf(

@@ -47,3 +47,15 @@ const DAY = 86_400_000
  */
 export const isFresh = (checkedAt: number | null, agesAs: AgesAs, now: number, days: FreshDays): boolean =>
   checkedAt !== null && now - checkedAt <= days[agesAs] * DAY
+
+/** What the verifier has said of an address, and when, in milliseconds since 1970. */
+export interface AddressFacts {
+  readonly deliverability: Deliverability
+  readonly checkedAt: number
+}
+
+/** True where the verifier's word on an address is too old, or there is none: only such addresses are worth paying for. */
+export function needsVerifying(facts: AddressFacts | undefined, now: number, days: FreshDays): boolean {
+  const agesAs = facts ? addressAgesAs(facts.deliverability) : null
+  return !facts || agesAs === null || !isFresh(facts.checkedAt, agesAs, now, days)
+}

@@ -10,6 +10,7 @@ export {
   mayBeCalled,
 } from './callHours'
 export {
+  type AddressFacts,
   AGES_AS,
   type AgesAs,
   addressAgesAs,
@@ -17,6 +18,7 @@ export {
   type FreshDays,
   isFresh,
   lineAgesAs,
+  needsVerifying,
 } from './freshness'
 export {
   describeLine,
