@@ -1,14 +1,14 @@
+import { type ChildProcess, fork, type Serializable } from 'node:child_process'
 import { join } from 'node:path'
-import { Worker } from 'node:worker_threads'
 import type { FileSettings, SheetFindings } from '@upper-field/files'
 import { JobProblem } from '../jobs/runner'
 import type { Limits } from '../limits'
-import type { UnpackAnswer, UnpackQuestion } from '../unpackThread'
+import type { UnpackAnswer, UnpackQuestion } from '../unpackProcess'
 
 /** Beside the bundle; from the sources, as tests run them, the built one. */
-const THREAD = join(
+const PROGRAM = join(
   import.meta.dirname,
-  import.meta.dirname.endsWith('dist') ? 'unpackThread.js' : '../../dist/unpackThread.js',
+  import.meta.dirname.endsWith('dist') ? 'unpackProcess.js' : '../../dist/unpackProcess.js',
 )
 
 export interface Unpacking {
@@ -20,17 +20,24 @@ export interface Unpacking {
 }
 
 /**
- * Unpacks a workbook that can only be read whole in a thread of its own with a memory limit. Where the thread runs out
- * of memory, or of time between two parts, this one job fails with a sentence, and nothing else does.
+ * Unpacks a workbook that can only be read whole in a process of its own with a memory limit. Where that runs out of
+ * memory, or of time between two parts, this one job fails with a sentence, and nothing else does.
  */
 export async function* unpackApart(
   { bytes, sheet, settings, findings }: Unpacking,
   limits: Limits,
 ): AsyncGenerator<Uint8Array> {
-  const thread = new Worker(THREAD, { resourceLimits: { maxOldGenerationSizeMb: limits.unpackMegabytes } })
+  const opener = fork(PROGRAM, [], {
+    execArgv: [`--max-old-space-size=${limits.unpackMegabytes}`],
+    serialization: 'advanced',
+    stdio: ['ignore', 'ignore', 'ignore', 'ipc'],
+    // It reads a stranger's file: nothing that opens a door is given to it.
+    env: {},
+  })
+  opener.on('error', () => opener.kill('SIGKILL'))
   try {
-    for (let ask: unknown = { bytes, sheet, settings } satisfies UnpackQuestion; ; ask = 'more') {
-      const answer = await answerOf(thread, ask, limits.unpackSeconds)
+    for (let ask: Serializable = { bytes, sheet, settings } satisfies UnpackQuestion as Serializable; ; ask = 'more') {
+      const answer = await answerOf(opener, ask, limits.unpackSeconds)
       if (answer.kind === 'refused') throw new JobProblem(answer.problem)
       if (answer.kind === 'done') {
         Object.assign(findings, answer.findings)
@@ -39,23 +46,23 @@ export async function* unpackApart(
       yield answer.bytes
     }
   } finally {
-    await thread.terminate()
+    opener.kill('SIGKILL')
   }
 }
 
-/** The next answer of the thread. Throws a job problem where it ends, or is silent for too long. */
-function answerOf(thread: Worker, ask: unknown, seconds: number): Promise<UnpackAnswer> {
+/** The next answer of the process. Throws a job problem where it ends, or is silent for too long. */
+function answerOf(opener: ChildProcess, ask: Serializable, seconds: number): Promise<UnpackAnswer> {
   return new Promise((resolve, reject) => {
     const tooLarge = () => reject(new JobProblem('too-large-for-format'))
     const timer = setTimeout(tooLarge, seconds * 1000)
     const settle = (then: () => void) => () => {
       clearTimeout(timer)
-      thread.removeAllListeners()
+      for (const event of ['message', 'exit'] as const) opener.removeAllListeners(event)
       then()
     }
-    thread.once('message', (answer: UnpackAnswer) => settle(() => resolve(answer))())
-    thread.once('error', settle(tooLarge))
-    thread.once('exit', settle(tooLarge))
-    thread.postMessage(ask)
+    opener.once('message', (answer: UnpackAnswer) => settle(() => resolve(answer))())
+    opener.once('exit', settle(tooLarge))
+    // Who has ended already cannot be asked.
+    opener.send(ask, (error) => error && settle(tooLarge)())
   })
 }

@@ -34,7 +34,7 @@ async function send(bytes: Uint8Array<ArrayBuffer>, name: string) {
 }
 
 describe('a workbook that can only be read whole', () => {
-  it.each(['xls', 'ods'] as const)('comes in from a thread of its own: .%s', async (bookType) => {
+  it.each(['xls', 'ods'] as const)('comes in from a process of its own: .%s', async (bookType) => {
     const sent = await send(workbook(300, bookType), `people.${bookType}`)
     expect(await untilEnded(server.api, sent.listId, sent.jobId)).toMatchObject({
       state: 'done',

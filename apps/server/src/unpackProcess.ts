@@ -1,4 +1,3 @@
-import { parentPort } from 'node:worker_threads'
 import {
   FileRefusal,
   type FileSettings,
@@ -8,7 +7,7 @@ import {
   unpackSheet,
 } from '@upper-field/files'
 
-/** What the thread is asked: a workbook that can only be read whole, and which sheet of it. */
+/** What the process is asked: a workbook that can only be read whole, and which sheet of it. */
 export interface UnpackQuestion {
   readonly bytes: Uint8Array
   readonly sheet: string
@@ -20,23 +19,22 @@ export type UnpackAnswer =
   | { readonly kind: 'done'; readonly findings: ReturnType<typeof noFindings> }
   | { readonly kind: 'refused'; readonly problem: FileRefusal['problem'] }
 
-// A library that takes a whole workbook into memory works here, where running out of it ends this thread alone.
-const port = parentPort
-if (!port) throw new Error('this is a thread of the application')
-const answer = (message: UnpackAnswer) => port.postMessage(message)
+// A library that takes a whole workbook into memory works here, where running out of it ends this process alone: a thread
+// whose heap fills in one leap takes everything around it along.
+const answer = (message: UnpackAnswer) => process.send?.(message)
+process.once('disconnect', () => process.exit())
 
-port.once('message', async ({ bytes, sheet, settings }: UnpackQuestion) => {
+process.once('message', async ({ bytes, sheet, settings }: UnpackQuestion) => {
   try {
     const findings = noFindings()
     const container = await openContainer(sourceOfBytes(bytes))
     if (!container) throw new FileRefusal('damaged-file')
     for await (const part of unpackSheet(container, sheet, settings, findings)) {
       answer({ kind: 'bytes', bytes: part })
-      await new Promise((resolve) => port.once('message', resolve))
+      await new Promise((resolve) => process.once('message', resolve))
     }
     answer({ kind: 'done', findings })
   } catch (error) {
     answer({ kind: 'refused', problem: error instanceof FileRefusal ? error.problem : 'damaged-file' })
   }
-  port.close()
 })
