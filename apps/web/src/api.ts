@@ -4,6 +4,7 @@ import {
   type CallInput,
   type ChangedPage,
   type ContactPage,
+  type ContactSort,
   type EndpointName,
   endpoints,
   type HandPage,
@@ -223,6 +224,7 @@ export const api = createApi({
       readCheckSettings: read('readCheckSettings', 'Check'),
       changeCheckSettings: change('changeCheckSettings', 'Check', 'List'),
       estimateCheck: read('estimateCheck', 'List'),
+      readAnswerAges: read('readAnswerAges', 'List'),
       startCheck: change('startCheck', 'Jobs', 'List'),
       estimateFill: read('estimateFill', 'List'),
       startFill: change('startFill', 'Jobs', 'Fills'),
@@ -257,12 +259,16 @@ export const api = createApi({
       readSpend: read('readSpend', 'Spend'),
       readSpendMonth: read('readSpendMonth', 'Spend'),
       changeSpendLimit: change('changeSpendLimit', 'Spend'),
-      readContacts: build.infiniteQuery<ContactPage, { listId: string; filter: string }, string | undefined>({
+      readContacts: build.infiniteQuery<
+        ContactPage,
+        { listId: string; filter: string; sort: ContactSort },
+        string | undefined
+      >({
         query: ({ queryArg, pageParam }) => ({
           name: 'readContacts',
           input: {
             params: { listId: queryArg.listId },
-            query: { filter: queryArg.filter, limit: 200, cursor: pageParam },
+            query: { filter: queryArg.filter, sort: queryArg.sort, limit: 200, cursor: pageParam },
           },
         }),
         infiniteQueryOptions: { initialPageParam: undefined, getNextPageParam: (last) => last.next ?? undefined },
@@ -349,6 +355,7 @@ export const {
   useReadCheckSettingsQuery,
   useChangeCheckSettingsMutation,
   useEstimateCheckQuery,
+  useReadAnswerAgesQuery,
   useStartCheckMutation,
   useEstimateFillQuery,
   useStartFillMutation,

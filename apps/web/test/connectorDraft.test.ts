@@ -44,6 +44,7 @@ describe('providers in their usual order', () => {
     pricePer: 'call' as const,
     price: 10,
     isPaidFor: false,
+    countries: null,
     changedAt: null,
     lastAnswerAt: null,
     failures: 0,

@@ -77,6 +77,12 @@ export const ConnectorDocument = z
     about: z.string().max(500).default(''),
     gives: z.array(z.enum(GIVES)).min(1),
     accepts: z.array(z.enum(INPUT_SETS)).min(1),
+    countries: z
+      .array(z.string().regex(/^[A-Z]{2}$/, 'A country is two capital letters.'))
+      .min(1)
+      .max(300)
+      .nullable()
+      .default(null),
     address: z.url({ protocol: /^https?$/, error: 'An address begins with https://.' }).max(500),
     key: z.strictObject({
       in: z.enum(['header', 'query']),

@@ -1,5 +1,6 @@
 import { CALL_STATES, DELIVERABILITIES } from '@upper-field/core/check'
 import { FOUND_AS } from '@upper-field/core/fill'
+import { SCOPES } from '@upper-field/core/split'
 import { z } from 'zod'
 import {
   AddressState,
@@ -20,6 +21,10 @@ import {
   SurvivorPart,
   Verdict,
 } from './words'
+
+/** In the order of their rows; or whoever may be called now first, then who may be called later. */
+export const CONTACT_SORTS = ['row', 'call'] as const
+export type ContactSort = (typeof CONTACT_SORTS)[number]
 
 export const ContactLine = z.object({
   id: z.number().int(),
@@ -42,6 +47,8 @@ export const ContactLine = z.object({
   changes: z.array(ChangeCode),
   lane: Lane,
   laneReason: LaneReason,
+  /** What suppression lists keep the contact out of. */
+  suppressedFor: z.array(z.enum(SCOPES)),
   batchId: Id,
   row: z.number().int(),
   joined: z.number().int(),
@@ -123,6 +130,14 @@ export const StoryFact = z.discriminatedUnion('kind', [
     cost: Micros,
   }),
   z.object({
+    kind: z.literal('asked-register'),
+    e164: z.string(),
+    /** Null where it was not told. */
+    isListed: z.boolean().nullable(),
+    register: z.string().nullable(),
+    cost: Micros,
+  }),
+  z.object({
     kind: z.literal('verified'),
     address: z.string(),
     deliverability: z.enum(DELIVERABILITIES),
@@ -182,7 +197,13 @@ export const ContactStory = z.object({
   ),
   /** Suppression lists that say that the contact must not be contacted. */
   suppressedBy: z.array(
-    z.object({ list: z.string(), reason: z.string(), key: z.string().nullable(), addedAt: Instant }),
+    z.object({
+      list: z.string(),
+      scope: z.enum(SCOPES),
+      reason: z.string(),
+      key: z.string().nullable(),
+      addedAt: Instant,
+    }),
   ),
   story: z.array(z.object({ at: Instant, what: StoryFact })),
 })
@@ -200,7 +221,7 @@ const Held = {
   holders: z.array(Holder),
   /** How many hold it; the first of them are named. */
   held: z.number().int(),
-  suppressedBy: z.array(z.object({ list: z.string(), reason: z.string(), addedAt: Instant })),
+  suppressedBy: z.array(z.object({ list: z.string(), scope: z.enum(SCOPES), reason: z.string(), addedAt: Instant })),
   /** What asking about it costs; 0 where a fresh answer is known, null where nobody can be asked. */
   price: Micros.nullable(),
   checkedAt: Instant.nullable(),

@@ -26,7 +26,8 @@ export const Job = z.object({
   phase: z.string(),
   done: z.number().int(),
   total: z.number().int().nullable(),
-  unit: z.enum(['bytes', 'numbers', 'addresses', 'contacts']),
+  /** What is counted; `do-not-call` are numbers too. */
+  unit: z.enum(['bytes', 'numbers', 'addresses', 'do-not-call', 'contacts']),
   /** Code of what went wrong, or of what ended the work early. */
   problem: z.string().nullable(),
   result: z.record(z.string(), z.union([z.number(), z.string()])),

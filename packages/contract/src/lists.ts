@@ -43,6 +43,8 @@ export const Piles = z.object({
   lines: z.record(z.string(), z.number()),
   /** The same by country, as `GB/mobile/in-service`. */
   countries: z.record(z.string(), z.number()),
+  /** What suppression lists keep contacts out of; a contact may count several times. */
+  suppressed: z.record(z.string(), z.number()),
   /** Kind of the best address by what the verifier said, as `work/deliverable`. */
   addresses: z.record(z.string(), z.number()),
 })

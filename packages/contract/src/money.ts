@@ -5,8 +5,8 @@ import { z } from 'zod'
 import { ConnectorDocument } from './connector'
 import { Id, Instant, Micros } from './words'
 
-/** What can be checked: numbers at a line register, e-mail addresses at a verifier. */
-export const CHECK_OF = ['numbers', 'addresses'] as const
+/** What can be checked: numbers at a line register, addresses at a verifier, numbers at do-not-call registers. */
+export const CHECK_OF = ['numbers', 'addresses', 'do-not-call'] as const
 export const CheckOf = z.enum(CHECK_OF)
 export type CheckOf = z.infer<typeof CheckOf>
 
@@ -21,6 +21,26 @@ export const CheckEstimate = z.object({
   most: Micros,
 })
 export type CheckEstimate = z.infer<typeof CheckEstimate>
+
+/** How long ago an answer was given: within 7, 30, 90 days, longer ago, or never. */
+export const ANSWER_AGES = ['week', 'month', 'quarter', 'older', 'never'] as const
+export const AnswerAge = z.enum(ANSWER_AGES)
+export type AnswerAge = z.infer<typeof AnswerAge>
+
+/** How old the answers are about what contacts of one country hold. */
+export const AnswerAges = z.object({
+  /** ISO 3166-1 alpha-2; empty where it is not known. */
+  country: z.string(),
+  /** Distinct numbers or addresses. */
+  subjects: z.number().int(),
+  byAge: z.record(AnswerAge, z.number().int()),
+  /** Too old to rely on, by what answers of their kind keep. */
+  stale: z.number().int(),
+  /** Held by a do-not-call register, when it was last asked. */
+  listed: z.number().int(),
+})
+export type AnswerAges = z.infer<typeof AnswerAges>
+
 export const NewCheck = z.object({
   of: CheckOf.default('numbers'),
   filter: z.string().max(2000),
@@ -205,7 +225,7 @@ export const FillResult = z.object({
 })
 export type FillResult = z.infer<typeof FillResult>
 
-export const CONNECTION_ROLES = ['provider', 'register', 'verifier', 'other'] as const
+export const CONNECTION_ROLES = ['provider', 'register', 'verifier', 'do-not-call', 'other'] as const
 
 export const Connection = z.object({
   provider: z.string(),
@@ -215,6 +235,8 @@ export const Connection = z.object({
   role: z.enum(CONNECTION_ROLES),
   gives: z.array(z.enum(GIVES)),
   accepts: z.array(z.enum(INPUT_SETS)),
+  /** Whose numbers it knows of; null for everybody's. */
+  countries: z.array(z.string()).nullable(),
   baseUrl: z.string(),
   hasKey: z.boolean(),
   pricePer: z.enum(CHARGED_PER),

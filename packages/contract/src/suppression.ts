@@ -1,14 +1,19 @@
 import { SUPPRESSION_KEYS, SUPPRESSION_KINDS } from '@upper-field/core/pair'
+import { SCOPES } from '@upper-field/core/split'
 import { z } from 'zod'
 import { Id, Instant } from './words'
 
 export const SuppressionKind = z.enum(SUPPRESSION_KINDS)
+
+/** What a list keeps people out of: everything, or one way to reach them. */
+export const SuppressionScope = z.enum(SCOPES)
 
 /** People who must not be contacted, whatever list they are in. */
 export const SuppressionList = z.object({
   id: Id,
   name: z.string(),
   kind: SuppressionKind,
+  scope: SuppressionScope,
   entries: z.number().int(),
   createdAt: Instant,
 })

@@ -9,7 +9,7 @@ import { factsOfAddresses, factsOfNumbers } from '../projection/facts'
 import type { BatchRow } from '../projection/rowCells'
 import { viewOf } from '../projection/viewOf'
 import type { Services } from '../services'
-import { suppressionTest } from '../suppression/matches'
+import { suppressionScopes } from '../suppression/matches'
 import { BREATH, breathe, type ReadRow } from './readPiece'
 
 /** Rows with the contacts they become, not stored yet. */
@@ -33,14 +33,14 @@ export async function projectRows(
   const verified = await factsOfAddresses(services.db, [
     ...new Set(rows.flatMap(({ own }) => own.emails.map(({ address }) => address))),
   ])
-  const isSuppressed = await suppressionTest(services.db, () => rows.flatMap(({ own }) => suppressibleKeysOf(own)))
+  const scopesOf = await suppressionScopes(services.db, () => rows.flatMap(({ own }) => suppressibleKeysOf(own)))
   const lines: ContactLines[] = []
   const factsOf = (e164: string) => facts.get(e164)
   const verifiedAs = (address: string) => verified.get(address)?.deliverability
   for (const [i, { row, own }] of rows.entries()) {
     const key = { id: firstId + i, listId: batch.listId, batchId: batch.id, row }
     const alone = { own: { id: key.id, projected: own }, members: [], fills: [], how: AS_THEY_COME }
-    lines.push(linesOf(key, viewOf({ ...alone, factsOf, verifiedAs, isShared: () => false, isSuppressed }), 0))
+    lines.push(linesOf(key, viewOf({ ...alone, factsOf, verifiedAs, isShared: () => false, scopesOf }), 0))
     if (i % BREATH === 0) await breathe()
   }
   const withMobile = rows.filter(({ own }) =>

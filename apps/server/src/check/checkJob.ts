@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto'
-import type { CheckOf } from '@upper-field/contract'
+import { CheckOf } from '@upper-field/contract'
 import { sql } from 'drizzle-orm'
 import { answerProblemOf } from '../connections/client'
 import type { JobHandler, StepOutcome } from '../jobs/runner'
@@ -21,7 +21,7 @@ const lookAgainIn = (waited: number): number => Math.min(60, Math.max(0.2, waite
 const STOP_WAIT = 600
 
 /** Jobs from before addresses were checked are about numbers. */
-const ofJob = ({ payload }: JobRow): CheckOf => (payload.of === 'addresses' ? 'addresses' : 'numbers')
+const ofJob = ({ payload }: JobRow): CheckOf => CheckOf.safeParse(payload.of).data ?? 'numbers'
 
 /**
  * Asks the register or the verifier about what a check is of, an order at a time. The order is written down before it is

@@ -8,12 +8,25 @@ import { factTerms } from './openFacts'
 import { freshCondition, readFreshDays } from './settings'
 import type { Subject } from './subjects'
 
+/** Whose numbers or addresses are meant, and how long answers about them keep. */
+export interface Chosen {
+  readonly listId: string
+  readonly filter: string
+  readonly days: FreshDays
+  /** Of which countries the service knows; null for all. */
+  readonly countries: readonly string[] | null
+}
+
 /** What of the chosen contacts can be asked about, each once, and whether an answer is known or on its way. */
 export function chosenSubjects<A>(
-  { checks, facts, holders, column, isWorth }: Subject<A>,
-  { listId, filter, days }: { readonly listId: string; readonly filter: string; readonly days: FreshDays },
+  { checks, facts, holders, column, isWorth, country }: Subject<A>,
+  { listId, filter, days, countries }: Chosen,
 ): SQL {
   const name = sql.raw(column)
+  const isKnown =
+    country === null || countries === null
+      ? sql``
+      : sql` and ${sql.raw(country)} = any(${sql.param([...countries])}::text[])`
   return sql`
     select distinct n.${name} as subject, f.checked_at is not null as is_known, ${freshCondition(days)}
       or exists (select 1 from ${sql.raw(checks)} l join jobs j on j.id = l.job_id
@@ -22,7 +35,7 @@ export function chosenSubjects<A>(
     from ${sql.raw(holders)} n
     join (select id from contacts where ${chosenContacts(listId, readFilter(filter))}) c on c.id = n.contact_id
     left join ${sql.raw(facts)} f on f.${name} = n.${name}
-    where ${sql.raw(isWorth)}`
+    where ${sql.raw(isWorth)}${isKnown}`
 }
 
 /** How many a check would ask about, and the most it can cost: each once, fresh answers not again. */
@@ -33,12 +46,13 @@ export async function estimateCheck<A>(
   filter: string,
 ): Promise<CheckEstimate> {
   const days = await readFreshDays(db)
+  const terms = await factTerms(db, subject)
   const { rows } = await db.execute<{ subjects: string; fresh: string; stale: string }>(
-    sql`select count(*) as subjects, count(*) filter (where is_fresh) as fresh, count(*) filter (where is_known and not is_fresh) as stale from (${chosenSubjects(subject, { listId, filter, days })}) chosen`,
+    sql`select count(*) as subjects, count(*) filter (where is_fresh) as fresh, count(*) filter (where is_known and not is_fresh) as stale from (${chosenSubjects(subject, { listId, filter, days, countries: terms?.countries ?? null })}) chosen`,
   )
   const subjects = Number(rows[0]?.subjects ?? 0)
   const fresh = Number(rows[0]?.fresh ?? 0)
-  const price = (await factTerms(db, subject))?.price ?? 0
+  const price = terms?.price ?? 0
   return {
     subjects,
     fresh,

@@ -83,7 +83,7 @@ const priceOf = (terms: FactTerms | null, isKnown: boolean): number | null =>
   isKnown ? 0 : terms === null ? null : terms.price
 
 async function suppressedBy({ db }: Services, who: Parameters<typeof suppressionsOf>[1]) {
-  return (await suppressionsOf(db, who)).map(({ list, reason, addedAt }) => ({ list, reason, addedAt }))
+  return (await suppressionsOf(db, who)).map(({ list, scope, reason, addedAt }) => ({ list, scope, reason, addedAt }))
 }
 
 async function holdersTold<A>(

@@ -1,4 +1,4 @@
-import { type AnswerItem, isFreeAnswer, priceOf, type Way } from '@upper-field/core/connect'
+import { type AnswerItem, type Connector, isFreeAnswer, priceOf, type Way } from '@upper-field/core/connect'
 import { type Asked, openConnection } from '../connections/client'
 import { connectorGiving } from '../connections/connectors'
 import type { Db } from '../db/database'
@@ -21,12 +21,20 @@ export type OrderState<A> =
 export interface FactTerms {
   readonly id: string
   readonly price: number
+  /** Whose numbers it knows of; null for everybody's. */
+  readonly countries: readonly string[] | null
 }
+
+const termsOf = (service: Connector): FactTerms => ({
+  id: service.id,
+  price: priceOf(service),
+  countries: service.countries,
+})
 
 /** Who tells of something, and for how much; null where nobody is connected. */
 export async function factTerms<A>(db: Db, { gives }: Subject<A>): Promise<FactTerms | null> {
   const service = await connectorGiving(db, gives)
-  return service && { id: service.id, price: priceOf(service) }
+  return service && termsOf(service)
 }
 
 export const registerTerms = (db: Db): Promise<FactTerms | null> => factTerms(db, LINES)
@@ -62,7 +70,7 @@ export async function openFacts<A>(services: Services, subject: Subject<A>): Pro
       ? { status: 'working', id: asked.receipt ?? '' }
       : { status: 'ready', answers: answersIn(asked.items) }
   return {
-    terms: { id: found.id, price },
+    terms: termsOf(found),
     most: many?.most ?? 1,
     askOne: async (one, key) => {
       const asked = await client.ask({ [names.one]: one }, key)

@@ -9,6 +9,7 @@ import { asJob, createJob, type JobRow } from '../jobs/store'
 import { findList, findOpenList } from '../lists/routes'
 import type { Services } from '../services'
 import { refuseOverLimit } from '../spend/limit'
+import { answerAges } from './ages'
 import { chosenSubjects, estimateCheck } from './estimate'
 import { lookUp } from './lookUp'
 import { factTerms } from './openFacts'
@@ -21,9 +22,15 @@ export const noRegister = (): Problem => nobodyToAsk('numbers')
 const nobodyToAsk = (of: CheckOf): Problem =>
   new Problem(
     409,
-    of === 'numbers' ? 'no-register' : 'no-verifier',
-    `No ${of === 'numbers' ? 'line register' : 'e-mail verifier'} is connected. An owner can connect one under Providers. Nothing was asked.`,
+    NOBODY[of].code,
+    `No ${NOBODY[of].service} is connected. An owner can connect one under Providers. Nothing was asked.`,
   )
+
+const NOBODY: Readonly<Record<CheckOf, { readonly code: string; readonly service: string; readonly one: string }>> = {
+  numbers: { code: 'no-register', service: 'line register', one: 'number' },
+  addresses: { code: 'no-verifier', service: 'e-mail verifier', one: 'address' },
+  'do-not-call': { code: 'no-do-not-call', service: 'do-not-call register', one: 'number' },
+}
 
 export function checkRoutes(app: Hono, services: Services): void {
   const { db, pool } = services
@@ -31,6 +38,11 @@ export function checkRoutes(app: Hono, services: Services): void {
   serve(app, services, 'estimateCheck', async ({ params, query }) => {
     await findList(db, params.listId)
     return withSubject(query.of, (subject) => estimateCheck(db, subject, params.listId, query.filter))
+  })
+
+  serve(app, services, 'readAnswerAges', async ({ params, query }) => {
+    await findList(db, params.listId)
+    return withSubject(query.of, (subject) => answerAges(db, subject, params.listId, query.filter))
   })
 
   serve(app, services, 'startCheck', async ({ params, body, me }) =>
@@ -62,19 +74,20 @@ async function startCheck<A>(
   // Two checks started at once must not both buy the same answer.
   await tx.execute(sql`select pg_advisory_xact_lock(${LOCKS.checks})`)
   const { of } = subject
-  if ((await factTerms(tx, subject)) === null) throw nobodyToAsk(of)
+  const terms = await factTerms(tx, subject)
+  if (terms === null) throw nobodyToAsk(of)
   const estimate = await estimateCheck(tx, subject, listId, filter)
   if (estimate.toAsk === 0)
     throw new Problem(
       409,
       'nothing-to-ask',
-      `Every ${of === 'numbers' ? 'number' : 'address'} chosen has a fresh answer. There is nothing to pay for.`,
+      `Every ${NOBODY[of].one} chosen has a fresh answer. There is nothing to pay for.`,
     )
   if (estimate.most > agreed)
     throw new Problem(
       409,
       'costs-more',
-      `This would now ask about ${estimate.toAsk.toLocaleString('en')} ${of} and cost more than was agreed. Nothing was asked.`,
+      `This would now ask about ${estimate.toAsk.toLocaleString('en')} ${subject.names.many === 'emails' ? 'addresses' : 'numbers'} and cost more than was agreed. Nothing was asked.`,
     )
   await refuseOverLimit(tx, estimate.most)
   const job = await createJob(tx, {
@@ -85,7 +98,7 @@ async function startCheck<A>(
     payload: { of, filter, agreed: estimate.most },
     startedBy,
   })
-  const chosen = chosenSubjects(subject, { listId, filter, days: await readFreshDays(tx) })
+  const chosen = chosenSubjects(subject, { listId, filter, days: await readFreshDays(tx), countries: terms.countries })
   await tx.execute(sql`
     insert into ${sql.raw(subject.checks)} (job_id, ${sql.raw(subject.column)})
     select ${job.id}::uuid, subject from (${chosen}) chosen where not is_fresh`)

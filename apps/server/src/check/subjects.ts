@@ -12,7 +12,8 @@ import { sql } from 'drizzle-orm'
 import { z } from 'zod'
 import type { Db } from '../db/database'
 import { asGiven, insertRows } from '../db/insertRows'
-import { addressChecks, addresses, lineChecks, numbers } from '../db/schema'
+import { addressChecks, addresses, doNotCall, doNotCallChecks, lineChecks, numbers } from '../db/schema'
+import { suppressListed } from './suppressListed'
 
 /** An answer as it is written down beside its question: what was told, and what it cost. */
 export interface Noted<A> {
@@ -33,6 +34,10 @@ export interface Subject<A> {
   readonly column: string
   /** Which of those held are worth asking about, as a condition on the holders `n`. */
   readonly isWorth: string
+  /** Country of what the holders `n` hold, where a service may know some countries alone. */
+  readonly country: string | null
+  /** Whether the facts `f` say that a register holds it, as a condition. */
+  readonly isListed: string
   readonly reason: string
   /** Null for an answer that cannot be read. */
   readonly read: (item: AnswerItem) => A | null
@@ -66,6 +71,8 @@ export const LINES: Subject<LineAnswer> = {
   holders: 'contact_numbers',
   column: 'e164',
   isWorth: 'n.is_valid',
+  country: 'n.country',
+  isListed: 'false',
   reason: 'line check',
   read: (item) => LineAnswer.safeParse(item).data ?? null,
   subjectOf: ({ number }) => number,
@@ -125,6 +132,8 @@ export const ADDRESSES: Subject<AddressAnswer> = {
   column: 'address',
   // What is thrown away after an hour needs no verifier.
   isWorth: "n.kind <> 'throwaway'",
+  country: null,
+  isListed: 'false',
   reason: 'address check',
   read: (item) => AddressAnswer.safeParse(item).data ?? null,
   subjectOf: ({ email }) => email,
@@ -159,6 +168,66 @@ export const ADDRESSES: Subject<AddressAnswer> = {
   },
 }
 
+const ListedAnswer = z.object({
+  number: z.string(),
+  listed: z.union([z.boolean(), z.enum(['true', 'false']).transform((word) => word === 'true')]),
+  register: z.string().max(100).nullable().default(null),
+})
+/** Whether a number stands on a do-not-call register; null where it was not told. */
+export type ListedAnswer = {
+  readonly number: string
+  readonly listed: boolean | null
+  readonly register: string | null
+}
+
+export const DO_NOT_CALL: Subject<ListedAnswer> = {
+  of: 'do-not-call',
+  gives: 'do-not-call',
+  names: { one: 'number', many: 'numbers' },
+  checks: 'do_not_call_checks',
+  facts: 'do_not_call',
+  holders: 'contact_numbers',
+  column: 'e164',
+  isWorth: 'n.is_valid',
+  country: 'n.country',
+  isListed: 'f.is_listed',
+  reason: 'do-not-call check',
+  read: (item) => ListedAnswer.safeParse(item).data ?? null,
+  subjectOf: ({ number }) => number,
+  unknown: (number) => ({ number, listed: null, register: null }),
+  toldNothing: ({ listed }) => listed === null,
+  async storeFacts(tx, answers, checkedAt) {
+    const facts = answers.flatMap(({ number, listed, register }) =>
+      listed === null ? [] : [{ e164: number, isListed: listed, register, checkedAt, agesAs: 'do-not-call' as const }],
+    )
+    await insertRows(
+      tx,
+      doNotCall,
+      facts,
+      sql`on conflict (e164) do update ${asGiven('is_listed', 'register', 'checked_at', 'ages_as')}`,
+    )
+    await suppressListed(tx, facts)
+  },
+  async noteAnswers(tx, jobId, answers, answeredAt) {
+    const rows = answers.map(({ told: { number, listed, register }, cost }) => ({
+      jobId,
+      e164: number,
+      isListed: listed,
+      register,
+      cost,
+      answeredAt,
+    }))
+    await insertRows(
+      tx,
+      doNotCallChecks,
+      rows,
+      sql`on conflict (job_id, e164) do update ${asGiven('is_listed', 'register', 'cost', 'answered_at')}`,
+    )
+  },
+}
+
 /** Does something with the kind of thing that is meant. */
-export const withSubject = <T>(of: CheckOf, work: <A>(subject: Subject<A>) => T): T =>
-  of === 'addresses' ? work(ADDRESSES) : work(LINES)
+export function withSubject<T>(of: CheckOf, work: <A>(subject: Subject<A>) => T): T {
+  if (of === 'addresses') return work(ADDRESSES)
+  return of === 'do-not-call' ? work(DO_NOT_CALL) : work(LINES)
+}

@@ -37,6 +37,7 @@ function describe(connector: Connector, row: ConnectionRow | undefined, doings: 
     role: roleOf(connector),
     gives: [...gives],
     accepts: [...accepts],
+    countries: connector.countries === null ? null : [...connector.countries],
     baseUrl: row?.baseUrl ?? '',
     hasKey: row?.sealedKey != null,
     pricePer: charge.per,
@@ -50,7 +51,8 @@ function describe(connector: Connector, row: ConnectionRow | undefined, doings: 
 function roleOf(connector: Connector): Connection['role'] {
   if (connector.gives.includes('line-facts')) return 'register'
   if (findsPeople(connector)) return 'provider'
-  return connector.gives.includes('email-facts') ? 'verifier' : 'other'
+  if (connector.gives.includes('email-facts')) return 'verifier'
+  return connector.gives.includes('do-not-call') ? 'do-not-call' : 'other'
 }
 
 async function doingsOf(db: Db): Promise<Map<string, Doings>> {

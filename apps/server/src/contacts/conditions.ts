@@ -26,6 +26,9 @@ export const READY = sql`exists (select 1 from batches b where b.id = contacts.b
 /** Which contacts can be reached now: the Fill step of the terrace. */
 export const REACHABLE = '((is_readable and not is_dead) or is_filled)'
 
+/** True for contacts whose line to call may be called at this moment. */
+export const IS_CALLED_NOW = sql`call_from in (select p.call_from from call_places p where p.state = 'now')`
+
 /** What each riser of the terrace counts, as a condition on contacts and on their cube alike. */
 export const FELL: ReadonlyMap<string, string> = new Map(
   Object.entries({
@@ -73,11 +76,18 @@ export function pileConditions({ piles }: Filter, place: 'table' | 'cube'): SQL[
     }
     if (field === 'in' || field === 'notin') continue
     if (field === 'call') {
-      const now = sql`call_from in (select p.call_from from call_places p where p.state = 'now')`
       const wanted = values.map((value) =>
-        value === 'now' ? now : value === 'later' ? sql`(call_from <> '' and not ${now})` : sql`false`,
+        value === 'now'
+          ? IS_CALLED_NOW
+          : value === 'later'
+            ? sql`(call_from <> '' and not ${IS_CALLED_NOW})`
+            : sql`false`,
       )
       conditions.push(sql`(${sql.join(wanted, sql` or `)})`)
+      continue
+    }
+    if (field === 'suppressed') {
+      conditions.push(sql`string_to_array(suppressed_for, ' ') && ${sql.param([...values])}::text[]`)
       continue
     }
     const named = values.map((value) => (field === 'fell' ? FELL : IS).get(value) ?? 'false')

@@ -1,9 +1,9 @@
-import type { ContactLine, ContactPage } from '@upper-field/contract'
+import type { ContactLine, ContactPage, ContactSort } from '@upper-field/contract'
 import type { Filter } from '@upper-field/core/split'
 import { type SQL, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { CURSOR, readCursor } from '../http/cursor'
-import { elsewhereConditions, isInCube, pileConditions, READY, wordConditions } from './conditions'
+import { elsewhereConditions, IS_CALLED_NOW, isInCube, pileConditions, READY, wordConditions } from './conditions'
 import { readFilter } from './readFilter'
 
 /** Counting of a free search stops here; more are told as `1,000+`. */
@@ -28,19 +28,29 @@ export interface PageInput {
   readonly filter: string
   readonly cursor: string | undefined
   readonly limit: number
+  readonly sort?: ContactSort
 }
 
-/** One page of contacts in the order of their rows, by key: as quick at the end of a list as at its start. */
-export async function pageOfContacts(db: Db, { listId, filter: text, cursor, limit }: PageInput): Promise<ContactPage> {
+/** Who may be called now, who later, and who not at all: the less, the sooner. */
+const CALL_RANK = sql`case when call_from = '' then 2 when ${IS_CALLED_NOW} then 0 else 1 end`
+
+/** One page of contacts by key: as quick at the end of a list as at its start. */
+export async function pageOfContacts(
+  db: Db,
+  { listId, filter: text, cursor, limit, sort = 'row' }: PageInput,
+): Promise<ContactPage> {
   const filter = readFilter(text)
-  const [after = 0] = readCursor(cursor, [CURSOR.id]) ?? []
-  const { rows } = await db.execute<ContactRecord>(
-    sql`select * from contacts where ${chosenContacts(listId, filter)} and id > ${after} order by id limit ${limit + 1}`,
-  )
+  const [rank, after] = readCursor(cursor, [CURSOR.number, CURSOR.id]) ?? [0, 0]
+  const order = sort === 'call' ? CALL_RANK : sql`0`
+  const { rows } = await db.execute<ContactRecord>(sql`
+    select *, ${order} as rank from contacts
+    where ${chosenContacts(listId, filter)} and ${sort === 'call' ? sql`(${order}, id) > (${rank}, ${after})` : sql`id > ${after}`}
+    order by ${sort === 'call' ? sql`${order}, id` : sql`id`} limit ${limit + 1}`)
   const page = rows.slice(0, limit)
   const last = page.at(-1)
   const { total, isCapped } = await countChosen(db, listId, filter)
-  return { contacts: page.map(asLine), next: rows.length > limit && last ? String(last.id) : null, total, isCapped }
+  const next = rows.length > limit && last ? `${String(last.rank)}/${last.id}` : null
+  return { contacts: page.map(asLine), next, total, isCapped }
 }
 
 async function countChosen(db: Db, listId: string, filter: Filter): Promise<{ total: number; isCapped: boolean }> {
@@ -107,6 +117,9 @@ export const asLine = (record: ContactRecord): ContactLine => ({
   changes: record.changes as ContactLine['changes'],
   lane: record.lane as ContactLine['lane'],
   laneReason: record.lane_reason as ContactLine['laneReason'],
+  suppressedFor: String(record.suppressed_for ?? '')
+    .split(' ')
+    .filter((scope) => scope !== '') as ContactLine['suppressedFor'],
   batchId: record.batch_id,
   row: record.row,
   joined: record.joined,

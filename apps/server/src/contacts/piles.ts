@@ -1,5 +1,5 @@
 import type { Piles } from '@upper-field/contract'
-import type { Filter, FilterField } from '@upper-field/core/split'
+import { type Filter, type FilterField, SCOPES } from '@upper-field/core/split'
 import { type SQL, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { CUBE_DIMENSIONS } from '../projection/cube'
@@ -38,6 +38,11 @@ export async function countPiles(db: Db, listId: string, text: string): Promise<
       select ${field} as field, ${sql.raw(expression)}::text as value, sum(contacts) as n
       from cube where ${without(listId, filter, field as FilterField)} group by 2`,
     ),
+    ...SCOPES.map(
+      (scope) => sql`
+      select 'suppressed' as field, ${scope} as value, sum(contacts) as n
+      from cube where ${without(listId, filter, 'suppressed')} and ${scope} = any(string_to_array(suppressed_for, ' '))`,
+    ),
     ...IS_PILES.map(
       ([value, condition]) => sql`
       select 'is' as field, ${value} as value, sum(contacts) as n
@@ -48,7 +53,7 @@ export async function countPiles(db: Db, listId: string, text: string): Promise<
     with cube as materialized (${cubeOf(listId, filter)})
     select * from (${sql.join(selects, sql` union all `)}) as counts order by n desc nulls last, value`)
   const piles: Record<string, Record<string, number>> = Object.fromEntries(
-    [...FIELDS.map(([field]) => field), 'is'].map((field) => [field, {}]),
+    [...FIELDS.map(([field]) => field), 'is', 'suppressed'].map((field) => [field, {}]),
   )
   for (const { field, value, n } of rows) {
     const pile = piles[field]

@@ -15,8 +15,8 @@ export function contactRoutes(app: Hono, services: Services): void {
   })
 
   serve(app, services, 'readContacts', async ({ params, query, me }) => {
-    const { filter, cursor, limit } = query
-    const page = await pageOfContacts(db, { listId: params.listId, filter, cursor, limit })
+    const { filter, cursor, limit, sort } = query
+    const page = await pageOfContacts(db, { listId: params.listId, filter, cursor, limit, sort })
     await services.callLimits.read(me.id, page.contacts.length)
     return page
   })

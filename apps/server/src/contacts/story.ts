@@ -24,6 +24,7 @@ import {
   fillEntries,
   forgottenEntries,
   joinEntries,
+  registerEntries,
   sentEntries,
   verifiedEntries,
 } from './storyEntries'
@@ -46,6 +47,7 @@ export async function storyOf(db: Db, contactId: number, now: number): Promise<C
     await joinEntries(db, contactId),
     await chosenEntries(db, contactId),
     await checkEntries(db, e164s, record.list_id),
+    await registerEntries(db, e164s, record.list_id),
     await verifiedEntries(
       db,
       emails.map(({ address }) => address),

@@ -53,6 +53,25 @@ export async function checkEntries(db: Db, e164s: readonly string[], listId: str
   }))
 }
 
+/** What do-not-call registers have answered about this contact's numbers, asked by any list. */
+export async function registerEntries(db: Db, e164s: readonly string[], listId: string): Entries {
+  if (e164s.length === 0) return []
+  const { rows } = await db.execute<Record<string, unknown>>(sql`
+    select c.*, case when j.list_id = ${listId} then c.cost else 0 end as our_cost
+    from do_not_call_checks c join jobs j on j.id = c.job_id
+    where c.e164 = any(${sql.param([...e164s])}::text[]) and c.answered_at is not null order by c.answered_at`)
+  return rows.map((row) => ({
+    at: instant(row.answered_at),
+    what: {
+      kind: 'asked-register',
+      e164: String(row.e164),
+      isListed: row.is_listed as boolean | null,
+      register: row.register as string | null,
+      cost: Number(row.our_cost ?? 0),
+    },
+  }))
+}
+
 /** What the verifier has answered about this contact's addresses, asked by any list; the cost where this list paid. */
 export async function verifiedEntries(db: Db, addresses: readonly string[], listId: string): Entries {
   if (addresses.length === 0) return []

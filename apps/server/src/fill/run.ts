@@ -39,7 +39,7 @@ export async function searchedContacts(
 ): Promise<readonly SearchedContact[]> {
   const { rows } = await services.db.execute<Record<string, string | null> & { wants: Want[]; is_out: boolean }>(sql`
     select s.contact_id as id, s.wants, full_name, company, domain, profile, email, country,
-      c.id is null or c.joined_into is not null or c.lane_reason = 'suppressed' as is_out
+      c.id is null or c.joined_into is not null or c.suppressed_for = 'all' as is_out
     from fill_searches s left join contacts c on c.id = s.contact_id
     where s.job_id = ${jobId} and ${condition} order by s.contact_id limit ${most}`)
   return rows.map((row) => ({ ...asAskable(row), lacks: row.wants, isOut: row.is_out }))

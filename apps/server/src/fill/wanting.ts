@@ -60,7 +60,7 @@ const lackingOf = (meant: FillFor): SQL =>
   sql`joined_into is null and ${lacksSome(meant)} and ${chosenContacts(meant.listId, readFilter(meant.filter))}
     ${meant.contactId === null ? sql`` : sql`and id = ${meant.contactId}`}`
 
-const IS_SUPPRESSED = sql.raw("lane_reason = 'suppressed'")
+const IS_SUPPRESSED = sql.raw("suppressed_for = 'all'")
 
 /** No lawful basis is recorded for where they come from, in a country that needs one. */
 const HAS_NO_BASIS = sql.raw(

@@ -73,8 +73,8 @@ export function serve<N extends EndpointName>(
 function asksWhoMayBeCalled(name: EndpointName, { query, body }: { query: unknown; body: unknown }): boolean {
   if (name === 'readPiles') return true
   return [query, body].some((part) => {
-    const { filter } = (part ?? {}) as { readonly filter?: unknown }
-    return typeof filter === 'string' && /\bcall:/.test(filter)
+    const { filter, sort } = (part ?? {}) as { readonly filter?: unknown; readonly sort?: unknown }
+    return sort === 'call' || (typeof filter === 'string' && /\bcall:/.test(filter))
   })
 }
 

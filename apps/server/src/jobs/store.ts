@@ -12,7 +12,7 @@ export const JOB_CHANNEL = 'upper_field_jobs'
 export interface NewJob {
   readonly kind: JobKind
   readonly listId: string
-  readonly unit: 'bytes' | 'numbers' | 'addresses' | 'contacts'
+  readonly unit: Job['unit']
   readonly total: number | null
   readonly payload: Record<string, unknown>
   /** Name of who asked for it. */

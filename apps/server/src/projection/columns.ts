@@ -49,6 +49,7 @@ export const CONTACT_COLUMNS = [
   'email_state',
   'sureness',
   'call_from',
+  'suppressed_for',
   'joined',
   'search',
 ] as const // prettier-ignore
@@ -116,6 +117,7 @@ export function linesOf(key: ContactKey, view: ContactView, joined: number): Con
       view.emailState,
       view.sureness,
       view.callFrom,
+      view.suppressedFor.join(' '),
       joined,
       searchText(view),
     ], // prettier-ignore

@@ -4,7 +4,7 @@ import { inArray, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { groupBy } from '../db/groupBy'
 import { batches } from '../db/schema'
-import { suppressionTest } from '../suppression/matches'
+import { suppressionScopes } from '../suppression/matches'
 import { factsOfAddresses, factsOfNumbers } from './facts'
 import { type BatchSettings, projectStored, settingsOf } from './rowCells'
 import { survivorshipOf } from './survivorship'
@@ -35,7 +35,7 @@ export interface LoadedPage {
   readonly e164s: readonly string[]
   readonly facts: ReadonlyMap<string, RegisterFacts>
   readonly verified: ReadonlyMap<string, AddressFacts>
-  readonly isSuppressed: ContactSources['isSuppressed']
+  readonly scopesOf: ContactSources['scopesOf']
 }
 
 /** How the rows of each batch become contacts. */
@@ -89,7 +89,7 @@ async function loadPage(tx: Db, ids: readonly number[], known: KnownBatches): Pr
         ...found.filter((value) => value.includes('@')),
       ]),
     ]),
-    isSuppressed: await suppressionTest(tx, () => [...e164s, ...found, ...contacts.flatMap(suppressibleKeysOf)]),
+    scopesOf: await suppressionScopes(tx, () => [...e164s, ...found, ...contacts.flatMap(suppressibleKeysOf)]),
   }
 }
 

@@ -74,10 +74,7 @@ async function* placedPages(tx: Db, ids: readonly number[]): AsyncGenerator<read
   for await (const loaded of loadedPages(tx, pagesOf(ids))) yield linesWith(loaded, await sharedIn(loaded))
 }
 
-function linesWith(
-  { sources, facts, verified, isSuppressed }: LoadedPage,
-  shared: ReadonlySet<string>,
-): ContactLines[] {
+function linesWith({ sources, facts, verified, scopesOf }: LoadedPage, shared: ReadonlySet<string>): ContactLines[] {
   const verifiedAs = (address: string) => verified.get(address)?.deliverability
   return sources.map(({ key, own, members, how, fills }) => {
     const factsOf = (e164: string) => facts.get(e164)
@@ -91,7 +88,7 @@ function linesWith(
         factsOf,
         verifiedAs,
         isShared: (e164) => shared.has(lineIn(key.listId, e164)),
-        isSuppressed,
+        scopesOf,
       }),
       members.length,
     )

@@ -13,7 +13,7 @@ import {
 } from '@upper-field/core/check'
 import { type HowToSurvive, mergeContacts, suppressibleKeysOf } from '@upper-field/core/pair'
 import { type ReadNumber, readPhoneCell, timeZonesOf, VERDICTS } from '@upper-field/core/phone'
-import { lineToCall, type Placement, placeContact } from '@upper-field/core/split'
+import { isClosed, lineToCall, type Placement, placeContact, type Scope, scopesOfKeys } from '@upper-field/core/split'
 import {
   type CellReading,
   type ChangeCode,
@@ -47,8 +47,8 @@ export interface ContactSources {
   readonly verifiedAs: (address: string) => Deliverability | undefined
   /** True for numbers that other contacts of the list hold too. */
   readonly isShared: (e164: string) => boolean
-  /** True for numbers, addresses and domains that a suppression list holds; null where none of these is on any. */
-  readonly isSuppressed: ((key: string) => boolean) | null
+  /** What suppression lists keep a number, address or domain out of; null where none of these is on any. */
+  readonly scopesOf: ((key: string) => readonly Scope[]) | null
 }
 
 /** A contact as it is shown, filtered and sent: the end of the projection. */
@@ -68,7 +68,9 @@ export interface ContactView {
   /** Nothing that can be a mobile is in service: a provider may be asked for one. */
   readonly wantsMobile: boolean
   readonly placement: Placement
-  /** Country and time zones of the line to call, as `US America/Chicago|America/Denver`; empty where there is none. */
+  /** What suppression lists keep the contact out of. */
+  readonly suppressedFor: readonly Scope[]
+  /** Country and time zones of the line to call, as `US America/Chicago|America/Denver`; empty where none may be called. */
   readonly callFrom: string
   /** Codes of everything that was made another in its own row. */
   readonly changes: readonly ChangeCode[]
@@ -89,7 +91,7 @@ export function viewOf({
   factsOf,
   verifiedAs,
   isShared,
-  isSuppressed,
+  scopesOf,
 }: ContactSources): ContactView {
   const own = ownRow.projected
   const merged = mergeContacts([withOrigin(ownRow, 'row'), ...members.map((member) => withOrigin(member, 'join'))], how)
@@ -107,8 +109,9 @@ export function viewOf({
   // Contacts are counted, not rows: what a joined row holds can be read of this contact too.
   const isReadable = fromRows.length > 0 || hasOwnEmail
   const isGone = isReadable && !hasOwnEmail && fromRows.every(isDead)
-  const isOnList =
-    isSuppressed !== null && suppressibleKeysOf({ values: merged.values, numbers, emails }).some(isSuppressed)
+  const suppressedFor = scopesOf
+    ? scopesOfKeys(suppressibleKeysOf({ values: merged.values, numbers, emails }), scopesOf)
+    : []
   return {
     values: merged.values,
     numbers,
@@ -125,8 +128,9 @@ export function viewOf({
     changes: codesOf(own.changes),
     hand: own.hand[0]?.rank ?? 0,
     slip: slipOf(own.hand),
-    callFrom: callFromOf(lineToCall(lines)?.e164, numbers),
-    placement: placeContact({ lines, hasEmail, isSuppressed: isOnList }),
+    callFrom: isClosed(suppressedFor, 'calls') ? '' : callFromOf(lineToCall(lines)?.e164, numbers),
+    suppressedFor,
+    placement: placeContact({ lines, hasEmail, suppressedFor }),
   }
 }
 

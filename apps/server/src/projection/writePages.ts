@@ -36,11 +36,11 @@ export async function writeContacts(
 }
 
 /** What depends on who else holds a number. */
-const PLACEMENT = ['id', 'is_shared', 'lane', 'lane_reason'] as const
+const PLACEMENT = ['id', 'is_shared', 'lane', 'lane_reason', 'call_from', 'suppressed_for'] as const
 
 export async function writePlacements(client: PoolClient, lines: readonly ContactLines[]): Promise<void> {
   await client.query(
-    'create temp table if not exists replaced (id bigint, is_shared boolean, lane text, lane_reason text) on commit delete rows',
+    'create temp table if not exists replaced (id bigint, is_shared boolean, lane text, lane_reason text, call_from text, suppressed_for text) on commit delete rows',
   )
   await client.query('truncate replaced')
   const places = PLACEMENT.map((column) => CONTACT_COLUMNS.indexOf(column))
@@ -50,9 +50,11 @@ export async function writePlacements(client: PoolClient, lines: readonly Contac
     PLACEMENT,
     lines.map(({ contact }) => places.map((at) => contact[at] ?? null)),
   )
+  const changing = PLACEMENT.filter((column) => column !== 'id')
   await client.query(
-    `update contacts c set is_shared = r.is_shared, lane = r.lane, lane_reason = r.lane_reason from replaced r
-    where c.id = r.id and c.id = any($1::bigint[]) and (c.is_shared, c.lane, c.lane_reason) is distinct from (r.is_shared, r.lane, r.lane_reason)`,
+    `update contacts c set ${changing.map((column) => `${column} = r.${column}`).join(', ')} from replaced r
+    where c.id = r.id and c.id = any($1::bigint[])
+      and (${changing.map((column) => `c.${column}`).join(', ')}) is distinct from (${changing.map((column) => `r.${column}`).join(', ')})`,
     [lines.map(({ contact }) => contact[0])],
   )
 }

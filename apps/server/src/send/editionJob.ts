@@ -21,7 +21,11 @@ export const editionJob: JobHandler = {
   async step(services, job): Promise<StepOutcome> {
     const edition = await findEdition(services.db, job)
     const { after = 0, position = 0 } = job.cursor as { after?: number; position?: number }
-    const page = await pageOfMembers(services.db, edition.listId, edition.filter, after)
+    const page = await pageOfMembers(
+      services.db,
+      { listId: edition.listId, filter: edition.filter, isForPeople: edition.form === 'people' },
+      after,
+    )
     if (page.last === null) return finish(services, job, edition)
     const extras = await extrasFor(services.db, edition, page.members)
     const lines = page.members.map((member) => ({ member, cells: cellsFor(edition, member, extras) }))
@@ -91,6 +95,7 @@ function cellsFor(edition: EditionRow, member: SendableContact, extras: Extras):
       city: record.city,
       country: record.country,
       lane: record.lane,
+      notFor: member.suppressedFor,
     })
     return [...person, ...more]
   }

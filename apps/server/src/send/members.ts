@@ -1,17 +1,21 @@
 import { suppressibleKeys } from '@upper-field/core/pair'
 import type { AudienceMember } from '@upper-field/core/send'
+import { isClosed, type Lane, type Scope, scopesOfKeys, type Use } from '@upper-field/core/split'
 import { sql } from 'drizzle-orm'
 import { type ContactRecord, chosenContacts } from '../contacts/page'
 import { readFilter } from '../contacts/readFilter'
 import type { Db } from '../db/database'
 import { groupBy } from '../db/groupBy'
-import { suppressionTest } from '../suppression/matches'
+import { suppressionScopes } from '../suppression/matches'
 
 /** A contact with everything that a file may hold of it. */
 export interface SendableContact extends AudienceMember {
   readonly id: number
   readonly record: ContactRecord
+  /** Numbers as people are given them: none of those whom they may neither text nor call. */
   readonly knownNumbers: readonly string[]
+  /** What suppression lists keep them out of. */
+  readonly suppressedFor: readonly Scope[]
 }
 
 export const SEND_PAGE = 5000
@@ -24,11 +28,25 @@ export interface MembersPage {
   readonly last: number | null
 }
 
+/** What a file is made of, and whether people work with it or a network does. */
+export interface WhatIsSent {
+  readonly listId: string
+  readonly filter: string
+  readonly isForPeople: boolean
+}
+
+/** What those of a lane are given away for. */
+const USE_OF_LANE: Readonly<Record<Lane, Use>> = { text: 'texts', call: 'calls', 'ads-only': 'ads', parked: 'ads' }
+
 /**
  * The next contacts of a list that may be sent: parked ones never, and of each only numbers that are valid and not
  * known to be out of service.
  */
-export async function pageOfMembers(db: Db, listId: string, filter: string, after: number): Promise<MembersPage> {
+export async function pageOfMembers(
+  db: Db,
+  { listId, filter, isForPeople }: WhatIsSent,
+  after: number,
+): Promise<MembersPage> {
   const { rows } = await db.execute<ContactRecord>(sql`
     select * from contacts where ${chosenContacts(listId, readFilter(filter))} and lane <> 'parked' and id > ${after}
     order by id limit ${SEND_PAGE}`)
@@ -42,25 +60,33 @@ export async function pageOfMembers(db: Db, listId: string, filter: string, afte
       addresses: emails.get(record.id) ?? [],
       domain: String(record.domain ?? ''),
     })
-  const isSuppressed = await suppressionTest(db, () => rows.flatMap(keysOf))
-  const mayBeSent = isSuppressed ? rows.filter((record) => !keysOf(record).some(isSuppressed)) : rows
-  const members = mayBeSent.map((record) => {
+  const scopesOf = await suppressionScopes(db, () => rows.flatMap(keysOf))
+  const members = rows.flatMap((record) => {
+    const suppressedFor = scopesOf ? scopesOfKeys(keysOf(record), scopesOf) : []
+    if (isClosed(suppressedFor, isForPeople ? USE_OF_LANE[record.lane as Lane] : 'ads')) return []
     const mine = numbers.get(record.id) ?? []
-    return {
-      id: Number(record.id),
-      record,
-      givenName: String(record.given_name),
-      familyName: String(record.family_name),
-      postalCode: String(record.postal_code),
-      country: record.country,
-      emails: emails.get(record.id) ?? [],
-      numbers: mine,
-      knownNumbers: mine.map(({ e164 }) => e164),
-    }
+    return [
+      {
+        id: Number(record.id),
+        record,
+        givenName: String(record.given_name),
+        familyName: String(record.family_name),
+        postalCode: String(record.postal_code),
+        country: record.country,
+        emails: emails.get(record.id) ?? [],
+        numbers: mine,
+        knownNumbers: mayBeRung(record, suppressedFor) ? mine.map(({ e164 }) => e164) : [],
+        suppressedFor,
+      },
+    ]
   })
   const last = rows.at(-1)
   return { members, suppressed: rows.length - members.length, last: last ? Number(last.id) : null }
 }
+
+/** Whoever is there for ads alone, and suppressed for calls or texts, is not to be rung by mistake. */
+const mayBeRung = ({ lane }: ContactRecord, suppressedFor: readonly Scope[]): boolean =>
+  lane === 'text' || lane === 'call' || !(isClosed(suppressedFor, 'calls') || isClosed(suppressedFor, 'texts'))
 
 async function readNumbers(db: Db, ids: readonly string[]) {
   const { rows } = await db.execute<{ contact_id: string; e164: string; country: string | null }>(sql`

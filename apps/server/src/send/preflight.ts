@@ -18,7 +18,7 @@ export async function runPreflight(db: Db, listId: string, filter: string): Prom
   }
   let after = 0
   for (;;) {
-    const page = await pageOfMembers(db, listId, filter, after)
+    const page = await pageOfMembers(db, { listId, filter, isForPeople: false }, after)
     for (const member of page.members) {
       counts.chosen++
       const prepared = prepareMember(member, BRASSBELL, { hash: null })

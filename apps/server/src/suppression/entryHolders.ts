@@ -1,4 +1,5 @@
 import type { SuppressionKey } from '@upper-field/core/pair'
+import { SCOPES, type Scope } from '@upper-field/core/split'
 import { type SQL, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { groupBy } from '../db/groupBy'
@@ -21,11 +22,13 @@ export async function holdersByList(tx: Db, keys: readonly EntryKey[]): Promise<
   return new Map([...byList].map(([listId, found]) => [listId, found.map(({ id }) => Number(id))]))
 }
 
-/** Entries that came since a moment and have not expired. */
-export async function keysSince(tx: Db, since: Date): Promise<EntryKey[]> {
+/** Entries that came since a moment and have not expired; only those of lists of these scopes, where some are given. */
+export async function keysSince(tx: Db, since: Date, scopes: readonly Scope[] = SCOPES): Promise<EntryKey[]> {
   const { rows } = await tx.execute<EntryKey & Record<string, unknown>>(sql`
-    select distinct kind, hash, key from suppression_entries
-    where added_at >= ${since.toISOString()} and (expires_at is null or expires_at > now())`)
+    select distinct e.kind, e.hash, e.key
+    from suppression_entries e join suppression_lists l on l.id = e.suppression_list_id
+    where e.added_at >= ${since.toISOString()} and (e.expires_at is null or e.expires_at > now())
+      and l.scope = any(${sql.param([...scopes])}::text[])`)
   return rows
 }
 

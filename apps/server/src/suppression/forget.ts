@@ -161,6 +161,8 @@ async function eraseFacts(tx: Db, { ids, keys, editionIds }: Person): Promise<vo
   await tx.execute(sql`delete from fills where contact_id = ${these}`)
   await tx.execute(sql`delete from numbers where e164 = ${e164s}`)
   await tx.execute(sql`update line_checks set e164 = ${hashOf('e164')}, carrier = null where e164 = ${e164s}`)
+  await tx.execute(sql`delete from do_not_call where e164 = ${e164s}`)
+  await tx.execute(sql`update do_not_call_checks set e164 = ${hashOf('e164')} where e164 = ${e164s}`)
   const addresses = sql`any(${sql.param(keys.filter((key) => key.includes('@')))}::text[])`
   await tx.execute(sql`delete from addresses where address = ${addresses}`)
   await tx.execute(sql`update address_checks set address = ${hashOf('address')} where address = ${addresses}`)

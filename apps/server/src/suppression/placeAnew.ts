@@ -56,6 +56,6 @@ export async function placeContacts(
 async function countMarked(tx: Db, ids: readonly number[]): Promise<number> {
   const { rows } = await tx.execute<{ n: string }>(sql`
     select count(*) as n from contacts
-    where lane_reason = 'suppressed' and joined_into is null and id = any(${sql.param([...ids])}::bigint[])`)
+    where suppressed_for <> '' and joined_into is null and id = any(${sql.param([...ids])}::bigint[])`)
   return Number(rows[0]?.n ?? 0)
 }

@@ -121,6 +121,7 @@ async function describeLists(db: Db, id: string | null = null): Promise<Suppress
     id: row.id ?? '',
     name: row.name ?? '',
     kind: row.kind as SuppressionList['kind'],
+    scope: row.scope as SuppressionList['scope'],
     entries: Number(row.entries),
     createdAt: new Date(row.created_at ?? 0).toISOString(),
   }))

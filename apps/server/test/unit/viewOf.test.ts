@@ -22,7 +22,7 @@ const view = (own: ContactSources['own'], more: Partial<ContactSources> = {}) =>
     factsOf: () => undefined,
     verifiedAs: () => undefined,
     isShared: () => false,
-    isSuppressed: () => false,
+    scopesOf: null,
     ...more,
   })
 

@@ -20,6 +20,9 @@ import { count, money, plural } from '../words/format'
 import { CheckSettingsDialog } from './CheckSettingsDialog'
 import { CHECK_WORDS, inVain } from './checkWords'
 
+/** Who is asked, as the connections tell it. */
+const ROLE = { numbers: 'register', addresses: 'verifier', 'do-not-call': 'doNotCall' } as const
+
 /** What a check would cost, before anything is asked: how many, and how much at most. */
 export function CheckPrice({ of }: { of: CheckOf }) {
   const { listId, text } = useListView()
@@ -35,17 +38,17 @@ export function CheckPrice({ of }: { of: CheckOf }) {
   const words = CHECK_WORDS[of]
   if (error) return <Notice tone="bad">{problemText(error)}</Notice>
   if (!estimate) return <Loading what="the price" />
-  if (connected && !connected[of === 'numbers' ? 'register' : 'verifier'])
+  if (connected && !connected[ROLE[of]])
     return (
       <NotConnected
-        title={`No ${words.service} is connected`}
+        title={of === 'do-not-call' ? 'No do-not-call register is connected' : `No ${words.service} is connected`}
         next={`/lists/${listId}/fill`}
         nextText="Next: fill the gaps"
       >
         {words.none}
       </NotConnected>
     )
-  const many = of === 'numbers' ? 'numbers' : 'addresses'
+  const many = words.many
   return (
     <div className="flex flex-col gap-3">
       <h2>Before you check</h2>
@@ -86,7 +89,7 @@ export function CheckPrice({ of }: { of: CheckOf }) {
           ) : null}
         </section>
       ) : null}
-      <InVain of={of} />
+      {of === 'do-not-call' ? null : <InVain of={of} />}
       <p className="border-t border-line pt-3 text-soft">{words.why}</p>
       <ButtonLink to={`/lists/${listId}/fill`}>Next: fill the gaps</ButtonLink>
     </div>
@@ -94,7 +97,7 @@ export function CheckPrice({ of }: { of: CheckOf }) {
 }
 
 /** What writing to those nobody reads would have cost. */
-function InVain({ of }: { of: CheckOf }) {
+function InVain({ of }: { of: Exclude<CheckOf, 'do-not-call'> }) {
   const { listId, text } = useListView()
   const { data: piles } = useReadPilesQuery({ params: { listId }, query: { filter: text } })
   const { data: settings } = useReadCheckSettingsQuery({})

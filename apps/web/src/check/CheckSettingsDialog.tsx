@@ -17,6 +17,7 @@ const AGES: Readonly<Record<AgesAs, string>> = {
   deliverable: 'Address that takes mail',
   'accept-all': 'Host that takes everything',
   undeliverable: 'Address that takes none',
+  'do-not-call': 'Word of a do-not-call register',
 }
 
 const MICROS = 1_000_000

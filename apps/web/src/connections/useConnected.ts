@@ -22,11 +22,17 @@ export const inUsualOrder = (connections: readonly Connection[]): readonly Conne
 export function useConnected(): {
   readonly register: boolean
   readonly verifier: boolean
+  readonly doNotCall: boolean
   readonly providers: boolean
 } | null {
   const { data } = useReadConnectionsQuery({})
   return data
-    ? { register: has(data, 'register'), verifier: has(data, 'verifier'), providers: has(data, 'provider') }
+    ? {
+        register: has(data, 'register'),
+        verifier: has(data, 'verifier'),
+        doNotCall: has(data, 'do-not-call'),
+        providers: has(data, 'provider'),
+      }
     : null
 }
 

@@ -29,17 +29,21 @@ export function ContactGrid({
   extraFilter = '',
   emptyText = 'Nobody fits this filter.',
   picking,
+  canSort = false,
 }: {
   columns: readonly GridColumn[]
   extraFilter?: string
   emptyText?: string
   picking?: Picking
+  /** Whoever may be called now can be put first. */
+  canSort?: boolean
 }) {
   const view = useListView()
   const filter = [view.text, extraFilter].filter(Boolean).join(' ')
   const { data, isLoading, error, fetchNextPage, hasNextPage, isFetchingNextPage } = useReadContactsInfiniteQuery({
     listId: view.listId,
     filter,
+    sort: canSort ? view.sort : 'row',
   })
   const contacts = useMemo(() => data?.pages.flatMap((page) => page.contacts) ?? [], [data])
   const { scroller, rows } = useVirtualRows({
@@ -150,11 +154,23 @@ export function ContactGrid({
         </div>
       </div>
       {contacts.length === 0 ? <p className="shrink-0 px-2 py-4 text-soft">{emptyText}</p> : null}
-      <p className="border-t border-line px-2 pt-1.5 text-[13px] text-soft" role="status">
-        {count(total?.total ?? 0)}
-        {total?.isCapped ? '+' : ''} {total?.total === 1 ? 'contact' : 'contacts'}
-        {view.contactId === null && contacts.length > 0 ? ' · choose one for its story' : ''}
-      </p>
+      <div className="flex justify-between border-t border-line px-2 pt-1.5 text-[13px] text-soft">
+        <p role="status">
+          {count(total?.total ?? 0)}
+          {total?.isCapped ? '+' : ''} {total?.total === 1 ? 'contact' : 'contacts'}
+          {view.contactId === null && contacts.length > 0 ? ' · choose one for its story' : ''}
+        </p>
+        {canSort ? (
+          <label className="flex items-center gap-1.5">
+            <input
+              type="checkbox"
+              checked={view.sort === 'call'}
+              onChange={(event) => view.sortBy(event.target.checked ? 'call' : 'row')}
+            />
+            Who may be called now first
+          </label>
+        ) : null}
+      </div>
     </div>
   )
 }

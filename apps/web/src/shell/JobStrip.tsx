@@ -39,6 +39,14 @@ export function JobStrip({ listId }: { listId: string }) {
 
 const share = (job: Job): number => (job.total ? Math.min(1, job.done / job.total) : 0)
 const shareOf = (job: Job): string => (job.state === 'queued' ? 'waiting' : `${Math.floor(share(job) * 100)} %`)
+const UNIT: Readonly<Record<Job['unit'], string>> = {
+  bytes: '',
+  numbers: 'numbers',
+  addresses: 'addresses',
+  'do-not-call': 'numbers',
+  contacts: 'contacts',
+}
+
 const amount = (job: Job, n: number): string => (job.unit === 'bytes' ? bytes(n) : count(n))
 
 /** One job: what is done, what is left, how quickly, and a way to stop. */
@@ -68,7 +76,7 @@ export function JobLine({ job }: { job: Job }) {
                   <span className="num">{amount(job, job.total)}</span>
                 </>
               ) : null}{' '}
-              {job.unit === 'bytes' ? '' : job.unit}
+              {UNIT[job.unit]}
               {rate
                 ? ` · ${amount(job, Math.round(rate.perSecond))} a second · ${remaining(rate.secondsLeft)} left`
                 : ''}

@@ -2,6 +2,7 @@ import type { LookedUp } from '@upper-field/contract'
 import { Command } from 'cmdk'
 import { useLookUpQuery } from '../api'
 import { Glyph } from '../kit/Glyph'
+import { onListText } from '../suppression/onListText'
 import { date, money, phone } from '../words/format'
 import { ADDRESS, CALL, LINE, LINE_STATUS, PROBLEM, REPAIR } from '../words/sentences'
 
@@ -87,9 +88,9 @@ function Told(props: { told: Held; itemClass: string; onOpen: (to: string) => vo
     <section className="border-b border-line pb-1">
       <div className="px-3 py-1.5">
         {children}
-        {told.suppressedBy.map(({ list, reason, addedAt }) => (
+        {told.suppressedBy.map(({ list, scope, reason, addedAt }) => (
           <p key={list + addedAt} className="text-[13px] text-beet">
-            On “{list}” since {date(addedAt)}
+            {onListText({ list, scope, addedAt })}
             {reason ? `: ${reason}` : ''}
           </p>
         ))}

@@ -5,7 +5,7 @@ import { useReadBatchesQuery, useReadPilesQuery } from '../api'
 import { TextButton } from '../kit/Button'
 import { Glyph } from '../kit/Glyph'
 import { count, countryName } from '../words/format'
-import { ADDRESS, EMAIL_KIND, LANE, LANE_REASON, LINE, LINE_STATUS, SURE, VERDICT } from '../words/sentences'
+import { ADDRESS, EMAIL_KIND, LANE, LANE_REASON, LINE, LINE_STATUS, SCOPE, SURE, VERDICT } from '../words/sentences'
 import { useListView } from './useListView'
 
 export type Pile = Extract<FilterField, keyof Piles>
@@ -23,6 +23,7 @@ const TITLE: Record<string, string> = {
   kind: 'Kind of address',
   address: 'Address',
   call: 'Calls',
+  suppressed: 'Suppressed for',
   in: 'Also in the list',
 }
 const SHOWN = 8
@@ -77,6 +78,8 @@ function pileName(pile: Pile, value: string, batches: ReadonlyMap<string, string
       return EMAIL_KIND[value as keyof typeof EMAIL_KIND] ?? 'no address'
     case 'call':
       return value === 'now' ? 'may be called now' : value === 'later' ? 'later' : 'no line to call'
+    case 'suppressed':
+      return SCOPE[value as keyof typeof SCOPE] ?? value
     case 'address':
       return ADDRESS[value as keyof typeof ADDRESS] ?? value
     default:

@@ -15,7 +15,8 @@ import { Glyph } from '../kit/Glyph'
 import { Loading, Notice } from '../kit/Notice'
 import { ChooseSuppressionList } from '../suppression/ChooseSuppressionList'
 import { ForgetPerson } from '../suppression/ForgetPerson'
-import { date, phone, time } from '../words/format'
+import { onListText } from '../suppression/onListText'
+import { phone, time } from '../words/format'
 import { ADDRESS, CALL, FIELD, LANE, LANE_REASON, LINE, LINE_STATUS } from '../words/sentences'
 import { tell } from '../words/story'
 import { useKeys } from './useKeys'
@@ -126,9 +127,9 @@ function Suppression({ story }: { story: ContactStory }) {
   if (story.suppressedBy.length > 0)
     return (
       <ul>
-        {story.suppressedBy.map(({ list, reason, key, addedAt }) => (
+        {story.suppressedBy.map(({ list, scope, reason, key, addedAt }) => (
           <li key={list + addedAt + key} className="text-[13px] text-beet">
-            On “{list}” since {date(addedAt)}
+            {onListText({ list, scope, addedAt })}
             {key ? ` by ${key.startsWith('+') ? phone(key) : key}` : ', kept as a hash'}
             {reason ? `: ${reason}` : ''}
           </li>

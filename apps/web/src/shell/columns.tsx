@@ -1,7 +1,7 @@
 import type { ContactLine } from '@upper-field/contract'
 import { Glyph } from '../kit/Glyph'
 import { phone } from '../words/format'
-import { ADDRESS, EMAIL_KIND, LANE, LANE_REASON, LINE, LINE_STATUS, VERDICT } from '../words/sentences'
+import { ADDRESS, EMAIL_KIND, LANE, LANE_REASON, LINE, LINE_STATUS, SCOPE, VERDICT } from '../words/sentences'
 import type { GridColumn } from './ContactGrid'
 
 const Quiet = ({ children }: { children: string }) => <span className="text-soft">{children}</span>
@@ -36,6 +36,16 @@ export const NUMBER: GridColumn = {
         </span>
         {c.lineStatus === 'out-of-service' ? <span className="sr-only"> out of service</span> : null}
       </>
+    ) : (
+      <Quiet>—</Quiet>
+    ),
+}
+export const SUPPRESSED_FOR: GridColumn = {
+  title: 'Not for',
+  width: '120px',
+  cell: (c) =>
+    c.suppressedFor.length > 0 ? (
+      <span className="text-beet">{c.suppressedFor.map((scope) => SCOPE[scope]).join(', ')}</span>
     ) : (
       <Quiet>—</Quiet>
     ),

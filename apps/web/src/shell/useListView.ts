@@ -1,3 +1,4 @@
+import type { ContactSort } from '@upper-field/contract'
 import {
   type Filter,
   type FilterField,
@@ -16,9 +17,11 @@ export interface ListView {
   readonly filter: Filter
   readonly issues: readonly FilterIssue[]
   readonly contactId: number | null
+  readonly sort: ContactSort
   setText(text: string): void
   toggle(field: FilterField, value: string): void
   choose(contactId: number | null): void
+  sortBy(sort: ContactSort): void
 }
 
 export function useListView(): ListView {
@@ -46,6 +49,8 @@ export function useListView(): ListView {
     filter,
     issues,
     contactId: chosen ? Number(chosen) : null,
+    sort: search.get('sort') === 'call' ? 'call' : 'row',
+    sortBy: (sort) => set('sort', sort === 'row' ? null : sort),
     setText: (next) => set('q', next),
     toggle: (field, value) => set('q', writeFilter(togglePile(filter, field, value))),
     choose: (contactId) => set('contact', contactId === null ? null : String(contactId)),

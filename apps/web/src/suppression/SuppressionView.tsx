@@ -1,5 +1,6 @@
 import type { SuppressionList } from '@upper-field/contract'
 import { SUPPRESSION_KINDS, type SuppressionKind } from '@upper-field/core/pair'
+import { SCOPES, type Scope } from '@upper-field/core/split'
 import { useState } from 'react'
 import { useSearchParams } from 'react-router'
 import {
@@ -14,6 +15,7 @@ import { Dialog } from '../kit/Dialog'
 import { SelectField, TextField } from '../kit/Field'
 import { Empty, Loading, Notice } from '../kit/Notice'
 import { count, date, plural } from '../words/format'
+import { SCOPE } from '../words/sentences'
 import { AddPeople } from './AddPeople'
 import { Entries } from './Entries'
 import { Files } from './Files'
@@ -24,6 +26,8 @@ const SUPPRESSION_KIND: Record<SuppressionKind, string> = {
   customers: 'Customers',
   competitors: 'Competitors',
 }
+
+const scopeText = (scope: Scope): string => (scope === 'all' ? 'from everything' : `from ${SCOPE[scope]} only`)
 
 /** People who must not be contacted, whatever list they are in. */
 export function SuppressionView() {
@@ -48,7 +52,9 @@ export function SuppressionView() {
               >
                 <span className="min-w-0">
                   <span className="block truncate font-semibold">{list.name}</span>
-                  <span className="block text-[12.5px] text-soft">{SUPPRESSION_KIND[list.kind]}</span>
+                  <span className="block text-[12.5px] text-soft">
+                    {SUPPRESSION_KIND[list.kind]}, {scopeText(list.scope)}
+                  </span>
                 </span>
                 <span className="num">{count(list.entries)}</span>
               </button>
@@ -92,7 +98,8 @@ function OneList({ list, mayChange }: { list: SuppressionList; mayChange: boolea
       <div className="flex flex-wrap items-baseline gap-x-3 pb-3">
         <h1>{list.name}</h1>
         <p className="text-soft">
-          {SUPPRESSION_KIND[list.kind]} · {plural(list.entries, 'entry', 'entries')} · since {date(list.createdAt)}
+          {SUPPRESSION_KIND[list.kind]} · kept out of {SCOPE[list.scope]} · {plural(list.entries, 'entry', 'entries')} ·
+          since {date(list.createdAt)}
         </p>
       </div>
       {mayChange ? <AddPeople list={list} /> : null}
@@ -112,9 +119,10 @@ function OneList({ list, mayChange }: { list: SuppressionList; mayChange: boolea
 function NewList({ onClose, onMade }: { onClose: () => void; onMade: (id: string) => void }) {
   const [name, setName] = useState('')
   const [kind, setKind] = useState<SuppressionKind>('opt-outs')
+  const [scope, setScope] = useState<Scope>('all')
   const [make, making] = useMakeSuppressionListMutation()
   const submit = async () => {
-    const { data } = await make({ body: { name: name.trim(), kind } })
+    const { data } = await make({ body: { name: name.trim(), kind, scope } })
     if (!data) return
     onMade(data.id)
     onClose()
@@ -133,6 +141,13 @@ function NewList({ onClose, onMade }: { onClose: () => void; onMade: (id: string
           {SUPPRESSION_KINDS.map((one) => (
             <option key={one} value={one}>
               {SUPPRESSION_KIND[one]}
+            </option>
+          ))}
+        </SelectField>
+        <SelectField label="Keep them out of" value={scope} onChange={(event) => setScope(event.target.value as Scope)}>
+          {SCOPES.map((one) => (
+            <option key={one} value={one}>
+              {SCOPE[one]}
             </option>
           ))}
         </SelectField>

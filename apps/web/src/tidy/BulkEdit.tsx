@@ -12,7 +12,7 @@ import type { PickedContacts } from './usePicked'
 /** One value for every contact the filter chooses, or for those that are picked. */
 export function BulkEdit({ state, picking }: { state: TidyState; picking: PickedContacts }) {
   const view = useListView()
-  const { data } = useReadContactsInfiniteQuery({ listId: view.listId, filter: view.text })
+  const { data } = useReadContactsInfiniteQuery({ listId: view.listId, filter: view.text, sort: 'row' })
   const [column, setColumn] = useState('')
   const [value, setValue] = useState('')
   const [edit, editing] = useMakeBulkEditMutation()

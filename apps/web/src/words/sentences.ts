@@ -2,7 +2,7 @@ import type { Batch, Job, LEFT_OUT } from '@upper-field/contract'
 import type { AddressState, CallState, Sureness } from '@upper-field/core/check'
 import type { FoundAs, Want } from '@upper-field/core/fill'
 import type { Problem, Repair, Verdict } from '@upper-field/core/phone'
-import type { Lane, LaneReason } from '@upper-field/core/split'
+import type { Lane, LaneReason, Scope } from '@upper-field/core/split'
 import type { Riser, Stage } from '@upper-field/core/story'
 import {
   type CellKind,
@@ -105,12 +105,22 @@ export const SURE: Record<Sureness, string> = {
 
 export const LANE: Record<Lane, string> = { text: 'Text', call: 'Call', 'ads-only': 'Ads only', parked: 'Parked' }
 
+/** What a suppression list keeps people out of. */
+export const SCOPE: Record<Scope, string> = {
+  all: 'everything',
+  texts: 'texts',
+  calls: 'calls',
+  post: 'post',
+  ads: 'ads',
+}
+
 export const LANE_REASON: Record<LaneReason, string> = {
   suppressed: 'on a suppression list',
   mobile: 'a mobile of their own',
   'line-to-call': 'a line to call',
   'shared-mobile': 'a mobile held by several people',
   'only-email': 'only an e-mail',
+  'not-by-phone': 'not to be called',
   'no-way-to-reach': 'no way to reach them',
   'out-of-service': 'every number out of service',
   'line-not-to-call': 'only lines that are not called',
@@ -283,7 +293,12 @@ const JOB: Record<Job['kind'], string> = {
 
 /** What a job does, as it is headed. */
 export const jobTitle = ({ kind, unit }: Pick<Job, 'kind' | 'unit'>): string =>
-  kind === 'check' && unit === 'addresses' ? 'Checking addresses' : JOB[kind]
+  (kind === 'check' ? CHECKING[unit] : undefined) ?? JOB[kind]
+
+const CHECKING: Readonly<Partial<Record<Job['unit'], string>>> = {
+  addresses: 'Checking addresses',
+  'do-not-call': 'Asking do-not-call registers',
+}
 
 export const JOB_PROBLEM: Record<string, string> = {
   ...FILE_PROBLEM_TEXT,

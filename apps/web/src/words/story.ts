@@ -90,6 +90,11 @@ export function tell(
               `${phone(fact.e164)}: ${(LINE[fact.lineType] ?? '').toLowerCase()}, ${status(fact.status)}${fact.carrier ? `, ${fact.carrier}` : ''} · ${fact.cost > 0 ? money(fact.cost) : 'paid elsewhere'}`,
             ],
           }
+    case 'asked-register':
+      return {
+        title: 'Asked of do-not-call registers',
+        more: [`${phone(fact.e164)}: ${listedText(fact)} · ${fact.cost > 0 ? money(fact.cost) : 'free here'}`],
+      }
     case 'verified':
       return {
         title: 'Address checked by the verifier',
@@ -150,4 +155,10 @@ function joinReason({ by, key, otherName }: Extract<StoryFact, { kind: 'joined' 
   if (by === 'likeness')
     return `They agree in so much that they are one person: ${key} bits for it${name && `,${name}`}.`
   return `Same ${by === 'number' ? `number ${phone(key)}` : `e-mail ${key}`}, compatible name${name}.`
+}
+
+function listedText({ isListed, register }: { isListed: boolean | null; register: string | null }): string {
+  if (isListed === null) return 'nobody could tell'
+  const name = register ?? 'a register'
+  return isListed ? `on ${name}, not to be called` : `not on ${name}`
 }

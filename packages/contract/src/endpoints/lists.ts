@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { ContactPage, ContactStory } from '../contacts'
+import { CONTACT_SORTS, ContactPage, ContactStory } from '../contacts'
 import { List, ListChange, NewList, Piles } from '../lists'
 import { ByFilter, endpoint, nothing, OfList, RowId } from './endpoint'
 
@@ -32,6 +32,7 @@ export const listsEndpoints = {
     query: ByFilter.extend({
       cursor: z.string().max(100).optional(),
       limit: z.coerce.number().int().min(1).max(500).default(100),
+      sort: z.enum(CONTACT_SORTS).default('row'),
     }),
     response: ContactPage,
   }),

@@ -3,6 +3,7 @@ import { ConnectorDocument } from '../connector'
 import { LookedUp } from '../contacts'
 import { Job } from '../jobs'
 import {
+  AnswerAges,
   CheckEstimate,
   CheckOf,
   CheckSettings,
@@ -34,6 +35,11 @@ export const moneyEndpoints = {
     params: OfList,
     query: ByFilter.extend({ of: CheckOf.default('numbers') }),
     response: CheckEstimate,
+  }),
+  readAnswerAges: endpoint('get', '/lists/{listId}/answer-ages', 'How old the answers are that are known, by country', {
+    params: OfList,
+    query: ByFilter.extend({ of: CheckOf.default('numbers') }),
+    response: z.array(AnswerAges),
   }),
   startCheck: endpoint('post', '/lists/{listId}/check', 'Check numbers or addresses', {
     params: OfList,

@@ -10,6 +10,7 @@ import {
   SuppressionPage,
   SuppressionRows,
   SuppressionRowsAdded,
+  SuppressionScope,
 } from '../suppression'
 import { Id } from '../words'
 import { endpoint, nothing, RowId } from './endpoint'
@@ -23,7 +24,11 @@ export const suppressionEndpoints = {
     response: z.array(SuppressionList),
   }),
   makeSuppressionList: endpoint('post', '/suppression-lists', 'Make a suppression list', {
-    body: z.object({ name: z.string().trim().min(1).max(100), kind: SuppressionKind }),
+    body: z.object({
+      name: z.string().trim().min(1).max(100),
+      kind: SuppressionKind,
+      scope: SuppressionScope.default('all'),
+    }),
     response: SuppressionList,
     role: 'operator',
     isIdempotent: true,

@@ -11,6 +11,7 @@ export const AGES_AS = [
   'deliverable',
   'accept-all',
   'undeliverable',
+  'do-not-call',
 ] as const
 export type AgesAs = (typeof AGES_AS)[number]
 
@@ -26,6 +27,8 @@ export const DEFAULT_FRESH_DAYS: FreshDays = {
   deliverable: 60,
   'accept-all': 60,
   undeliverable: 180,
+  // Registers are added to every day, and those who call are held to what stands there.
+  'do-not-call': 28,
 }
 
 /** What the register's word on a line ages as. */

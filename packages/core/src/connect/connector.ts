@@ -33,6 +33,7 @@ export const ANSWER_FIELDS = [
   'deliverability',
   'learntAt',
   'listed',
+  'register',
   'site',
   'page',
   'industry',
@@ -87,6 +88,8 @@ export interface Connector {
   readonly about: string
   readonly gives: readonly Gives[]
   readonly accepts: readonly InputSet[]
+  /** Whose numbers it knows of (ISO 3166-1 alpha-2): nobody else's are asked about. Null where it does not say. */
+  readonly countries: readonly string[] | null
   /** Where it is unless a connection says otherwise. */
   readonly address: string
   readonly key: { readonly in: 'header' | 'query'; readonly name: string; readonly value: string }

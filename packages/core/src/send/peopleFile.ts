@@ -10,6 +10,8 @@ export interface PersonLine {
   readonly city: string
   readonly country: string
   readonly lane: string
+  /** What they must not be reached by. */
+  readonly notFor: readonly string[]
 }
 
 export const PEOPLE_HEADINGS = [
@@ -25,6 +27,7 @@ export const PEOPLE_HEADINGS = [
   'City',
   'Country',
   'Lane',
+  'Not for',
 ] as const
 
 /** Cells of one contact for a spreadsheet, none of which it would take for a formula. */
@@ -39,5 +42,6 @@ export function personCells(person: PersonLine): readonly string[] {
     person.city,
     person.country,
     person.lane,
+    person.notFor.join(', '),
   ].map(harmlessCell)
 }

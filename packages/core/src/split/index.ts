@@ -19,3 +19,4 @@ export {
   type PlacementInput,
   placeContact,
 } from './placeContact'
+export { isClosed, joinScopes, SCOPES, type Scope, scopesOfKeys, type Use } from './scopes'

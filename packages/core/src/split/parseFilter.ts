@@ -15,6 +15,8 @@ export const FILTER_FIELDS = [
   'address',
   /** Whether the contact may be called at this moment. */
   'call',
+  /** What suppression lists keep the contact out of. */
+  'suppressed',
   /** Those who are in another list too, and those who are not: ids of lists. */
   'in',
   'notin',

@@ -1,4 +1,5 @@
 import type { LineType } from '../phone'
+import { isClosed, type Scope } from './scopes'
 
 export const LANES = ['text', 'call', 'ads-only', 'parked'] as const
 export type Lane = (typeof LANES)[number]
@@ -9,6 +10,7 @@ export const LANE_REASONS = [
   'line-to-call',
   'shared-mobile',
   'only-email',
+  'not-by-phone',
   'no-way-to-reach',
   'out-of-service',
   'line-not-to-call',
@@ -27,8 +29,8 @@ export interface PlacementInput {
   /** Lines of the contact, best first. */
   readonly lines: readonly PlacedLine[]
   readonly hasEmail: boolean
-  /** A suppression list says that they must not be contacted. */
-  readonly isSuppressed?: boolean
+  /** What suppression lists keep them out of. */
+  readonly suppressedFor?: readonly Scope[]
 }
 
 export interface Placement {
@@ -56,13 +58,22 @@ export const lineToText = <L extends PlacedLine>(lines: readonly L[]): L | null 
 export const lineToCall = <L extends PlacedLine>(lines: readonly L[]): L | null =>
   lines.find((line) => isOfUse(line) && CALLABLE.has(line.lineType)) ?? null
 
+/** A mobile of their own that may not be texted is a line to call. */
+function reasonToCall(line: PlacedLine, own: PlacedLine | null): LaneReason {
+  return line.lineType === 'mobile' && own === null ? 'shared-mobile' : 'line-to-call'
+}
+
 /** Fixed rules, read top to bottom; each contact goes to the first lane that takes it. */
-export function placeContact({ lines, hasEmail, isSuppressed = false }: PlacementInput): Placement {
-  if (isSuppressed) return { lane: 'parked', reason: 'suppressed' }
-  if (lineToText(lines)) return { lane: 'text', reason: 'mobile' }
+export function placeContact({ lines, hasEmail, suppressedFor = [] }: PlacementInput): Placement {
+  if (suppressedFor.includes('all')) return { lane: 'parked', reason: 'suppressed' }
+  const own = lineToText(lines)
+  if (own && !isClosed(suppressedFor, 'texts')) return { lane: 'text', reason: 'mobile' }
   const callable = lineToCall(lines)
-  if (callable) return { lane: 'call', reason: callable.lineType === 'mobile' ? 'shared-mobile' : 'line-to-call' }
-  if (hasEmail) return { lane: 'ads-only', reason: 'only-email' }
+  if (callable && !isClosed(suppressedFor, 'calls')) return { lane: 'call', reason: reasonToCall(callable, own) }
+  if (hasEmail || callable) {
+    if (isClosed(suppressedFor, 'ads')) return { lane: 'parked', reason: 'suppressed' }
+    return { lane: 'ads-only', reason: callable ? 'not-by-phone' : 'only-email' }
+  }
   if (lines.some(isOfUse)) return { lane: 'parked', reason: 'line-not-to-call' }
   if (lines.some((line) => line.valid && line.isDead)) return { lane: 'parked', reason: 'out-of-service' }
   return { lane: 'parked', reason: 'no-way-to-reach' }

@@ -8,6 +8,7 @@ const connector: Connector = {
   about: '',
   gives: ['mobile'],
   accepts: ['profile'],
+  countries: null,
   address: 'https://made-up.example',
   key: { in: 'header', name: 'x-key', value: '{{ key }}' },
   one: { call: { method: 'GET', path: '/' }, answers: { how: 'at-once' }, items: '$.found[*]' },

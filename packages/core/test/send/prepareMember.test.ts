@@ -117,8 +117,10 @@ describe('files', () => {
       city: '-1',
       country: 'GB',
       lane: 'text',
+      notFor: ['calls'],
     })
     expect(cells.filter((cell) => /^[=+\-@]/.test(cell))).toEqual(['+447911204481'])
-    expect(cells).toHaveLength(12)
+    expect(cells).toHaveLength(13)
+    expect(cells.at(-1)).toBe('calls')
   })
 })

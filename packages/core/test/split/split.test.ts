@@ -1,5 +1,16 @@
 import { describe, expect, it } from '@jest/globals'
-import { type PlacementInput, parseFilter, placeContact, togglePile, writeFilter } from '../../src/split'
+import fc from 'fast-check'
+import { LINE_TYPES } from '../../src/phone'
+import {
+  isClosed,
+  joinScopes,
+  type PlacementInput,
+  parseFilter,
+  placeContact,
+  SCOPES,
+  togglePile,
+  writeFilter,
+} from '../../src/split'
 
 const line = (
   lineType: PlacementInput['lines'][number]['lineType'],
@@ -44,6 +55,60 @@ describe('placeContact', () => {
     ['nothing', { lines: [], hasEmail: false }, 'parked/no-way-to-reach'],
   ])('%s', (_, input, expected) => {
     const { lane, reason } = placeContact(input)
+    expect(`${lane}/${reason}`).toBe(expected)
+  })
+})
+
+describe('whom a suppression list holds', () => {
+  const someone = fc.record({
+    lines: fc.array(
+      fc.record({
+        valid: fc.boolean(),
+        lineType: fc.constantFrom(...LINE_TYPES),
+        isDead: fc.boolean(),
+        isShared: fc.boolean(),
+      }),
+      { maxLength: 4 },
+    ),
+    hasEmail: fc.boolean(),
+  })
+  const scopes = fc.subarray([...SCOPES])
+  const USE = { text: 'texts', call: 'calls', 'ads-only': 'ads' } as const
+
+  it('is in no lane that is closed to them', () =>
+    fc.assert(
+      fc.property(someone, scopes, (input, suppressedFor) => {
+        const { lane } = placeContact({ ...input, suppressedFor })
+        return lane === 'parked' || !isClosed(suppressedFor, USE[lane])
+      }),
+    ))
+
+  it('is where they would be without it, as long as that is open', () =>
+    fc.assert(
+      fc.property(someone, scopes, (input, suppressedFor) => {
+        const free = placeContact(input)
+        if (free.lane === 'parked' ? suppressedFor.includes('all') : isClosed(suppressedFor, USE[free.lane])) return
+        expect(placeContact({ ...input, suppressedFor })).toEqual(free)
+      }),
+    ))
+
+  it('is kept out of everything by one list that says so', () =>
+    fc.assert(
+      fc.property(someone, scopes, (input, some) => {
+        const suppressedFor = joinScopes([...some, 'all'])
+        expect(suppressedFor).toEqual(['all'])
+        expect(placeContact({ ...input, suppressedFor })).toEqual({ lane: 'parked', reason: 'suppressed' })
+      }),
+    ))
+
+  it.each<[string, PlacementInput['suppressedFor'], string]>([
+    ['calls: still to be texted', ['calls'], 'text/mobile'],
+    ['texts: a line to call', ['texts'], 'call/line-to-call'],
+    ['texts and calls: for ads alone', ['texts', 'calls'], 'ads-only/not-by-phone'],
+    ['texts, calls and ads', ['texts', 'calls', 'ads'], 'parked/suppressed'],
+    ['post', ['post'], 'text/mobile'],
+  ])('with a mobile of their own, for %s', (_, suppressedFor, expected) => {
+    const { lane, reason } = placeContact({ lines: [line('mobile')], hasEmail: false, suppressedFor })
     expect(`${lane}/${reason}`).toBe(expected)
   })
 })

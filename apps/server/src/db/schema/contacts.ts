@@ -73,6 +73,8 @@ export const contacts = pgTable(
     sureness: text('sureness').notNull().default('nothing'),
     /** Country and time zones of the line to call. */
     callFrom: text('call_from').notNull().default(''),
+    /** What suppression lists keep it out of, apart by a space. */
+    suppressedFor: text('suppressed_for').notNull().default(''),
     joined: integer('joined').notNull().default(0),
     joinedInto: bigint('joined_into', { mode: 'number' }),
     search: text('search').notNull(),
@@ -152,6 +154,16 @@ export const addresses = pgTable('addresses', {
   agesAs: text('ages_as').$type<AgesAs>().notNull(),
 })
 
+/** What do-not-call registers have said about a number, for all lists. */
+export const doNotCall = pgTable('do_not_call', {
+  e164: text('e164').primaryKey(),
+  isListed: boolean('is_listed').notNull(),
+  /** Which register told, where the service names it. */
+  register: text('register'),
+  checkedAt: instant('checked_at').notNull(),
+  agesAs: text('ages_as').$type<AgesAs>().notNull(),
+})
+
 /** How checks are done here, where somebody has set it. One row, or none. */
 export const checkSettings = pgTable('check_settings', {
   isOnly: boolean('is_only').primaryKey().default(true),
@@ -219,6 +231,7 @@ export const contactCube = pgTable(
     sureness: text('sureness').notNull().default('nothing'),
     /** Country and time zones of the line to call. */
     callFrom: text('call_from').notNull().default(''),
+    suppressedFor: text('suppressed_for').notNull().default(''),
     isReadable: boolean('is_readable').notNull(),
     isDead: boolean('is_dead').notNull(),
     isFilled: boolean('is_filled').notNull(),

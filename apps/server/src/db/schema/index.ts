@@ -9,12 +9,13 @@ export {
   contactNumbers,
   contacts,
   contactWords,
+  doNotCall,
   joins,
   numbers,
   tidyCounts,
 } from './contacts'
 export { attempts, candidates, connections, fillRuns, fillSearches, fillStanding, fills, lawfulRegions } from './fill'
-export { addressChecks, callLimits, charges, idempotencyKeys, jobs, lineChecks } from './jobs'
+export { addressChecks, callLimits, charges, doNotCallChecks, idempotencyKeys, jobs, lineChecks } from './jobs'
 export { batches, batchPieces, heldRows, layouts, lists, rows } from './lists'
 export { pairDecisions, pairStates, pairs, valueChoices } from './pair'
 export { editionMembers, editionPieces, editions } from './send'

@@ -1,5 +1,6 @@
 import {
   bigint,
+  boolean,
   index,
   integer,
   jsonb,
@@ -101,6 +102,22 @@ export const addressChecks = pgTable(
     answeredAt: instant('answered_at'),
   },
   (t) => [primaryKey({ columns: [t.jobId, t.address] }), index('address_checks_address').on(t.address)],
+)
+
+/** The same for numbers and do-not-call registers. */
+export const doNotCallChecks = pgTable(
+  'do_not_call_checks',
+  {
+    jobId: uuid('job_id').notNull(),
+    e164: text('e164').notNull(),
+    isListed: boolean('is_listed'),
+    register: text('register'),
+    cost: bigint('cost', { mode: 'number' }),
+    orderId: text('order_id'),
+    orderedAt: instant('ordered_at'),
+    answeredAt: instant('answered_at'),
+  },
+  (t) => [primaryKey({ columns: [t.jobId, t.e164] }), index('do_not_call_checks_e164').on(t.e164)],
 )
 
 /** Answers to calls that create or spend, so that a repeated call does neither twice. */

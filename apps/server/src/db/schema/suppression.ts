@@ -1,3 +1,4 @@
+import type { Scope } from '@upper-field/core/split'
 import { sql } from 'drizzle-orm'
 import { bigint, boolean, index, integer, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core'
 import { id, instant } from './columns'
@@ -8,6 +9,7 @@ export const suppressionLists = pgTable('suppression_lists', {
   name: text('name').notNull().unique(),
   /** `opt-outs`, `register`, `customers` or `competitors`. */
   kind: text('kind').notNull(),
+  scope: text('scope').$type<Scope>().notNull().default('all'),
   createdAt: instant('created_at').notNull().defaultNow(),
 })
 
