@@ -24,6 +24,8 @@ const MICROS = 1_000_000
 /** What one service has charged, a question once under its idempotency key. In millionths of a euro. */
 export interface Ledger {
   charge(key: string, amount: number): void
+  /** What an amount is just now, in euros. */
+  priceNow(amount: number): number
   total(): number
   count(): number
   /** What was charged on each day of a month (YYYY-MM, UTC). */
@@ -34,10 +36,12 @@ export interface Ledger {
 export function createLedger(faults: ReadonlySet<Fault> = new Set()): Ledger {
   const charged = new Map<string, number>()
   const daysOf = new Map<string, string>()
+  const now = (amount: number) => (faults.has('another-price') ? Math.round(amount * DEARER) : amount)
   return {
+    priceNow: (amount) => now(amount) / MICROS,
     charge: (key, amount) => {
       if (charged.has(key)) return
-      charged.set(key, faults.has('another-price') ? Math.round(amount * DEARER) : amount)
+      charged.set(key, now(amount))
       daysOf.set(key, new Date().toISOString().slice(0, 10))
     },
     total: () => [...charged.values()].reduce((sum, amount) => sum + amount, 0),

@@ -112,6 +112,7 @@ export const ConnectorDocument = z
     charge: z.strictObject({
       per: z.enum(CHARGED_PER),
       euros: z.number().min(0).max(1000).multipleOf(0.000001),
+      toldAt: JsonPath.optional(),
       freeWhen: z
         .array(
           fieldsOf(z.string().max(100)).refine(

@@ -195,6 +195,8 @@ export const FillResult = z.object({
   jobId: Id,
   plan: FillPlan,
   spent: Micros,
+  /** Services that charge more than was agreed to: the run rests until somebody lets it go on at the new prices. */
+  newPrices: z.array(z.object({ provider: z.string(), agreed: Micros, now: Micros })),
   contacts: z.number().int(),
   /** Of whom all that was wanted was found. */
   found: z.number().int(),

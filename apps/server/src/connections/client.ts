@@ -6,6 +6,7 @@ import {
   MOST_ITEMS,
   type RequestValues,
   readItems,
+  readPrice,
   readReceipt,
   readState,
   readStatement,
@@ -41,7 +42,12 @@ const LONGEST_WAIT = 30
 
 /** What came of a question: its answer, or that it comes later, with the receipt it is looked for by. */
 export type Asked =
-  | { readonly status: 'answered'; readonly items: readonly AnswerItem[] }
+  | {
+      readonly status: 'answered'
+      readonly items: readonly AnswerItem[]
+      /** What one charge costs by the answer's own word, in millionths of a euro; null where it tells nothing of it. */
+      readonly price: number | null
+    }
   | { readonly status: 'later'; readonly receipt: string | null }
 
 /** Calls one service as its connector says. A busy or failing one is tried again with the waits it asks for. */
@@ -109,8 +115,7 @@ export function connectionTo(target: Target): Connection {
 async function askBy(target: Target, way: Way, values: RequestValues, key: string, most: number): Promise<Asked> {
   const { answers } = way
   const told = await callWithRetries(target, way.call, values, key)
-  if (answers.how === 'at-once')
-    return told === NOTHING ? { status: 'answered', items: [] } : itemsOf(target, way, told, most)
+  if (answers.how === 'at-once') return told === NOTHING ? NO_ITEMS : itemsOf(target, way, told, most)
   if (answers.how === 'callback') return { status: 'later', receipt: null }
   // What is ready at once need not be looked for.
   if (told !== NOTHING && readState(answers, parse(told)).status === 'ready') return itemsOf(target, way, told, most)
@@ -123,7 +128,7 @@ async function lookBy(target: Target, way: Way, receipt: string): Promise<Asked>
   const { answers } = way
   if (answers.how !== 'polling') return { status: 'later', receipt }
   const told = await callWithRetries(target, answers.look, { receipt }, null)
-  if (told === NOTHING) return { status: 'answered', items: [] }
+  if (told === NOTHING) return NO_ITEMS
   const state = readState(answers, parse(told))
   if (state.status === 'odd') throw new JobProblem('odd-answer')
   return state.status === 'working' ? { status: 'later', receipt } : itemsOf(target, way, told, MOST_OF_MANY)
@@ -133,12 +138,14 @@ async function lookBy(target: Target, way: Way, receipt: string): Promise<Asked>
 const MOST_OF_MANY = 1000
 
 function itemsOf({ connector }: Target, way: Way, text: string, most: number): Asked {
-  const read = readItems(connector, way, parse(text), most)
+  const json = parse(text)
+  const read = readItems(connector, way, json, most)
   if (read.status === 'odd') throw new JobProblem('odd-answer')
-  return { status: 'answered', items: read.items }
+  return { status: 'answered', items: read.items, price: readPrice(connector, json) }
 }
 
 const NOTHING = Symbol('nothing')
+const NO_ITEMS: Asked = { status: 'answered', items: [], price: null }
 
 async function callWithRetries(
   target: Target,

@@ -1,4 +1,4 @@
-import { type AnswerItem, readItems } from '@upper-field/core/connect'
+import { type AnswerItem, readItems, readPrice } from '@upper-field/core/connect'
 import { and, eq } from 'drizzle-orm'
 import type { Context, Hono } from 'hono'
 import PQueue from 'p-queue'
@@ -37,13 +37,14 @@ async function takeAnswer(c: Context, services: Services, attemptId: string, tex
   const connector = await findConnector(services.db, attempt.provider)
   if (connector?.one.answers.how !== 'callback') throw notFound('attempt')
   if (connector.one.answers.isSigned) await refuseUnsigned(c, services, attempt.provider, text)
-  const read = readItems(connector, connector.one, parse(withoutNul(text)))
+  const json = parse(withoutNul(text))
+  const read = readItems(connector, connector.one, json)
   if (read.status === 'odd') {
     // Told where the attempt ends: the provider did answer, but nothing that can be read.
     await noteOdd(services, attemptId)
     throw new Problem(400, 'not-understood', 'Nothing stands where the items of an answer should.')
   }
-  await keepAnswer(services, attemptId, read.items)
+  await keepAnswer(services, attemptId, read.items, readPrice(connector, json))
 }
 
 /** Signatures as Standard Webhooks write them, with the key both sides know; older than five minutes they do not count. */
@@ -69,13 +70,18 @@ const noteOdd = (services: Services, attemptId: string) =>
     .set({ reason: 'odd-answer' })
     .where(and(eq(attempts.id, attemptId), eq(attempts.state, 'waiting')))
 
-const keepAnswer = (services: Services, attemptId: string, items: readonly AnswerItem[]): Promise<void> =>
+const keepAnswer = (
+  services: Services,
+  attemptId: string,
+  items: readonly AnswerItem[],
+  toldPrice: number | null,
+): Promise<void> =>
   transaction(services.pool, async (tx) => {
     const [attempt] = await tx.select().from(attempts).where(eq(attempts.id, attemptId)).for('update')
     if (attempt?.state !== 'waiting' || attempt.answer) return
     await tx
       .update(attempts)
-      .set({ answer: [...items], answeredAt: new Date(services.now()) })
+      .set({ answer: [...items], toldPrice, answeredAt: new Date(services.now()) })
       .where(eq(attempts.id, attemptId))
     await enqueue(tx, attempt.jobId)
   })

@@ -1,4 +1,5 @@
 import type { AnswerItem } from '@upper-field/core/connect'
+import { dearerThanAgreed, type NewPrices } from '@upper-field/core/fill'
 import { and, eq, sql } from 'drizzle-orm'
 import PQueue from 'p-queue'
 import { answerProblemOf } from '../connections/client'
@@ -13,6 +14,7 @@ import { type Answered, judgeAnswer, openChecks } from './judgeAnswers'
 import { askedInRun, type Moves, makeMoves, reopenForgotten, roomIn, setStates } from './moves'
 import { stepSize } from './pace'
 import { conditionOf } from './plan'
+import { agreeToPrices, askAboutPrices } from './prices'
 import { type AttemptRow, dueAttempts, findRun, type Run, type SearchedContact, searchedContacts } from './run'
 import { type Ended, foundIn, settleAll } from './settle'
 
@@ -27,6 +29,9 @@ export const fillJob: JobHandler = {
     const started = services.now()
     const size = stepSize(job.id)
     const run = await findRun(services, job.id)
+    if (await agreeToPrices(services, run)) return { next: 'step' }
+    if (await hasAsked(services, job, dearerThanAgreed(run))) return { next: 'step' }
+    const told: TellsPrice[] = []
     const connect = openConnections(services)
     const due = await dueAttempts(services, job.id, size.now())
     const open = await searchedContacts(services, job.id, sql`s.state = 'open'`, size.now())
@@ -36,22 +41,37 @@ export const fillJob: JobHandler = {
     await inLanes([
       ...inPieces(due).map((piece) => async () => {
         const waiting = await withContacts(services, run, piece)
-        await hearAndSettle(services, run, connect, waiting, (one) => hear(services, run, connect, one))
+        await hearAndSettle(services, run, connect, waiting, told, (one) => hear(services, run, connect, one))
       }),
       ...inPieces(open).map((piece) => async () => {
         const made = await makeMoves(services, run, piece, counts)
         moves.push(made)
-        await hearAndSettle(services, run, connect, made.asks, (one) => ask(services, run, connect, one))
+        await hearAndSettle(services, run, connect, made.asks, told, (one) => ask(services, run, connect, one))
       }),
     ])
     size.tookFor(services.now() - started, Math.max(due.length, open.length))
-    return report(services, job, run, {
+    const outcome = await report(services, job, run, {
       moved: moves.reduce((sum, { moved }) => sum + moved, 0),
       isDaySpent: moves.some(({ isDaySpent }) => isDaySpent),
     })
+    const isAsking = outcome.next !== 'done' && (await hasAsked(services, job, dearerThanAgreed(run, told)))
+    return isAsking ? { next: 'step' } : outcome
   },
 
   ended: (services, job) => recount(services, job),
+}
+
+/** Lets the run rest where a service has become dearer. */
+async function hasAsked(services: Services, job: JobRow, newPrices: NewPrices): Promise<boolean> {
+  if (Object.keys(newPrices).length === 0) return false
+  await askAboutPrices(services, job.id, newPrices)
+  return true
+}
+
+/** A price that an answer has told. */
+interface TellsPrice {
+  readonly provider: string
+  readonly price: number
 }
 
 const recount = (services: Services, job: JobRow): Promise<void> =>
@@ -75,9 +95,14 @@ async function hearAndSettle(
   run: Run,
   connect: Connections,
   questions: readonly Question[],
+  prices: TellsPrice[],
   hearOf: (question: Question) => Promise<Told>,
 ): Promise<void> {
   const told = await Promise.allSettled(questions.map(hearOf))
+  for (const one of succeeded(told)) {
+    if (one?.as !== 'answered' || one.price === null) continue
+    prices.push({ provider: one.question.attempt.provider, price: one.price })
+  }
   await settleTold(services, run, connect, succeeded(told))
   throwFirst(told)
 }
@@ -90,7 +115,12 @@ interface Question {
 
 /** What came of a question for now: an answer to judge, an end without one, or nothing yet. */
 type Told =
-  | { readonly as: 'answered'; readonly question: Question; readonly items: readonly AnswerItem[] }
+  | {
+      readonly as: 'answered'
+      readonly question: Question
+      readonly items: readonly AnswerItem[]
+      readonly price: number | null
+    }
   | Ended
   | null
 
@@ -110,7 +140,8 @@ async function ask(services: Services, run: Run, connect: Connections, { attempt
   try {
     const { inputs } = conditionOf(run.options, attempt.provider)
     const asked = await askProvider(services, await connect(attempt.provider), contact, { id: attempt.id, inputs })
-    if (asked.status === 'answered') return { as: 'answered', question: { attempt, contact }, items: asked.items }
+    if (asked.status === 'answered')
+      return { as: 'answered', question: { attempt, contact }, items: asked.items, price: asked.price }
     await wait(services, run, attempt, { receipt: asked.receipt })
     return null
   } catch (error) {
@@ -123,7 +154,7 @@ async function wait(
   services: Services,
   run: Run,
   attempt: AttemptRow,
-  set: { readonly receipt?: string | null; readonly answer?: AnswerItem[] },
+  set: { readonly receipt?: string | null; readonly answer?: AnswerItem[]; readonly toldPrice?: number | null },
 ): Promise<void> {
   const deadline = attempt.deadline ?? new Date(services.now() + services.config.limits.lateAnswerSeconds * 1000)
   await services.db
@@ -137,7 +168,7 @@ async function wait(
 /** Answers that have come, and attempts whose answer is overdue or was cut off by a crash. */
 async function hear(services: Services, run: Run, connect: Connections, question: Question): Promise<Told> {
   const { attempt } = question
-  if (attempt.answer) return { as: 'answered', question, items: attempt.answer }
+  if (attempt.answer) return { as: 'answered', question, items: attempt.answer, price: attempt.toldPrice }
   if (attempt.deadline === null) return ask(services, run, connect, question)
   // What is ready is taken, however long we took to look for it.
   const looked = attempt.receipt === null ? null : await look(connect, question, attempt.receipt)
@@ -149,7 +180,7 @@ async function hear(services: Services, run: Run, connect: Connections, question
 async function look(connect: Connections, question: Question, receipt: string): Promise<Told> {
   try {
     const asked = await lookForAnswer(await connect(question.attempt.provider), receipt)
-    return asked.status === 'later' ? null : { as: 'answered', question, items: asked.items }
+    return asked.status === 'later' ? null : { as: 'answered', question, items: asked.items, price: asked.price }
   } catch (error) {
     const reason = answerProblemOf(error)
     if (reason === 'provider-failed' || reason === 'answer-too-late') return null
@@ -187,7 +218,7 @@ async function settleTold(services: Services, run: Run, connect: Connections, to
     }
     const { attempt, contact } = one.question
     const provider = run.plan.providers.find(({ id }) => id === attempt.provider)
-    if (provider) answers.push({ attempt, contact, provider, items: one.items })
+    if (provider) answers.push({ attempt, contact, provider, items: one.items, price: one.price })
     else ended.push({ as: 'failed', attempt, reason: 'provider-gone' })
   }
   const checks = await openChecks(services, run, answers)
@@ -208,7 +239,7 @@ async function endOf(
   try {
     const judged = await judgeAnswer(run, answer, checks)
     if (judged === null) {
-      await wait(services, run, attempt, { answer: [...items] })
+      await wait(services, run, attempt, { answer: [...items], toldPrice: answer.price })
       return null
     }
     if (foundIn(judged).length > 0) await reportAccepted(await connect(attempt.provider), attempt.id)

@@ -36,6 +36,8 @@ export interface Answered {
   readonly contact: SearchedContact
   readonly provider: ProviderTerms
   readonly items: readonly AnswerItem[]
+  /** What one charge costs by the answer's own word; null where it tells nothing of it. */
+  readonly price: number | null
 }
 
 export interface JudgedCandidate {

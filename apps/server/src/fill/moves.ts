@@ -238,6 +238,7 @@ async function openAttempts(
     reason: null,
     found: [],
     answer: null,
+    toldPrice: null,
     answeredAt: null,
     deadline: null,
     receipt: null,

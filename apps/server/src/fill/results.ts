@@ -31,6 +31,7 @@ async function resultOf(db: Db, run: RunRow, country: string | null): Promise<Fi
     jobId: run.jobId,
     plan: FillPlan.parse({ ...run, contactId: null }),
     spent: run.spent,
+    newPrices: Object.entries(run.newPrices).map(([provider, prices]) => ({ provider, ...prices })),
     contacts: Number(rows[0]?.contacts ?? 0),
     found: Number(rows[0]?.found ?? 0),
     partly: Number(rows[0]?.partly ?? 0),

@@ -1,4 +1,4 @@
-import type { Want } from '@upper-field/core/fill'
+import { asTold, type Want } from '@upper-field/core/fill'
 import { and, eq, type SQL, sql } from 'drizzle-orm'
 import { attempts, fillRuns } from '../db/schema'
 import { Problem } from '../http/problem'
@@ -27,7 +27,12 @@ export async function findRun(services: Services, jobId: string): Promise<Run> {
     // A service that was forgotten meanwhile.
     throw cause instanceof Problem ? new JobProblem('provider-gone', { cause }) : cause
   })
-  return { ...found, plan, failing: await failingProviders(services.db, jobId, namedIn(found.order, found.options)) }
+  const told = { ...plan, providers: asTold(plan.providers, found.prices) }
+  return {
+    ...found,
+    plan: told,
+    failing: await failingProviders(services.db, jobId, namedIn(found.order, found.options)),
+  }
 }
 
 /** Contacts of a run whose searches meet a condition on `s`, in the order of their ids. */

@@ -1,4 +1,4 @@
-import { costOfAnswer, type Want } from '@upper-field/core/fill'
+import { atPrice, costOfAnswer, type Want } from '@upper-field/core/fill'
 import { eq, inArray, sql } from 'drizzle-orm'
 import { charge, holdersOf, storeAnswers } from '../check/storeAnswers'
 import { ADDRESSES, LINES } from '../check/subjects'
@@ -99,8 +99,8 @@ const isOfWhatWasWanted = ({ judgement }: JudgedCandidate): boolean =>
 const chargesOf =
   ({ listId, jobId }: Run, at: Date) =>
   (judged: JudgedAnswer) => {
-    const { attempt, provider, items, contact } = judged
-    const amount = costOfAnswer(provider, {
+    const { attempt, provider, items, contact, price } = judged
+    const amount = costOfAnswer(atPrice(provider, price), {
       candidates: items.filter(({ number, email }) => (number ?? email ?? '') !== '').length,
       accepted: foundIn(judged).length > 0,
       deliverable: items.filter(({ deliverability }) => deliverability === 'deliverable').length,

@@ -1,4 +1,5 @@
 import type { FillPlan, Job } from '@upper-field/contract'
+import { pricesOf } from '@upper-field/core/fill'
 import { sql } from 'drizzle-orm'
 import { noRegister } from '../check/routes'
 import type { Db } from '../db/database'
@@ -59,6 +60,7 @@ export async function startFill(
     filter: plan.filter,
     options: plan.options,
     leftOut,
+    prices: pricesOf(terms.providers),
   })
   await openSearches(tx, job.id, meant, plan.sample)
   return asJob(job)

@@ -172,6 +172,56 @@ describe('a fill', () => {
   })
 })
 
+describe('a service that becomes dearer in mid-run', () => {
+  const ofRun = async (listId: string) => (await server.api.call('readFills', { params: { listId } }))[0]
+  const booked = async (listId: string, provider: string) => {
+    const rows = await server.sql<{ n: string }>(
+      'select coalesce(sum(amount), 0) as n from charges where list_id = $1 and provider = $2',
+      [listId, provider],
+    )
+    return Number(rows[0]?.n)
+  }
+
+  it('is asked no more until somebody agrees, and what it charged meanwhile is booked as it told', async () => {
+    const before = standIns.charged().tansy.total
+    standIns.toggle('tansy', 'another-price')
+    const listId = await listOf(world.people.slice(0, 60))
+    const job = await fill(listId, ['tansy'], 40_000_000)
+    const asking = await untilEnded(server.api, listId, job.id)
+    expect(asking).toMatchObject({ state: 'paused', problem: 'price-changed' })
+    const asked = standIns.charged().tansy
+    expect((await ofRun(listId))?.newPrices).toEqual([{ provider: 'tansy', agreed: 80_000, now: 120_000 }])
+    expect(await booked(listId, 'tansy')).toBe(asked.total - before)
+    await server.api.call('resumeJob', { params: { jobId: job.id } })
+    expect(await untilEnded(server.api, listId, job.id)).toMatchObject({ state: 'done', problem: null })
+    standIns.toggle('tansy', 'another-price')
+    expect(await booked(listId, 'tansy')).toBe(standIns.charged().tansy.total - before)
+    expect(standIns.charged().tansy.count).toBeGreaterThan(asked.count)
+    expect((await ofRun(listId))?.newPrices).toEqual([])
+  })
+
+  it('by its own connector is asked about as well, before it is asked', async () => {
+    const listId = await listOf(world.people.slice(0, 60))
+    // So slow that it is still at its first questions when it is told to rest.
+    standIns.toggle('tansy', 'slow')
+    const job = await fill(listId, ['tansy'], 40_000_000)
+    await server.api.call('pauseJob', { params: { jobId: job.id } })
+    await untilEnded(server.api, listId, job.id)
+    const connector = await server.api.call('readConnector', { params: { provider: 'tansy' } })
+    const dearer = { ...connector, charge: { ...connector.charge, euros: 0.2 } }
+    await server.api.call('keepConnector', { params: { provider: 'tansy' }, body: dearer })
+    standIns.toggle('tansy', 'slow')
+    const { count } = standIns.charged().tansy
+    await server.api.call('resumeJob', { params: { jobId: job.id } })
+    const asking = await untilEnded(server.api, listId, job.id)
+    expect(asking).toMatchObject({ state: 'paused', problem: 'price-changed' })
+    expect(standIns.charged().tansy.count).toBe(count)
+    expect((await ofRun(listId))?.newPrices).toEqual([{ provider: 'tansy', agreed: 80_000, now: 200_000 }])
+    await server.api.call('keepConnector', { params: { provider: 'tansy' }, body: connector })
+    await server.api.call('stopJob', { params: { jobId: job.id } })
+  })
+})
+
 describe('odd text', () => {
   it('comes back from the database as it went in', async () => {
     const listId = await newList(server.api)

@@ -40,7 +40,9 @@ export function corvane(world: World, directory: Directory, key: string, { speed
     const isBack = request.looks === 0 && isLikely(0.1, world.seed, 'corvane steps back', id)
     if (Date.now() >= request.readyAt) request.looks++
     if (Date.now() < request.readyAt || isBack) return c.json({ search: { id, state: 'searching' } })
-    return c.json({ search: { id, state: 'done', results: resultsOf(world, request.person) } })
+    return c.json({
+      search: { id, state: 'done', results: resultsOf(world, request.person), price: ledger.priceNow(PRICE) },
+    })
   })
 
   app.post('/v1/search/:id/taken', (c) => {

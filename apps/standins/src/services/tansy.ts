@@ -7,7 +7,7 @@ import { isLikely, type World, type WorldPerson } from '../world'
 const PRICE = 80_000
 const AT_HOME = new Set(['US', 'CA'])
 
-/** Tansy: wide and cheap, at its best in North America. Answers at once; a third of its "mobiles" are fixed lines. */
+/** Tansy: wide and cheap, at its best in North America. Answers at once and tells its price; a third of its "mobiles" are fixed lines. */
 export function tansy(world: World, directory: Directory, key: string, { speed, faults }: StandInOptions): Service {
   const app = new Hono()
   const ledger = createLedger(faults)
@@ -18,7 +18,7 @@ export function tansy(world: World, directory: Directory, key: string, { speed, 
     const found = directory.find({ ...person, profile: undefined })
     const candidates = found && knows(world, found) ? [{ number: numberIt(world, found), score: 70 }] : []
     if (found && candidates.length > 0) ledger.charge(keyOfCall(c, found.profile), PRICE)
-    return c.json({ candidates })
+    return c.json({ candidates, price: ledger.priceNow(PRICE) })
   })
   return { app, ledger }
 }

@@ -13,6 +13,7 @@ import { BeforeStart } from './BeforeStart'
 import { budgetOf, DEFAULT_BUDGET } from './budget'
 import { LawfulRegions } from './LawfulRegions'
 import { NewBatches } from './NewBatches'
+import { NewPrices } from './NewPrices'
 import { mistakesIn, type PlanDraft } from './plan'
 import { TriedSome } from './TriedSome'
 import { useFilling } from './useFilling'
@@ -88,6 +89,7 @@ export function FillPlanPanel({ plan, setPlan }: PlanProps) {
       ) : null}
       {job ? (
         <section aria-label="Latest fill" className="border-t border-line pt-3">
+          <NewPrices />
           <JobLine job={job} />
         </section>
       ) : null}

@@ -96,13 +96,17 @@ export function JobLine({ job }: { job: Job }) {
         <p className="text-[13px] text-straw-ink">{JOB_PROBLEM[job.problem] ?? JOB_PROBLEM.unexpected}</p>
       ) : null}
       {job.state === 'paused' || job.state === 'stopped' || job.state === 'failed' ? (
-        <Button
-          look={job.state === 'paused' ? 'main' : 'plain'}
-          className="self-start"
-          onClick={() => void resume({ params: { jobId: job.id } })}
-        >
-          {job.kind === 'bring-in' && job.done === 0 ? 'Bring it in' : 'Go on'}
-        </Button>
+        <span className="flex gap-1.5">
+          <Button
+            look={job.state === 'paused' ? 'main' : 'plain'}
+            onClick={() => void resume({ params: { jobId: job.id } })}
+          >
+            {resumeText(job)}
+          </Button>
+          {job.state === 'paused' && job.kind !== 'bring-in' ? (
+            <Button onClick={() => void stop({ params: { jobId: job.id } })}>Stop</Button>
+          ) : null}
+        </span>
       ) : null}
     </div>
   )
@@ -135,6 +139,11 @@ function stateOf(job: Job): string {
   if (job.state === 'running') return PHASE[job.phase] ?? STATE.running
   if (job.state === 'stopping' && job.phase === 'waiting-for-answers') return 'stopping, once what was ordered is here'
   return (job.state === 'waiting' ? WAITS_FOR[job.phase] : undefined) ?? STATE[job.state]
+}
+
+function resumeText({ kind, done, problem }: Job): string {
+  if (kind === 'bring-in' && done === 0) return 'Bring it in'
+  return problem === 'price-changed' ? 'Go on at the new price' : 'Go on'
 }
 
 const isEnding = (job: Job): boolean => job.state === 'stopping' || job.state === 'pausing'

@@ -11,6 +11,9 @@ const moment = new Intl.DateTimeFormat('en-GB', {
 })
 const countries = new Intl.DisplayNames(['en'], { type: 'region' })
 
+/** A part of a whole, as 42 %. */
+export const percent = (part: number): string => `${Math.round(part * 100)} %`
+
 export const count = (n: number): string => grouped.format(n)
 export const plural = (n: number, one: string, many = `${one}s`): string => `${count(n)} ${n === 1 ? one : many}`
 /** Signed, with a real minus. */

@@ -314,6 +314,7 @@ export const JOB_PROBLEM: Record<string, string> = {
   'provider-gone': 'A service of this plan is not there any more. What was answered is kept; start another fill.',
   'question-refused': 'The service did not understand our question. Its connector can be tried under Providers.',
   'provider-failed': 'The service failed several times. What was answered is kept; go on later.',
+  'price-changed': 'A service charges more than was agreed to. Nothing more is asked until you go on.',
   'budget-reached': 'The budget was reached; the others were not asked about.',
   'cut-off-often':
     'The server ended several times in the middle of the same step, so it is not tried again by itself. What was done is kept.',

@@ -95,6 +95,16 @@ function itemOf({ fields, words }: Connector, json: unknown): AnswerItem {
   return item
 }
 
+const MICROS = 1_000_000
+
+/** What one charge costs by the answer's own word, in millionths of a euro; null where it tells nothing of it. */
+export function readPrice({ charge, isPaidFor }: Connector, json: unknown): number | null {
+  if (isPaidFor || charge.toldAt === undefined || json === null || typeof json !== 'object') return null
+  const told = plainAt(charge.toldAt, json)
+  const euros = typeof told === 'boolean' || told === undefined || told === '' ? Number.NaN : Number(told)
+  return Number.isFinite(euros) && euros >= 0 ? Math.round(euros * MICROS) : null
+}
+
 export type Poll =
   | { readonly status: 'working' }
   | { readonly status: 'ready' }
@@ -121,7 +131,6 @@ export interface StatementDay {
   readonly amount: number
 }
 
-const MICROS = 1_000_000
 /** A month has no more days than these, in whatever time zone. */
 const MOST_DAYS = 32
 

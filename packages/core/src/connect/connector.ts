@@ -109,6 +109,8 @@ export interface Connector {
   readonly charge: {
     readonly per: (typeof CHARGED_PER)[number]
     readonly euros: number
+    /** Where an answer tells what one charge costs now, in euros: JSONPath on the whole answer. */
+    readonly toldAt?: string | undefined
     /** Answers that say all of this cost nothing: in our words. */
     readonly freeWhen?: readonly Readonly<Partial<Record<AnswerField, string>>>[] | undefined
   }

@@ -4,6 +4,7 @@ export {
   MOST_ITEMS,
   type ReadAnswer,
   readItems,
+  readPrice,
   readReceipt,
   readState,
   readStatement,

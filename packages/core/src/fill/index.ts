@@ -23,6 +23,7 @@ export {
   WANTS,
   type Want,
 } from './plan'
+export { type AgreedPrices, asTold, atPrice, dearerThanAgreed, type NewPrices, pricesOf } from './prices'
 export {
   type Askable,
   costOfAnswer,

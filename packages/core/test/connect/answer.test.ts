@@ -1,5 +1,14 @@
 import { describe, expect, it } from '@jest/globals'
-import { type Connector, FORMAT, readItems, readReceipt, readState, readStatement, whyNoPath } from '../../src/connect'
+import {
+  type Connector,
+  FORMAT,
+  readItems,
+  readPrice,
+  readReceipt,
+  readState,
+  readStatement,
+  whyNoPath,
+} from '../../src/connect'
 
 const connector: Connector = {
   format: FORMAT,
@@ -122,4 +131,25 @@ describe('readStatement', () => {
     ['no object', 'text'],
     ['more days than a month has', { days: Array.from({ length: 40 }, () => ({ on: '2026-11-03', n: 1, sum: 1 })) }],
   ])('does not take %s for one', (_, json) => expect(readStatement(statement, json)).toBeNull())
+})
+
+describe('what an answer says that it costs', () => {
+  const telling = { ...connector, charge: { ...connector.charge, toldAt: '$.bill.each' } }
+  it.each<[unknown, number | null]>([
+    [{ bill: { each: 0.12 } }, 120_000],
+    [{ bill: { each: '0.08' } }, 80_000],
+    [{ bill: { each: 0 } }, 0],
+    [{ bill: {} }, null],
+    [{ bill: { each: -1 } }, null],
+    [{ bill: { each: 'free' } }, null],
+    [{ bill: { each: '' } }, null],
+    [{ bill: { each: true } }, null],
+    ['nonsense', null],
+    [null, null],
+  ])('%j is %p', (json, price) => expect(readPrice(telling, json)).toBe(price))
+
+  it('is nothing where the connector does not say where it stands, or all is paid for', () => {
+    expect(readPrice(connector, { bill: { each: 0.12 } })).toBeNull()
+    expect(readPrice({ ...telling, isPaidFor: true }, { bill: { each: 0.12 } })).toBeNull()
+  })
 })

@@ -1,6 +1,6 @@
 import type { FillOptions, StandingFill } from '@upper-field/contract'
 import type { AnswerItem, Connector } from '@upper-field/core/connect'
-import type { Asking, AttemptState, KeptAs, Want } from '@upper-field/core/fill'
+import type { AgreedPrices, Asking, AttemptState, KeptAs, NewPrices, Want } from '@upper-field/core/fill'
 import { sql } from 'drizzle-orm'
 import {
   bigint,
@@ -50,6 +50,10 @@ export const fillRuns = pgTable('fill_runs', {
   /** Held for askings under way: `spent + reserved` never passes the budget. */
   reserved: bigint('reserved', { mode: 'number' }).notNull().default(0),
   startedAt: instant('started_at').notNull().defaultNow(),
+  /** What each service charged when that was agreed to, and by its own word since. */
+  prices: jsonb('prices').$type<AgreedPrices>().notNull().default({}),
+  /** Services that were found to charge more, until somebody agrees to that. */
+  newPrices: jsonb('new_prices').$type<NewPrices>().notNull().default({}),
 })
 
 export const fillSearches = pgTable(
@@ -83,6 +87,8 @@ export const attempts = pgTable(
     found: text('found').array().$type<Want[]>().notNull().default(sql`'{}'::text[]`),
     /** A late answer as it came, kept until it is judged. */
     answer: jsonb('answer').$type<AnswerItem[]>(),
+    /** What one charge costs by that answer's own word. */
+    toldPrice: bigint('told_price', { mode: 'number' }),
     reserved: bigint('reserved', { mode: 'number' }).notNull(),
     askedAt: instant('asked_at').notNull().defaultNow(),
     answeredAt: instant('answered_at'),
