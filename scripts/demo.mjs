@@ -27,6 +27,7 @@ const cluster = await startCluster(join(HOME, 'postgres'))
 if (isFresh) {
   const { dropDatabase } = await import('./postgres.mjs')
   dropDatabase(cluster, 'demo')
+  rmSync(join(HOME, 'books'), { recursive: true, force: true })
 }
 ensureDatabase(cluster, 'demo')
 const settings = readSettings()
@@ -37,6 +38,7 @@ const standIns = start('node', ['apps/standins/dist/main.js'], {
     STANDIN_KEYS: JSON.stringify(settings.keys),
     STANDINS_SPEED: process.env.STANDINS_SPEED ?? '1',
     WORLD_ROWS: rows,
+    STANDINS_BOOKS: join(HOME, 'books'),
   },
 })
 const port = await choosePort()

@@ -3,7 +3,7 @@ import { join } from 'node:path'
 import { type ApiClient, createClient, type NewBatch } from '@upper-field/contract'
 import { type DemoFile, scenarioFiles } from '@upper-field/demo'
 import { createWorld, worldFor } from '@upper-field/standins/world'
-import { bringIn, leaveWaiting, untilEnded } from './bringIn'
+import { bringIn, untilEnded } from './bringIn'
 import { suppressFile } from './suppressFile'
 
 // Loads the demo: connections to the stand-ins, the seven made-up files, and the autumn list partly worked.
@@ -24,6 +24,10 @@ for (const file of files) {
   writeFileSync(join(folder, file.name.replace(/\.\w+$/, '.truth.json')), JSON.stringify(file.truth))
 }
 const CHECKED = 'country:FR'
+const QUICK = 30
+const SAMPLE = 150
+const FILLED = 'country:GB'
+const FILL_BUDGET = 40_000_000
 const BATCHES: readonly (readonly [file: string, facts: Partial<NewBatch>])[] = [
   [
     'fair-badges.xlsx',
@@ -45,10 +49,19 @@ const BATCHES: readonly (readonly [file: string, facts: Partial<NewBatch>])[] = 
       price: 480_000_000,
     },
   ],
+  [
+    'profile-export.csv',
+    {
+      name: 'Profile export',
+      sourceKind: 'public-page',
+      gatheredOn: '2026-11-02',
+      lawfulBasis: 'legitimate-interest',
+    },
+  ],
 ]
 if ((await api.call('readLists')).length === 0) await makeAutumnList(api)
 
-/** Two batches in, the lines of one country checked, and a third batch waiting to be brought in. */
+/** Three batches in, who is one person looked for, lines of one country checked, a sample and one run behind it. */
 async function makeAutumnList(client: ApiClient): Promise<void> {
   const list = await client.call('makeList', { body: { name: 'Autumn terraces' } })
   for (const [name, facts] of BATCHES) {
@@ -65,12 +78,45 @@ async function makeAutumnList(client: ApiClient): Promise<void> {
     body: { filter: CHECKED, agreed: estimate.most },
   })
   await untilEnded(client, list.id, check.id)
-  await leaveWaiting(client, list.id, named('profile-export.csv'), {
-    name: 'Profile export',
-    sourceKind: 'public-page',
-    gatheredOn: '2026-11-02',
-    lawfulBasis: 'legitimate-interest',
+  await pairAll(client, list.id)
+  // Nobody who starts the demo need wait as long as these services take in life.
+  await setSpeed(QUICK)
+  try {
+    await sampleAndFill(client, list.id)
+  } finally {
+    await setSpeed(Number(process.env.STANDINS_SPEED ?? 1))
+  }
+}
+
+/** How much quicker than life the services answer from now on. */
+async function setSpeed(times: number): Promise<void> {
+  await fetch(`${standInsUrl}/world/speed/${times}`, { method: 'POST', redirect: 'manual' })
+}
+
+async function pairAll(client: ApiClient, listId: string): Promise<void> {
+  const { thresholds } = await client.call('readPairing', { params: { listId } })
+  const pairing = await client.call('runPairing', { params: { listId }, body: { thresholds } })
+  await untilEnded(client, listId, pairing.id)
+}
+
+/** Everybody is asked about the same 150, and those of one country are filled by the order that teaches. */
+async function sampleAndFill(client: ApiClient, listId: string): Promise<void> {
+  const connected = await client.call('readConnections', {})
+  const everybody = connected.flatMap(({ provider, role, hasKey }) => (role === 'provider' && hasKey ? provider : []))
+  const plan = { checksLines: true, budget: 150_000_000 }
+  const asked = await client.call('startFill', {
+    params: { listId },
+    body: { ...plan, order: everybody, asking: 'everybody', sample: SAMPLE },
   })
+  await untilEnded(client, listId, asked.id)
+  const sample = await client.call('readFillSample', { params: { listId }, query: { order: everybody.join(',') } })
+  const order = sample?.cheapest.order ?? everybody
+  const run = await client.call('startFill', {
+    params: { listId },
+    body: { ...plan, budget: FILL_BUDGET, order: [...order], filter: FILLED },
+  })
+  const { result } = await untilEnded(client, listId, run.id)
+  console.log(`${result.found} contacts of one country were filled for €${(Number(result.spent) / 1e6).toFixed(2)}.`)
 }
 
 /** Who said no to Wrenfold before: their numbers, and their addresses as hashes only. */

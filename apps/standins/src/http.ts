@@ -1,3 +1,4 @@
+import { appendFileSync, existsSync, readFileSync } from 'node:fs'
 import type { Context, Hono, MiddlewareHandler } from 'hono'
 import { z } from 'zod'
 import type { Fault } from './watched'
@@ -32,17 +33,36 @@ export interface Ledger {
   days(month: string): readonly { readonly day: string; readonly charges: number; readonly euros: number }[]
 }
 
+/** Where a ledger is kept beyond the end of the process: a line for each charge. */
+export interface Book {
+  lines(): readonly string[]
+  append(line: string): void
+}
+
+/** A book in a file. */
+export const bookIn = (path: string): Book => ({
+  lines: () => (existsSync(path) ? readFileSync(path, 'utf8').split('\n').filter(Boolean) : []),
+  append: (line) => appendFileSync(path, `${line}\n`),
+})
+
 /** @param faults with another price everything costs half as much again */
-export function createLedger(faults: ReadonlySet<Fault> = new Set()): Ledger {
+export function createLedger({ faults = new Set(), book }: Pick<StandInOptions, 'faults' | 'book'>): Ledger {
   const charged = new Map<string, number>()
   const daysOf = new Map<string, string>()
+  for (const line of book?.lines() ?? []) {
+    const [amount = '', day = '', key = ''] = line.split('\t')
+    charged.set(key, Number(amount))
+    daysOf.set(key, day)
+  }
   const now = (amount: number) => (faults.has('another-price') ? Math.round(amount * DEARER) : amount)
   return {
     priceNow: (amount) => now(amount) / MICROS,
     charge: (key, amount) => {
       if (charged.has(key)) return
       charged.set(key, now(amount))
-      daysOf.set(key, new Date().toISOString().slice(0, 10))
+      const day = new Date().toISOString().slice(0, 10)
+      daysOf.set(key, day)
+      book?.append(`${now(amount)}\t${day}\t${key.replace(/[\t\n]/g, ' ')}`)
     },
     total: () => [...charged.values()].reduce((sum, amount) => sum + amount, 0),
     count: () => [...charged.values()].filter((amount) => amount > 0).length,
@@ -69,9 +89,15 @@ export interface Service {
 
 export const keyOfCall = (c: Context, otherwise: string): string => c.req.header('idempotency-key') ?? otherwise
 
+/** How much quicker than life the delays are just now. */
+export interface Pace {
+  speed: number
+}
+
 export interface StandInOptions {
-  /** How much quicker than life the delays are. */
-  readonly speed: number
+  readonly pace: Pace
   /** What is made to go wrong just now. */
   readonly faults?: ReadonlySet<Fault>
+  /** Where what is charged is written down; nowhere where none is given. */
+  readonly book?: Book | undefined
 }

@@ -10,6 +10,7 @@ const need = (name: string): string => {
 const standIns = await startStandIns({
   ...worldFor(Number(process.env.WORLD_ROWS ?? 0)),
   port: Number(process.env.STANDINS_PORT ?? 0),
+  books: process.env.STANDINS_BOOKS,
   speed: Number(process.env.STANDINS_SPEED ?? 1),
   keys: JSON.parse(need('STANDIN_KEYS')) as Readonly<Record<string, string>>,
 })

@@ -1,5 +1,6 @@
 import { type Context, Hono } from 'hono'
 import { html } from 'hono/html'
+import type { Pace } from './http'
 import { FAULTS, type Fault, type Watch } from './watched'
 
 /** A service as the page shows it. */
@@ -12,9 +13,15 @@ export interface Watched {
 const euros = (micros: number): string => `€${(micros / 1_000_000).toFixed(3)}`
 
 /** A page with what each service was asked and answered, its books, and switches for what may go wrong. */
-export function pageOf(services: () => readonly Watched[]): Hono {
+export function pageOf(pace: Pace, services: () => readonly Watched[]): Hono {
   const app = new Hono()
-  app.get('/', (c) => c.html(overview(services())))
+  app.get('/', (c) => c.html(overview(pace, services())))
+  app.post('/speed/:times', (c) => {
+    const times = Number(c.req.param('times'))
+    if (!(times >= 0.1 && times <= 1000)) return c.json({ error: 'between 0.1 and 1000 times as quick as life' }, 400)
+    pace.speed = times
+    return c.redirect('/world', 303)
+  })
   app.post('/:service/:fault', (c) => toggle(c, services()))
   return app
 }
@@ -28,7 +35,9 @@ function toggle(c: Context, services: readonly Watched[]): Response {
   return c.redirect('/world', 303)
 }
 
-const overview = (services: readonly Watched[]) => html`<!doctype html>
+const SPEEDS = [1, 5, 30]
+
+const overview = (pace: Pace, services: readonly Watched[]) => html`<!doctype html>
   <html lang="en">
     <head>
       <meta charset="utf-8" />
@@ -44,6 +53,12 @@ const overview = (services: readonly Watched[]) => html`<!doctype html>
     <body>
       <h1>The simulated outside world</h1>
       <p>Made-up services on this machine: what each was asked and answered, what it has charged, and what is made to go wrong.</p>
+      <p>How quick:
+      ${SPEEDS.map(
+        (times) => html`<form method="post" action="/world/speed/${times}">
+        <button aria-pressed="${pace.speed === times ? 'true' : 'false'}">${times === 1 ? 'as in life' : `${times} times`}</button>
+      </form> `,
+      )}</p>
       ${services.map(serviceOf)}
     </body>
   </html>`

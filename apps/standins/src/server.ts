@@ -1,7 +1,9 @@
+import { mkdirSync } from 'node:fs'
+import { join } from 'node:path'
 import { serve } from '@hono/node-server'
 import { Hono } from 'hono'
 import { createDirectory } from './directory'
-import { needsKey, type StandInOptions } from './http'
+import { bookIn, needsKey } from './http'
 import { pageOf } from './page'
 import { SERVICE_NAMES, SERVICES, type ServiceName } from './services'
 import { type Fault, watch } from './watched'
@@ -16,7 +18,11 @@ export interface StandIns {
   stop(): Promise<void>
 }
 
-export interface StandInsInput extends Partial<StandInOptions> {
+export interface StandInsInput {
+  /** How much quicker than life the delays are. */
+  readonly speed?: number
+  /** A folder in which each service keeps its books beyond the end of the process. */
+  readonly books?: string | undefined
   readonly port: number
   readonly seed: string
   readonly people: number
@@ -37,13 +43,25 @@ export async function startStandIns({
   consumers = 0,
   keys,
   speed = 1,
+  books,
 }: StandInsInput): Promise<StandIns> {
   const world = createWorld(seed, { people, consumers })
   const directory = createDirectory(world)
+  const pace = { speed }
+  if (books) mkdirSync(books, { recursive: true })
   const services = (Object.entries(keys) as [ServiceName, string][]).map(([name, key]) => {
-    const watched = watch({ speed })
+    const watched = watch({ pace })
     const { faults } = watched.watch
-    return { name, key, ...watched, ...SERVICES[name](world, directory, key, { speed, faults }) }
+    return {
+      name,
+      key,
+      ...watched,
+      ...SERVICES[name](world, directory, key, {
+        pace,
+        faults,
+        book: books ? bookIn(join(books, `${name}.tsv`)) : undefined,
+      }),
+    }
   })
   const app = new Hono()
   app.onError((_, c) => c.json({ error: 'not understood' }, 400))
@@ -54,7 +72,7 @@ export async function startStandIns({
   }
   app.route(
     '/world',
-    pageOf(() =>
+    pageOf(pace, () =>
       services.map(({ name, watch, ledger }) => ({
         name,
         watch,

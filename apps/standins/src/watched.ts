@@ -25,14 +25,14 @@ const SHOWN = 400
 const SLOW = 4000
 
 /** Notes every exchange of a service and lets its faults happen. Answers that are made up are not charged. */
-export function watch({ speed }: StandInOptions): { readonly watch: Watch; readonly handler: MiddlewareHandler } {
+export function watch({ pace }: StandInOptions): { readonly watch: Watch; readonly handler: MiddlewareHandler } {
   const faults = new Set<Fault>()
   const exchanges: Exchange[] = []
   let count = 0
   const handler: MiddlewareHandler = async (c, next) => {
     count++
     const body = await c.req.text()
-    if (faults.has('slow')) await sleep(SLOW / speed)
+    if (faults.has('slow')) await sleep(SLOW / pace.speed)
     if (faults.has('down')) c.res = c.json({ error: 'down for repairs' }, 503)
     else if (faults.has('nonsense')) c.res = c.html('<html><body>Welcome!</body></html>')
     else await next()

@@ -259,6 +259,7 @@ export const api = createApi({
       readSpend: read('readSpend', 'Spend'),
       readSpendMonth: read('readSpendMonth', 'Spend'),
       changeSpendLimit: change('changeSpendLimit', 'Spend'),
+      changeProviderLimit: change('changeProviderLimit', 'Spend'),
       readContacts: build.infiniteQuery<
         ContactPage,
         { listId: string; filter: string; sort: ContactSort },
@@ -383,6 +384,7 @@ export const {
   useReadUsableQuery,
   useReadSpendQuery,
   useReadSpendMonthQuery,
+  useChangeProviderLimitMutation,
   useChangeSpendLimitMutation,
   useReadContactsInfiniteQuery,
 } = api

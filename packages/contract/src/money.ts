@@ -129,6 +129,8 @@ export const LEFT_OUT = ['suppressed', 'no-lawful-basis', 'nobody-to-ask'] as co
 export const FillEstimate = z.object({
   /** Contacts that lack what is wanted and may be asked about. */
   wanting: z.number().int(),
+  /** Of how many it is known what a provider has to be told, by what that is. */
+  known: z.record(z.enum(PERSON_INPUTS), z.number().int()),
   /** By what they lack. */
   lacking: z.partialRecord(z.enum(WANTS), z.number().int()),
   leftOut: z.partialRecord(z.enum(LEFT_OUT), z.number().int()),
@@ -323,7 +325,21 @@ export const UsableLine = z.object({
 export type UsableLine = z.infer<typeof UsableLine>
 
 /** What was spent this calendar month (UTC), what work under way may still spend, and the most that may be. */
-export const SpendMonth = z.object({ limit: Micros.nullable(), spent: Micros, promised: Micros })
+export const SpendMonth = z.object({
+  limit: Micros.nullable(),
+  spent: Micros,
+  promised: Micros,
+  /** Services that have charged something this month, or have a limit of their own; `waiting` is held for open questions. */
+  providers: z.array(
+    z.object({
+      provider: z.string(),
+      name: z.string(),
+      limit: Micros.nullable(),
+      spent: Micros,
+      waiting: Micros,
+    }),
+  ),
+})
 export type SpendMonth = z.infer<typeof SpendMonth>
 
 export type SpendLine = z.infer<typeof SpendLine>

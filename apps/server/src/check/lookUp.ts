@@ -1,6 +1,7 @@
 import type { LookedUp } from '@upper-field/contract'
 import { describeLine, needsCheck, needsVerifying } from '@upper-field/core/check'
 import { numberFacts, type ReadNumber, readPhoneCell, timeZonesOf } from '@upper-field/core/phone'
+import { isClosed, joinScopes } from '@upper-field/core/split'
 import { type ReadEmail, readEmails } from '@upper-field/core/tidy'
 import { sql } from 'drizzle-orm'
 import { factsOfAddresses, factsOfNumbers } from '../projection/facts'
@@ -43,6 +44,8 @@ async function numberTold(services: Services, number: ReadNumber): Promise<Looke
   const { lineType, status, knownFrom } = describeLine(number, facts)
   const settings = await readCheckSettings(db)
   const terms = await factTerms(db, LINES)
+  const suppressions = await suppressedBy(services, { e164s: [e164], addresses: [], domain: '' })
+  const isQuiet = isClosed(joinScopes(suppressions.map(({ scope }) => scope)), 'calls')
   const isKnown = !needsCheck(facts, now(), settings.freshDays)
   return {
     e164,
@@ -52,9 +55,11 @@ async function numberTold(services: Services, number: ReadNumber): Promise<Looke
     status,
     knownFrom,
     region: numberFacts(e164, lineType).region,
-    call: callStateOf(`${country ?? ''} ${timeZonesOf(e164).join('|')}`, settings, now()),
+    call: isQuiet
+      ? ('suppressed' as const)
+      : callStateOf(`${country ?? ''} ${timeZonesOf(e164).join('|')}`, settings, now()),
     ...(await holdersTold(services, LINES, e164)),
-    suppressedBy: await suppressedBy(services, { e164s: [e164], addresses: [], domain: '' }),
+    suppressedBy: suppressions,
     price: priceOf(terms, isKnown || !valid),
     checkedAt: facts?.checkedAt ? new Date(facts.checkedAt).toISOString() : null,
   }

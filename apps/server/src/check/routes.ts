@@ -8,7 +8,7 @@ import { serve } from '../http/serve'
 import { asJob, createJob, type JobRow } from '../jobs/store'
 import { findList, findOpenList } from '../lists/routes'
 import type { Services } from '../services'
-import { refuseOverLimit } from '../spend/limit'
+import { refuseOverLimit, refuseOverProviderLimit } from '../spend/limit'
 import { answerAges } from './ages'
 import { chosenSubjects, estimateCheck } from './estimate'
 import { lookUp } from './lookUp'
@@ -90,6 +90,7 @@ async function startCheck<A>(
       `This would now ask about ${estimate.toAsk.toLocaleString('en')} ${subject.names.many === 'emails' ? 'addresses' : 'numbers'} and cost more than was agreed. Nothing was asked.`,
     )
   await refuseOverLimit(tx, estimate.most)
+  await refuseOverProviderLimit(tx, terms.id, estimate.most)
   const job = await createJob(tx, {
     kind: 'check',
     listId,

@@ -1,7 +1,7 @@
 import type { CheckSettings, ContactStory, StoryFact } from '@upper-field/contract'
-import { describeLine, isDead, localTime, rankLines } from '@upper-field/core/check'
+import { type CallState, describeLine, isDead, localTime, rankLines } from '@upper-field/core/check'
 import { type LineType, type NumberLabel, numberFacts, timeZonesOf } from '@upper-field/core/phone'
-import { lineToCall, lineToText } from '@upper-field/core/split'
+import { isClosed, joinScopes, lineToCall, lineToText, type Scope } from '@upper-field/core/split'
 import { type StoryEntry, tellStory } from '@upper-field/core/story'
 import { cellsOfRow, type Field } from '@upper-field/core/table'
 import { EDIT, fieldOf } from '@upper-field/core/tidy'
@@ -21,6 +21,7 @@ import {
   attemptEntries,
   checkEntries,
   chosenEntries,
+  companyEntries,
   fillEntries,
   forgottenEntries,
   joinEntries,
@@ -55,8 +56,15 @@ export async function storyOf(db: Db, contactId: number, now: number): Promise<C
     ),
     await attemptEntries(db, contactId),
     await fillEntries(db, contactId),
+    await companyEntries(db, contactId),
     await forgottenEntries(db, contactId),
   )
+  const suppressedBy = await suppressionsOf(db, {
+    e164s,
+    addresses: emails.map(({ address }) => address),
+    domain: String(record.domain ?? ''),
+  })
+  const suppressedFor = joinScopes(suppressedBy.map(({ scope }) => scope))
   const at = known.at(-1)?.at ?? batch.createdAt.toISOString()
   const shared = numbers
     .filter(({ isShared }) => isShared)
@@ -67,14 +75,10 @@ export async function storyOf(db: Db, contactId: number, now: number): Promise<C
     row: rowAsItStood(text, batch),
     rowIsHere: true,
     values: valuesOf(record),
-    numbers: numbers.map(({ holders: _, ...number }) => number),
-    bestTo: bestOf(numbers),
+    numbers: numbers.map(({ holders: _, ...number }) => withoutCalls(number, suppressedFor)),
+    bestTo: bestOf(numbers, suppressedFor),
     emails,
-    suppressedBy: await suppressionsOf(db, {
-      e164s,
-      addresses: emails.map(({ address }) => address),
-      domain: String(record.domain ?? ''),
-    }),
+    suppressedBy,
     story: [...tellStory(known, shared, [placed], await sentEntries(db, contactId))],
   }
 }
@@ -219,14 +223,24 @@ function callFactsOf(e164: string, country: string, settings: CheckSettings, now
 const clockText = (minutes: number): string =>
   `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`
 
-/** The best numbers of a contact, to text and to call. */
-function bestOf(numbers: readonly NumberOfContact[]): ContactStory['bestTo'] {
+/** Nobody is called whom a suppression list keeps out of calls, whatever the hour. */
+const withoutCalls = <N extends { readonly call: CallState | null }>(
+  number: N,
+  suppressedFor: readonly Scope[],
+): N | (Omit<N, 'call'> & { readonly call: 'suppressed' }) =>
+  number.call !== null && isClosed(suppressedFor, 'calls') ? { ...number, call: 'suppressed' as const } : number
+
+/** The best numbers of a contact, to text and to call; none for what it is suppressed for. */
+function bestOf(numbers: readonly NumberOfContact[], suppressedFor: readonly Scope[]): ContactStory['bestTo'] {
   const lines = rankLines(numbers).map((line) => ({
     ...line,
     isShared: isSharedIn(numbers, line.e164),
     isDead: isDead(line),
   }))
-  return { text: lineToText(lines)?.e164 ?? null, call: lineToCall(lines)?.e164 ?? null }
+  return {
+    text: isClosed(suppressedFor, 'texts') ? null : (lineToText(lines)?.e164 ?? null),
+    call: isClosed(suppressedFor, 'calls') ? null : (lineToCall(lines)?.e164 ?? null),
+  }
 }
 
 const isSharedIn = (numbers: readonly NumberOfContact[], e164: string): boolean =>

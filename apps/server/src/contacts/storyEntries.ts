@@ -1,7 +1,8 @@
 import type { StoryFact } from '@upper-field/contract'
 import type { StoryEntry } from '@upper-field/core/story'
-import { sql } from 'drizzle-orm'
+import { eq, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
+import { companyFacts } from '../db/schema'
 
 type Entries = Promise<StoryEntry<StoryFact>[]>
 type Kind<K extends StoryFact['kind']> = Extract<StoryFact, { kind: K }>
@@ -121,6 +122,15 @@ export async function fillEntries(db: Db, contactId: number): Entries {
       value: String(row.e164 ?? row.address),
       foundAs: row.found_as as Kind<'filled'>['foundAs'],
     },
+  }))
+}
+
+/** What providers told of the contact's company. */
+export async function companyEntries(db: Db, contactId: number): Entries {
+  const found = await db.select().from(companyFacts).where(eq(companyFacts.contactId, contactId))
+  return found.map(({ provider, site, page, industry, headcount, toldAt }) => ({
+    at: toldAt.toISOString(),
+    what: { kind: 'company-told', provider, site, page, industry, headcount },
   }))
 }
 

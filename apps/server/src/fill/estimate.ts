@@ -1,8 +1,9 @@
 import type { FillEstimate } from '@upper-field/contract'
+import { inputFor, PERSON_INPUTS, type PersonInput } from '@upper-field/core/fill'
 import { sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { isAskable, mostOf, type PlanTerms, servingOf } from './plan'
-import { answeredWithin, countLeftOut, type FillFor, readWanting, wantingOf } from './wanting'
+import { answeredWithin, countLeftOut, type FillFor, readWanting, type WantingContact, wantingOf } from './wanting'
 
 /** Who lacks something, whom each provider can be asked about, who is left out, and the most that can cost. */
 export async function estimateFill(
@@ -35,11 +36,18 @@ export async function estimateFill(
   const lacking = plan.options.wants.map((want) => [want, wanting.filter(({ lacks }) => lacks.includes(want)).length])
   return {
     wanting: wanting.length,
+    known: knownOf(wanting),
     lacking: Object.fromEntries(lacking),
     leftOut: { ...(await countLeftOut(tx, meant)), 'nobody-to-ask': nobody },
     providers: [...counts].map(([provider, count]) => ({ provider, ...count })),
     most,
   }
+}
+
+/** Of how many each thing is known that a provider may have to be told. */
+function knownOf(wanting: readonly WantingContact[]): FillEstimate['known'] {
+  const of = (input: PersonInput) => wanting.filter((one) => inputFor({ accepts: [input] }, one) !== null).length
+  return Object.fromEntries(PERSON_INPUTS.map((input) => [input, of(input)])) as FillEstimate['known']
 }
 
 const askingOf = (contactId: number, provider: string): string => `${contactId} ${provider}`

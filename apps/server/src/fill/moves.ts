@@ -4,6 +4,7 @@ import { type Db, transaction } from '../db/database'
 import { insertRows } from '../db/insertRows'
 import { attempts, fillRuns } from '../db/schema'
 import type { Services } from '../services'
+import { leftOfMonth } from '../spend/limit'
 import { conditionOf, isAskable, mostOf, servingOf } from './plan'
 import type { AttemptRow, Run, SearchedContact } from './run'
 import { answeredWithin } from './wanting'
@@ -39,6 +40,8 @@ export interface Known {
   readonly asked: Map<string, number>
   readonly room: Map<string, number>
   readonly spentOn: ReadonlyMap<number, number>
+  /** What services with a limit of their own may still charge this month. */
+  readonly left: Map<string, number>
 }
 
 /** A question that is to be asked, and the most it can cost. */
@@ -66,12 +69,13 @@ export async function makeMoves(
   services: Services,
   run: Run,
   contacts: readonly SearchedContact[],
-  { asked, room }: StepCounts,
+  counts: StepCounts,
 ): Promise<Moves> {
   if (contacts.length === 0) return { asks: [], moved: 0, isDaySpent: false }
-  const known = { ...(await whatIsKnown(services.db, run, contacts)), asked, room }
-  const decisions = contacts.map((contact) => decide(run, contact, known))
+  const facts = await whatIsKnown(services.db, run, contacts)
   return transaction(services.pool, async (tx) => {
+    const known = { ...facts, ...counts, left: await leftOfMonth(tx) }
+    const decisions = contacts.map((contact) => decide(run, contact, known))
     const ends = decisions.filter((one) => 'state' in one)
     const { asked, ended, isDaySpent } = await reserve(
       tx,
@@ -103,15 +107,24 @@ export function decide(run: Run, contact: SearchedContact, known: Known): Decisi
   if (room === 0) return { contact, isLater: true }
   if (room !== undefined) known.room.set(act.provider, room - 1)
   known.asked.set(act.provider, (known.asked.get(act.provider) ?? 0) + 1)
-  return { contact, provider: act.provider, most: costOf(run, act.provider), isWaiting }
+  const most = costOf(run, act.provider)
+  const left = known.left.get(act.provider)
+  if (left !== undefined) known.left.set(act.provider, left - most)
+  return { contact, provider: act.provider, most, isWaiting }
 }
 
-function mayAsk(run: Run, provider: string, contact: SearchedContact, { before, asked, spentOn }: Known): boolean {
+function mayAsk(
+  run: Run,
+  provider: string,
+  contact: SearchedContact,
+  { before, asked, spentOn, left }: Known,
+): boolean {
   const terms = run.plan.providers.find(({ id }) => id === provider)
   if (!terms || run.failing.has(provider) || before.get(contact.id)?.has(provider)) return false
   const { perContact } = run.options
   const { mostAsked } = conditionOf(run.options, provider)
   if (mostAsked !== null && (asked.get(provider) ?? 0) >= mostAsked) return false
+  if (mostOf(terms, run.plan) > (left.get(provider) ?? Number.POSITIVE_INFINITY)) return false
   if (perContact !== null && (spentOn.get(contact.id) ?? 0) + mostOf(terms, run.plan) > perContact) return false
   return isAskable(run.plan, terms, contact)
 }
@@ -125,7 +138,7 @@ async function whatIsKnown(
   db: Db,
   run: Run,
   contacts: readonly SearchedContact[],
-): Promise<Omit<Known, keyof StepCounts>> {
+): Promise<Omit<Known, keyof StepCounts | 'left'>> {
   const ids = sql.param(contacts.map(({ id }) => id))
   const rows = await db
     .select()

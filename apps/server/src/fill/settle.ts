@@ -8,6 +8,7 @@ import { attempts, candidates, fillRuns, fills } from '../db/schema'
 import { withListLock } from '../lists/listLock'
 import { refreshContacts } from '../projection/refresh'
 import type { Services } from '../services'
+import { keepCompanyFacts } from './companyFacts'
 import type { JudgedAnswer, JudgedCandidate } from './judgeAnswers'
 import { setStates } from './moves'
 import type { AttemptRow, Run } from './run'
@@ -45,6 +46,7 @@ export async function settleAll(services: Services, run: Run, all: readonly Ende
     await endAttempts(tx, ended, at)
     await goOn(tx, run, ended)
     const changed = await keepFound(tx, run, judged, at)
+    await keepCompanyFacts(tx, run.listId, judged, at)
     await refreshContacts(tx, client, changed)
   })
 }

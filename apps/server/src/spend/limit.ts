@@ -6,7 +6,7 @@ import { spendLimit } from '../db/schema'
 import { Problem } from '../http/problem'
 
 /** What was spent this month, what work that is under way may still spend, and the most that may be. */
-export async function readMonth(db: Db): Promise<SpendMonth> {
+export async function readMonth(db: Db): Promise<Omit<SpendMonth, 'providers'>> {
   const [limit] = await db.select().from(spendLimit)
   const { rows } = await db.execute<{ spent: string; promised: string }>(sql`
     select
@@ -19,6 +19,55 @@ export async function readMonth(db: Db): Promise<SpendMonth> {
     spent: Number(rows[0]?.spent ?? 0),
     promised: Math.max(0, Number(rows[0]?.promised ?? 0)),
   }
+}
+
+/** What single services have charged this month, what is held for questions that are open, and the most they may. */
+export interface ProviderMonth {
+  readonly provider: string
+  readonly limit: number | null
+  readonly spent: number
+  readonly waiting: number
+}
+
+/** @param only where it is true, services with a limit alone */
+export async function readProviderMonths(db: Db, only: { readonly limited: boolean }): Promise<ProviderMonth[]> {
+  const { rows } = await db.execute<Record<string, string | null>>(sql`
+    with spent as (
+      select provider, sum(amount) as spent from charges where at >= date_trunc('month', now()) group by 1),
+    waiting as (select provider, sum(reserved) as waiting from attempts where state = 'waiting' group by 1)
+    select coalesce(s.provider, l.provider) as provider, l.month as limit, s.spent, w.waiting
+    from spent s full join provider_limits l on l.provider = s.provider
+    left join waiting w on w.provider = coalesce(s.provider, l.provider)
+    where ${only.limited ? sql`l.month is not null` : sql`true`} order by s.spent desc nulls last, 1`)
+  return rows.map(({ provider, limit, spent, waiting }) => ({
+    provider: provider ?? '',
+    limit: limit == null ? null : Number(limit),
+    spent: Number(spent ?? 0),
+    waiting: Number(waiting ?? 0),
+  }))
+}
+
+/**
+ * What services with a limit of their own may still charge this month, open questions taken off. Whoever asks at the
+ * same time waits, so that two do not take the same.
+ */
+export async function leftOfMonth(tx: Db): Promise<Map<string, number>> {
+  const months = await readProviderMonths(tx, { limited: true })
+  if (months.length === 0) return new Map()
+  await tx.execute(sql`select pg_advisory_xact_lock(${LOCKS.spend})`)
+  const held = await readProviderMonths(tx, { limited: true })
+  return new Map(held.map(({ provider, limit, spent, waiting }) => [provider, (limit ?? 0) - spent - waiting]))
+}
+
+/** Refuses work at one service that could pass its limit. @param most the most the work can cost */
+export async function refuseOverProviderLimit(tx: Db, provider: string, most: number): Promise<void> {
+  const left = (await leftOfMonth(tx)).get(provider)
+  if (left === undefined || most <= left) return
+  throw new Problem(
+    409,
+    'month-is-spent',
+    `This could cost up to ${euros(most)}, and this service may charge ${euros(Math.max(0, left))} more this month. Nothing was asked.`,
+  )
 }
 
 /** Work that may still spend: also where it rests, for it can go on. */

@@ -1,11 +1,11 @@
-import type { SpendLine } from '@upper-field/contract'
-import { sql } from 'drizzle-orm'
+import type { SpendLine, SpendMonth } from '@upper-field/contract'
+import { eq, sql } from 'drizzle-orm'
 import type { Hono } from 'hono'
 import { describeConnections } from '../connections/describe'
-import { spendLimit } from '../db/schema'
+import { providerLimits, spendLimit } from '../db/schema'
 import { serve } from '../http/serve'
 import type { Services } from '../services'
-import { readMonth } from './limit'
+import { readMonth, readProviderMonths } from './limit'
 import { readStatements } from './statements'
 
 /** Lines of the ledger that are told at once: one for each day, service, list and purpose. */
@@ -59,7 +59,16 @@ export function spendRoutes(app: Hono, services: Services): void {
     }))
   })
 
-  serve(app, services, 'readSpendMonth', () => readMonth(db))
+  const month = async (): Promise<SpendMonth> => {
+    const names = await namesOf()
+    const providers = await readProviderMonths(db, { limited: false })
+    return {
+      ...(await readMonth(db)),
+      providers: providers.map((one) => ({ ...one, name: names.get(one.provider) ?? one.provider })),
+    }
+  }
+
+  serve(app, services, 'readSpendMonth', month)
 
   serve(app, services, 'changeSpendLimit', async ({ body, me }) => {
     const changed = { changedBy: me.name, changedAt: new Date(services.now()) }
@@ -69,6 +78,17 @@ export function spendRoutes(app: Hono, services: Services): void {
         .insert(spendLimit)
         .values({ month: body.limit, ...changed })
         .onConflictDoUpdate({ target: spendLimit.isOnly, set: { month: body.limit, ...changed } })
-    return readMonth(db)
+    return month()
+  })
+
+  serve(app, services, 'changeProviderLimit', async ({ params: { provider }, body, me }) => {
+    const changed = { changedBy: me.name, changedAt: new Date(services.now()) }
+    if (body.limit === null) await db.delete(providerLimits).where(eq(providerLimits.provider, provider))
+    else
+      await db
+        .insert(providerLimits)
+        .values({ provider, month: body.limit, ...changed })
+        .onConflictDoUpdate({ target: providerLimits.provider, set: { month: body.limit, ...changed } })
+    return month()
   })
 }

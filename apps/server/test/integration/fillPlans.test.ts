@@ -119,6 +119,34 @@ describe('several things wanted at once', () => {
   })
 })
 
+describe('what is told of a company besides', () => {
+  it('is kept with the contact, and its domain is what the next service is told', async () => {
+    const listId = await newList(server.api)
+    const people = world.people.slice(60, 90)
+    const rows = people.map(({ given, family, company, profile }) => `${given} ${family},${company.name},${profile}`)
+    await bringText(server.api, listId, `name,company,profile\n${rows.join('\n')}\n`)
+    const estimate = (order: string) =>
+      server.api.call('estimateFill', { params: { listId }, query: { order, options: '{"wants":["work-email"]}' } })
+    expect((await estimate('ferrier')).known).toMatchObject({ 'name-and-domain': 0, 'name-and-company': 30 })
+    await filled(listId, { order: ['corvane'] })
+    const told = await server.sql<{ row: number; contact_id: string; domain: string; headcount: number }>(
+      'select c.row, f.contact_id, f.domain, f.headcount from company_facts f join contacts c on c.id = f.contact_id where f.list_id = $1',
+      [listId],
+    )
+    expect(told.length).toBeGreaterThan(10)
+    for (const { row, domain } of told) expect(domain).toBe(people[row - 2]?.company.domain)
+    const after = await estimate('ferrier')
+    expect(after.known['name-and-domain']).toBe(told.length)
+    expect(after.providers).toMatchObject([{ askable: told.length, lacksInput: 30 - told.length }])
+    const ended = await filled(listId, { order: ['ferrier'], options: { wants: ['work-email'] } })
+    expect(Number(ended.result.found)).toBeGreaterThan(0)
+
+    const { story } = await server.api.call('readStory', { params: { contactId: Number(told[0]?.contact_id) } })
+    const fact = story.find(({ what }) => what.kind === 'company-told')?.what
+    expect(fact).toMatchObject({ provider: 'corvane', headcount: told[0]?.headcount })
+  })
+})
+
 describe('the conditions of a plan', () => {
   it('ask in another order where a country has one', async () => {
     const listId = await listOf(world.people.slice(60, 110))

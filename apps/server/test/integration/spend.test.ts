@@ -43,9 +43,9 @@ const check = async () => {
 
 describe('the limit of a month', () => {
   it('is none until somebody sets it', async () => {
-    expect(await month()).toEqual({ limit: null, spent: 0, promised: 0 })
+    expect(await month()).toEqual({ limit: null, spent: 0, promised: 0, providers: [] })
     await expect(limitTo(-5)).rejects.toMatchObject({ status: 422 })
-    expect(await limitTo(250_000)).toEqual({ limit: 250_000, spent: 0, promised: 0 })
+    expect(await limitTo(250_000)).toMatchObject({ limit: 250_000, spent: 0, promised: 0 })
   })
 
   it('stops what could pass it, and says what is left', async () => {
@@ -81,6 +81,45 @@ describe('the limit of a month', () => {
   })
 })
 
+describe('the limit of one service', () => {
+  const limitOf = (provider: string, limit: number | null) =>
+    server.api.call('changeProviderLimit', { params: { provider }, body: { limit } })
+  const ofTansy = async () => (await month()).providers.find(({ provider }) => provider === 'tansy')
+
+  it('is never passed by a run, which goes on with the others', async () => {
+    await limitTo(null)
+    const before = (await ofTansy())?.spent ?? 0
+    await limitOf('tansy', before + 200_000)
+    const another = await newList(server.api)
+    const rows = world.people.slice(0, 40).map(({ given, family, company }) => `${given} ${family},${company.name}`)
+    await bringText(server.api, another, `name,company\n${rows.join('\n')}\n`)
+    const job = await server.api.call('startFill', {
+      params: { listId: another },
+      body: { order: ['tansy', 'quillwort'], checksLines: false, budget: 50_000_000 },
+    })
+    await untilEnded(server.api, another, job.id)
+    const after = await ofTansy()
+    expect(after?.spent).toBeGreaterThan(before)
+    expect(after?.spent).toBeLessThanOrEqual(before + 200_000)
+    expect(after?.waiting).toBe(0)
+    const asked = await server.sql<{ n: string }>(
+      `select count(*) as n from attempts where job_id = $1 and provider = 'quillwort'`,
+      [job.id],
+    )
+    expect(Number(asked[0]?.n)).toBeGreaterThan(30)
+    await limitOf('tansy', null)
+  })
+
+  it('keeps a check from starting that could pass it', async () => {
+    await limitOf('pellow', 1)
+    const another = await newList(server.api)
+    await bringText(server.api, another, 'name,phone\nMaren Oldershaw,+447911204481\n')
+    const starting = server.api.call('startCheck', { params: { listId: another }, body: { filter: '', agreed: 1e9 } })
+    await expect(starting).rejects.toThrow(/this service may charge €0\.00 more this month/)
+    await limitOf('pellow', null)
+  })
+})
+
 describe('a fill of some', () => {
   it('asks only whom the filter means, and nobody who may not be written to', async () => {
     await limitTo(null)
@@ -99,7 +138,10 @@ describe('a fill of some', () => {
       [job.id],
     )
     expect(asked).toEqual([{ full_name: 'Tom Kestle' }])
-    await server.sql(`update contacts set lane_reason = 'suppressed' where list_id = $1 and country = 'DE'`, [another])
+    await server.sql(
+      `update contacts set lane_reason = 'suppressed', suppressed_for = 'all' where list_id = $1 and country = 'DE'`,
+      [another],
+    )
     expect((await estimate('')).wanting).toBe(2)
     const nobody = { ...body, filter: 'country:DE' }
     await expect(server.api.call('startFill', { params: { listId: another }, body: nobody })).rejects.toMatchObject({

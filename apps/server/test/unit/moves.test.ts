@@ -42,6 +42,7 @@ const known = (attempts: readonly AttemptRow[] = [], more: Partial<Known> = {}):
   asked: new Map(),
   room: new Map(),
   spentOn: new Map(),
+  left: new Map(),
   ...more,
 })
 
@@ -82,6 +83,15 @@ describe('the next move for a contact', () => {
       contact,
       state: 'not-found',
     })
+  })
+
+  it('asks nobody whose month is spent, and counts what it takes of it', () => {
+    const left = new Map([['candle', 150]])
+    const counts = known([], { left })
+    expect(decide(run(), contact, counts)).toMatchObject({ provider: 'candle' })
+    expect(left.get('candle')).toBe(50)
+    expect(decide(run(), contact, counts)).toMatchObject({ provider: 'lantern' })
+    expect(left.get('candle')).toBe(50)
   })
 
   it('counts caps and room as it goes', () => {

@@ -13,9 +13,14 @@ const NEVER = 0.02
  * Brindle: dear, slow, and good in German- and French-speaking countries. Takes a request, answers later by calling
  * back, and charges for values that were accepted only.
  */
-export function brindle(world: World, directory: Directory, key: string, { speed, faults }: StandInOptions): Service {
+export function brindle(
+  world: World,
+  directory: Directory,
+  key: string,
+  { pace, faults, book }: StandInOptions,
+): Service {
   const app = new Hono()
-  const ledger = createLedger(faults)
+  const ledger = createLedger({ faults, book })
   const taken = new Set<string>()
   app.use('*', needsKey(key))
 
@@ -25,7 +30,7 @@ export function brindle(world: World, directory: Directory, key: string, { speed
     if (!taken.has(request)) {
       taken.add(request)
       const found = directory.find(person)
-      const wait = (900 + (hashOf(`${world.seed}|brindle waits|${found?.id}`) % 5000)) / speed
+      const wait = (900 + (hashOf(`${world.seed}|brindle waits|${found?.id}`) % 5000)) / pace.speed
       if (!isLikely(NEVER, world.seed, 'brindle forgets', found?.id ?? person.name))
         setTimeout(() => void callBackAll(key, callback, answer(world, found), faults?.has('doubled') ? 2 : 1), wait)
     }

@@ -16,9 +16,14 @@ const COVERAGE: Coverage = {
  * Corvane: a bundle of others. Takes a request and is looked at until it is ready; tells of companies too, and charges
  * for numbers that were taken. Now and then it says "working" again after it was ready, or gives a number twice.
  */
-export function corvane(world: World, directory: Directory, key: string, { speed, faults }: StandInOptions): Service {
+export function corvane(
+  world: World,
+  directory: Directory,
+  key: string,
+  { pace, faults, book }: StandInOptions,
+): Service {
   const app = new Hono()
-  const ledger = createLedger(faults)
+  const ledger = createLedger({ faults, book })
   const requests = new Map<string, { person: WorldPerson | undefined; readyAt: number; looks: number }>()
   app.use('*', needsKey(key))
 
@@ -27,7 +32,7 @@ export function corvane(world: World, directory: Directory, key: string, { speed
     const id = keyOfCall(c, crypto.randomUUID())
     if (!requests.has(id)) {
       const found = directory.find({ ...person, domain: '' })
-      const wait = (1200 + (hashOf(`${world.seed}|corvane waits|${found?.id}`) % 4000)) / speed
+      const wait = (1200 + (hashOf(`${world.seed}|corvane waits|${found?.id}`) % 4000)) / pace.speed
       requests.set(id, { person: found, readyAt: Date.now() + wait, looks: 0 })
     }
     return c.json({ search: { id, state: 'searching' } }, 202)

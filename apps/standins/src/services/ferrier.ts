@@ -12,14 +12,19 @@ const NUMBERS: Coverage = { home: { countries: new Set(['FR', 'NL']), share: 0.4
 const FAILS = 0.02
 
 /** Ferrier: work e-mails everywhere and few numbers. Charges for deliverable addresses; two calls of a hundred fail. */
-export function ferrier(world: World, directory: Directory, key: string, { speed, faults }: StandInOptions): Service {
+export function ferrier(
+  world: World,
+  directory: Directory,
+  key: string,
+  { pace, faults, book }: StandInOptions,
+): Service {
   const app = new Hono()
-  const ledger = createLedger(faults)
+  const ledger = createLedger({ faults, book })
   let calls = 0
   app.use('*', needsKey(key))
   app.post('/find', async (c) => {
     const { name, domain } = Person.pick({ name: true, domain: true }).parse(await c.req.json())
-    await sleep(70 / speed)
+    await sleep(70 / pace.speed)
     if (isLikely(FAILS, world.seed, 'ferrier fails', calls++)) return c.json({ error: 'try again' }, 503)
     const person = directory.find({ name, company: '', domain })
     if (!person) return c.json({ result: null }, 200)

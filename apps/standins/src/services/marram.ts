@@ -16,9 +16,9 @@ interface Order {
  * Marram, the e-mail verifier: one address or many, with when it was learnt. Slow on some hosts, and it answers
  * "unknown" where it could not ask. What is unknown, or of a host that takes everything, is free.
  */
-export function marram(world: World, _: Directory, key: string, { speed, faults }: StandInOptions): Service {
+export function marram(world: World, _: Directory, key: string, { pace, faults, book }: StandInOptions): Service {
   const app = new Hono()
-  const ledger = createLedger(faults)
+  const ledger = createLedger({ faults, book })
   const orders = new Map<string, Order>()
   app.use('*', needsKey(key))
 
@@ -36,7 +36,7 @@ export function marram(world: World, _: Directory, key: string, { speed, faults 
   app.post('/v1/verify', async (c) => {
     const { emails } = z.object({ emails: z.array(z.string().max(320)).min(1).max(500) }).parse(await c.req.json())
     const id = keyOfCall(c, crypto.randomUUID())
-    const order = orders.get(id) ?? { emails, readyAt: Date.now() + waitOf(world, emails) / speed }
+    const order = orders.get(id) ?? { emails, readyAt: Date.now() + waitOf(world, emails) / pace.speed }
     orders.set(id, order)
     return c.json(told(id, order))
   })

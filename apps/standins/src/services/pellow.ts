@@ -7,9 +7,9 @@ import { isLikely, type World } from '../world'
 const PRICE = 5_000
 
 /** Pellow, the line register: single checks at once, bulk checks when they are ready. "Unknown" is free. */
-export function pellow(world: World, _: Directory, key: string, { speed, faults }: StandInOptions): Service {
+export function pellow(world: World, _: Directory, key: string, { pace, faults, book }: StandInOptions): Service {
   const app = new Hono()
-  const ledger = createLedger(faults)
+  const ledger = createLedger({ faults, book })
   const bulks = new Map<string, { numbers: readonly string[]; readyAt: number }>()
   app.use('*', needsKey(key))
 
@@ -44,14 +44,14 @@ export function pellow(world: World, _: Directory, key: string, { speed, faults 
 
   app.post('/v1/checks', async (c) => {
     const { number } = z.object({ number: z.string() }).parse(await c.req.json())
-    await sleep(40 / speed)
+    await sleep(40 / pace.speed)
     return c.json(charged(keyOfCall(c, number), number))
   })
 
   app.post('/v1/bulk', async (c) => {
     const { numbers } = z.object({ numbers: z.array(z.string()).max(1000) }).parse(await c.req.json())
     const id = keyOfCall(c, crypto.randomUUID())
-    if (!bulks.has(id)) bulks.set(id, { numbers, readyAt: Date.now() + (400 + numbers.length * 4) / speed })
+    if (!bulks.has(id)) bulks.set(id, { numbers, readyAt: Date.now() + (400 + numbers.length * 4) / pace.speed })
     return c.json({ id, state: 'working', answers: [] })
   })
 

@@ -18,9 +18,14 @@ const REGISTERS: Readonly<Record<string, string>> = {
 }
 
 /** Pellow's door to three do-not-call registers: who does not want to be called. Numbers of other countries are free. */
-export function pellowRegisters(world: World, _: Directory, key: string, { speed, faults }: StandInOptions): Service {
+export function pellowRegisters(
+  world: World,
+  _: Directory,
+  key: string,
+  { pace, faults, book }: StandInOptions,
+): Service {
   const app = new Hono()
-  const ledger = createLedger(faults)
+  const ledger = createLedger({ faults, book })
   app.use('*', needsKey(key))
 
   const answer = (number: string) => {
@@ -31,7 +36,7 @@ export function pellowRegisters(world: World, _: Directory, key: string, { speed
   }
   app.post('/v1/look', async (c) => {
     const { numbers } = z.object({ numbers: z.array(z.string()).max(500) }).parse(await c.req.json())
-    await sleep((60 + numbers.length) / speed)
+    await sleep((60 + numbers.length) / pace.speed)
     const call = keyOfCall(c, crypto.randomUUID())
     const answers = numbers.map(answer)
     for (const { number, listed } of answers) if (listed !== null) ledger.charge(`${call}|${number}`, PRICE)

@@ -11,13 +11,18 @@ const COVERAGE: Coverage = { home: { countries: new Set(), share: 0 }, elsewhere
 const ANOTHER = 0.06
 
 /** Quillwort: at home where none of this world is, and cheap. Every call is paid; some answers are about somebody else. */
-export function quillwort(world: World, directory: Directory, key: string, { speed, faults }: StandInOptions): Service {
+export function quillwort(
+  world: World,
+  directory: Directory,
+  key: string,
+  { pace, faults, book }: StandInOptions,
+): Service {
   const app = new Hono()
-  const ledger = createLedger(faults)
+  const ledger = createLedger({ faults, book })
   app.use('*', needsKey(key))
   app.post('/v2/lookup', async (c) => {
     const asked = Person.extend({ email: z.string().default('') }).parse(await c.req.json())
-    await sleep(110 / speed)
+    await sleep(110 / pace.speed)
     const person = directory.find({ ...asked, domain: '', profile: undefined })
     ledger.charge(keyOfCall(c, JSON.stringify(asked)), PRICE)
     if (!person || !covers(world, 'quillwort', person, COVERAGE)) return c.json({ matches: [] })

@@ -9,17 +9,22 @@ const COVERAGE: Coverage = { home: { countries: new Set(['GB', 'IE']), share: 0.
 const PER_SECOND = 5
 
 /** Saltmarsh: the United Kingdom and Ireland, by profile address only. Several candidates; five calls a second, each paid. */
-export function saltmarsh(world: World, directory: Directory, key: string, { speed, faults }: StandInOptions): Service {
+export function saltmarsh(
+  world: World,
+  directory: Directory,
+  key: string,
+  { pace, faults, book }: StandInOptions,
+): Service {
   const app = new Hono()
-  const ledger = createLedger(faults)
+  const ledger = createLedger({ faults, book })
   let second = 0
   let calls = 0
   app.use('*', needsKey(key))
   app.get('/v1/people', async (c) => {
-    const now = Math.floor((Date.now() * speed) / 1000)
+    const now = Math.floor((Date.now() * pace.speed) / 1000)
     if (now !== second) [second, calls] = [now, 0]
     if (++calls > PER_SECOND) return c.json({ error: 'too many calls' }, 429, { 'retry-after': '1' })
-    await sleep(90 / speed)
+    await sleep(90 / pace.speed)
     const profile = c.req.query('profile') ?? ''
     const person = directory.find({ name: '', company: '', domain: '', profile })
     ledger.charge(keyOfCall(c, profile), PRICE)

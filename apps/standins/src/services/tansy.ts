@@ -8,13 +8,18 @@ const PRICE = 80_000
 const AT_HOME = new Set(['US', 'CA'])
 
 /** Tansy: wide and cheap, at its best in North America. Answers at once and tells its price; a third of its "mobiles" are fixed lines. */
-export function tansy(world: World, directory: Directory, key: string, { speed, faults }: StandInOptions): Service {
+export function tansy(
+  world: World,
+  directory: Directory,
+  key: string,
+  { pace, faults, book }: StandInOptions,
+): Service {
   const app = new Hono()
-  const ledger = createLedger(faults)
+  const ledger = createLedger({ faults, book })
   app.use('*', needsKey(key))
   app.post('/v1/find', async (c) => {
     const { person } = z.object({ person: Person }).parse(await c.req.json())
-    await sleep(60 / speed)
+    await sleep(60 / pace.speed)
     const found = directory.find({ ...person, profile: undefined })
     const candidates = found && knows(world, found) ? [{ number: numberIt(world, found), score: 70 }] : []
     if (found && candidates.length > 0) ledger.charge(keyOfCall(c, found.profile), PRICE)

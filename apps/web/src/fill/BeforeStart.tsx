@@ -7,6 +7,7 @@ import { Notice } from '../kit/Notice'
 import { count, countryName, money, plural } from '../words/format'
 import { LEFT_OUT_OF_FILL, WANT } from '../words/sentences'
 import { priceText } from '../words/services'
+import { KnownOfThem } from './KnownOfThem'
 import { namedInPlan, type PlanDraft } from './plan'
 import type { Filling } from './useFilling'
 
@@ -50,6 +51,7 @@ export function BeforeStart({ plan, filling, estimate, budget, sample, onClose }
           </p>
         ))}
         <Left estimate={estimate} />
+        <KnownOfThem estimate={estimate} />
         <p className="text-[13px] text-soft">
           Lately asked: they had no answer about these. Lacks input: what they must be told is not known.
         </p>

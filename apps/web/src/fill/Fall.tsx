@@ -1,7 +1,9 @@
 import { useSortable } from '@dnd-kit/sortable'
 import { ArrowDown, ArrowUp, GripVertical, SlidersHorizontal, X } from 'lucide-react'
 import { useState } from 'react'
+import { useReadSpendMonthQuery } from '../api'
 import { useProviders } from '../connections/useConnected'
+import { standingOf } from '../spend/spendLines'
 import { count, money, percent } from '../words/format'
 import { ACCEPTS, priceText } from '../words/services'
 import { ConditionsDialog } from './ConditionsDialog'
@@ -34,6 +36,9 @@ export function Fall(props: FallProps) {
   const { attributes, listeners, setNodeRef, transform } = useSortable({ id })
   const service = useProviders()?.find(({ provider }) => provider === id)
   const name = service?.name ?? id
+  const { data: month } = useReadSpendMonthQuery({})
+  const ofMonth = month?.providers.find(({ provider }) => provider === id)
+  const isSpent = ofMonth !== undefined && standingOf({ ...ofMonth, promised: ofMonth.waiting }) === 'reached'
   const right = stream.left + stream.width
   return (
     <li
@@ -42,7 +47,7 @@ export function Fall(props: FallProps) {
         height: isLast ? BOX.top + BOX.height + END : FALL,
         ...(transform ? { transform: `translateY(${transform.y}px)` } : {}),
       }}
-      className="relative grid grid-cols-[24px_minmax(0,1fr)_176px_112px] gap-x-3"
+      className="relative grid grid-cols-[24px_minmax(0,1fr)_172px_112px] gap-x-3"
     >
       <button
         type="button"
@@ -81,7 +86,7 @@ export function Fall(props: FallProps) {
           </div>
         ) : null}
       </div>
-      <Gave figures={figures} entered={entered} />
+      <Gave figures={figures} entered={entered} isSpent={isSpent} />
       <div className="flex gap-1 self-start" style={{ marginTop: BOX.top }}>
         <Tool label={`Conditions for ${name}`} onClick={() => setIsOpen(true)}>
           <SlidersHorizontal size={16} aria-hidden="true" />
@@ -128,26 +133,33 @@ function Tool(props: { label: string; isOff?: boolean; onClick: () => void; chil
 }
 
 /** What a provider gave, or before a run, about how many it can be asked. */
-function Gave({ figures: { result, askedLately }, entered }: { figures: FallFigures; entered: number }) {
+function Gave(props: { figures: FallFigures; entered: number; isSpent: boolean }) {
+  const { entered, isSpent } = props
+  const { result, askedLately } = props.figures
+  const spent = isSpent ? <span className="block text-beet">its limit for the month is reached</span> : null
   if (!result)
     return (
       <p className="self-start text-[13px] text-soft" style={{ marginTop: BOX.top - 2 }}>
         can be asked about <span className="num">{count(entered)}</span>
         {askedLately > 0 ? <span className="block">not again about {count(askedLately)}</span> : null}
+        {spent}
       </p>
     )
   const others = [
-    result.asked > 0 ? `${percent(result.accepted / result.asked)} of ${count(result.asked)} asked` : 'not asked',
     result.setAside > 0 ? `${count(result.setAside)} set aside` : '',
     result.waiting > 0 ? `${count(result.waiting)} awaited` : '',
     result.failed > 0 ? `${count(result.failed)} failed` : '',
     money(result.cost),
   ]
   return (
-    <p className="self-start text-[13px]" style={{ marginTop: BOX.top - 8 }}>
+    <p className="self-start text-[13px]" style={{ marginTop: BOX.top - 14 }}>
       <span className="num font-semibold">{count(result.accepted)}</span> <span className="font-semibold">usable</span>
+      <span className="block text-[12.5px] text-soft">
+        {result.asked > 0 ? `${percent(result.accepted / result.asked)} of ${count(result.asked)} asked` : 'not asked'}
+      </span>
       <span className="block text-[12.5px] text-soft">{others.filter(Boolean).join(' · ')}</span>
       {result.isSetAside ? <span className="block text-beet">kept failing: the run went on</span> : null}
+      {spent}
     </p>
   )
 }

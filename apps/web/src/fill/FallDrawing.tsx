@@ -25,19 +25,15 @@ export function FallDrawing({ stream, next, bottom, accepted, aside, isAhead }: 
         {aside > 0 ? <path d={spillPath(stream, aside, below)} fill="var(--straw)" /> : null}
       </svg>
       {thick > 0 ? (
-        <svg
-          aria-hidden="true"
-          viewBox="0 0 100 44"
-          preserveAspectRatio="none"
-          className="absolute right-0"
-          style={{ left: Math.max(right, stream.left + 122), top: middle - 22, height: 44, width: 'auto' }}
-        >
-          <path
-            d={`M0 ${22 - thick / 2}L100 ${16 - thick / 2}V${16 + thick / 2}L0 ${22 + thick / 2}Z`}
-            fill="var(--moss)"
-            opacity="0.85"
-          />
-        </svg>
+        <div className="absolute right-0 h-11" style={{ left: Math.max(right, stream.left + 122), top: middle - 22 }}>
+          <svg aria-hidden="true" viewBox="0 0 100 44" preserveAspectRatio="none" className="h-11 w-full">
+            <path
+              d={`M0 ${22 - thick / 2}L100 ${16 - thick / 2}V${16 + thick / 2}L0 ${22 + thick / 2}Z`}
+              fill="var(--moss)"
+              opacity="0.85"
+            />
+          </svg>
+        </div>
       ) : null}
     </div>
   )

@@ -11,6 +11,7 @@ import { count, money, plural } from '../words/format'
 import { WANT } from '../words/sentences'
 import { BeforeStart } from './BeforeStart'
 import { budgetOf, DEFAULT_BUDGET } from './budget'
+import { KnownOfThem } from './KnownOfThem'
 import { LawfulRegions } from './LawfulRegions'
 import { NewBatches } from './NewBatches'
 import { NewPrices } from './NewPrices'
@@ -55,6 +56,10 @@ export function FillPlanPanel({ plan, setPlan }: PlanProps) {
           </>
         ) : null}
       </p>
+      <details>
+        <summary className="cursor-pointer text-[13.5px]">What is known of them</summary>
+        <KnownOfThem estimate={estimate} />
+      </details>
       <TextField
         label="Budget in euros"
         inputMode="decimal"

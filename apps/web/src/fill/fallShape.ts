@@ -1,8 +1,8 @@
 /** Height of one fall, and of what the stream drops down to at its end, in pixels. */
-export const FALL = 84
-export const END = 34
+export const FALL = 74
+export const END = 28
 /** The name of a provider stands so far down in its fall, in a box so high. */
-export const BOX = { top: 24, height: 28 } as const
+export const BOX = { top: 22, height: 26 } as const
 
 const LEFT = 8
 /** Each fall begins so much further to the right than the one above. */

@@ -4,6 +4,7 @@ import { Link } from 'react-router'
 import { problemText, useReadSpendQuery } from '../api'
 import { Empty, Loading, Notice } from '../kit/Notice'
 import { count, date, money } from '../words/format'
+import { ProviderLimits } from './ProviderLimits'
 import { SpendMonthPanel } from './SpendMonthPanel'
 import { Statements } from './Statements'
 import { csvOf, lastDays, sumsOf } from './spendLines'
@@ -31,6 +32,7 @@ export function SpendView() {
           </p>
         </Empty>
       ) : null}
+      <ProviderLimits />
       {data && data.length > 0 ? <UsableCosts /> : null}
       {data && data.length > 0 ? <Statements /> : null}
       {data && data.length > 0 ? <Sums lines={data} /> : null}

@@ -39,7 +39,11 @@ export function lastDays(lines: readonly SpendLine[], today: Date, days: number)
 const NEARLY = 0.8
 
 /** Where a month stands: nothing to say, little left, or nothing. */
-export function standingOf({ limit, spent, promised }: SpendMonth): 'free' | 'enough' | 'nearly' | 'reached' {
+export function standingOf({
+  limit,
+  spent,
+  promised,
+}: Pick<SpendMonth, 'limit' | 'spent' | 'promised'>): 'free' | 'enough' | 'nearly' | 'reached' {
   if (limit === null) return 'free'
   const taken = spent + promised
   return taken >= limit ? 'reached' : taken >= limit * NEARLY ? 'nearly' : 'enough'

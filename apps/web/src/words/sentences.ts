@@ -91,6 +91,7 @@ export const CALL: Record<CallState, string> = {
   'not-this-day': 'not called on this day',
   holiday: 'a public holiday there',
   'zone-not-known': 'time there not known',
+  suppressed: 'not to be called',
 }
 
 export const SURE: Record<Sureness, string> = {

@@ -112,6 +112,15 @@ export function tell(
       }
     case 'filled':
       return { title: `${FOUND_AS[fact.foundAs]} found by ${named(fact.provider)}`, more: [valueText(fact.value)] }
+    case 'company-told':
+      return {
+        title: `Company told by ${named(fact.provider)}`,
+        more: [
+          [fact.industry, fact.headcount === null ? '' : `${count(fact.headcount)} people`, fact.site, fact.page]
+            .filter(Boolean)
+            .join(' · '),
+        ],
+      }
     case 'placed':
       return { title: `Now in ${LANE[fact.lane]}`, more: [`Because: ${LANE_REASON[fact.reason]}.`] }
     case 'forgotten':

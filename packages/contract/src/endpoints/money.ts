@@ -200,6 +200,17 @@ export const moneyEndpoints = {
     response: SpendMonth,
     role: 'owner',
   }),
+  changeProviderLimit: endpoint(
+    'put',
+    '/spend/month/{provider}',
+    'Set the most that one service may charge in a month; null for no limit',
+    {
+      params: OfProvider,
+      body: z.object({ limit: Micros.nullable() }),
+      response: SpendMonth,
+      role: 'owner',
+    },
+  ),
   readStatements: endpoint('get', '/spend/statements', 'What services say they have charged this month, beside ours', {
     response: z.array(ServiceStatement),
     role: 'operator',

@@ -49,7 +49,7 @@ export function localTime(zone: string, at: number): LocalTime {
   }
 }
 
-export const CALL_STATES = ['now', 'outside-hours', 'not-this-day', 'holiday', 'zone-not-known'] as const
+export const CALL_STATES = ['now', 'outside-hours', 'not-this-day', 'holiday', 'zone-not-known', 'suppressed'] as const
 /** Whether somebody may be called, and why not. */
 export type CallState = (typeof CALL_STATES)[number]
 

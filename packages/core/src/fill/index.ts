@@ -1,4 +1,5 @@
 export { type Expected, expectOrder, type Range } from './bootstrap'
+export { type CompanyFacts, companyFactsIn } from './companyFacts'
 export {
   type AddressCandidate,
   FOUND_AS,

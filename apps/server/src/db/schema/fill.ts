@@ -166,3 +166,18 @@ export const connections = pgTable('connections', {
   sealedKey: text('sealed_key'),
   changedAt: instant('changed_at').notNull().defaultNow(),
 })
+
+/** What a provider told of the company a contact works for, besides what it was asked for. */
+export const companyFacts = pgTable('company_facts', {
+  contactId: bigint('contact_id', { mode: 'number' }).primaryKey(),
+  listId: ofList(),
+  attemptId: uuid('attempt_id').notNull(),
+  provider: text('provider').notNull(),
+  /** Of the site, in small letters; empty where none was told. */
+  domain: text('domain').notNull(),
+  site: text('site').notNull(),
+  page: text('page').notNull(),
+  industry: text('industry').notNull(),
+  headcount: integer('headcount'),
+  toldAt: instant('told_at').notNull(),
+})

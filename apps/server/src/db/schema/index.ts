@@ -14,11 +14,21 @@ export {
   numbers,
   tidyCounts,
 } from './contacts'
-export { attempts, candidates, connections, fillRuns, fillSearches, fillStanding, fills, lawfulRegions } from './fill'
+export {
+  attempts,
+  candidates,
+  companyFacts,
+  connections,
+  fillRuns,
+  fillSearches,
+  fillStanding,
+  fills,
+  lawfulRegions,
+} from './fill'
 export { addressChecks, callLimits, charges, doNotCallChecks, idempotencyKeys, jobs, lineChecks } from './jobs'
 export { batches, batchPieces, heldRows, layouts, lists, rows } from './lists'
 export { pairDecisions, pairStates, pairs, valueChoices } from './pair'
 export { editionMembers, editionPieces, editions } from './send'
-export { spendLimit } from './spend'
+export { providerLimits, spendLimit } from './spend'
 export { forgotten, suppressionBatches, suppressionEntries, suppressionLists } from './suppression'
 export { acts, edits, leftOut, routines } from './tidy'

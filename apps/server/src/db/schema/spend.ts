@@ -8,3 +8,11 @@ export const spendLimit = pgTable('spend_limit', {
   changedBy: text('changed_by').notNull(),
   changedAt: instant('changed_at').notNull().defaultNow(),
 })
+
+/** The most that one service may charge in a calendar month. */
+export const providerLimits = pgTable('provider_limits', {
+  provider: text('provider').primaryKey(),
+  month: bigint('month', { mode: 'number' }).notNull(),
+  changedBy: text('changed_by').notNull(),
+  changedAt: instant('changed_at').notNull().defaultNow(),
+})
