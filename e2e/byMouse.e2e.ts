@@ -97,7 +97,7 @@ test('a fill asks in the order that was set, and stays within its budget', async
       .first(),
   ).toBeVisible()
   await page.goto(page.url().replace(/\/lists\/.*/, '/spend'))
-  await expect(page.getByRole('cell', { name: 'Brindle' })).toBeVisible()
+  await expect(page.getByRole('cell', { name: 'Brindle', exact: true })).toBeVisible()
 })
 
 test('a broken file is explained before it is sent', async ({ page }) => {

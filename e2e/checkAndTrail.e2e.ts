@@ -37,6 +37,26 @@ test('addresses of a country are checked for a price said first, and each count 
   await expect(dialog).toHaveCount(0)
 })
 
+test('whom a do-not-call register holds is suppressed for calls alone, asked by country', async ({ page }) => {
+  await openStage(page, /^Check/)
+  await page.getByRole('navigation', { name: 'Parts of Check' }).getByRole('button', { name: 'Do not call' }).click()
+  await page.getByRole('checkbox', { name: 'Ireland' }).press('Space')
+  await expect(page.getByRole('checkbox', { name: 'Ireland' })).toBeChecked()
+  await page.getByRole('button', { name: /^Check [\d,]+ numbers · at most €/ }).press('Enter')
+  await expect(page.getByText(/numbers asked about/)).toBeVisible({ timeout: 60_000 })
+  const listed = page.getByRole('button', { name: /^Ireland, not to be called: / })
+  await expectAccessible(page)
+  await listed.click()
+  await expect(page).toHaveURL(/suppressed(:|%3A)calls/)
+  const row = page.getByRole('table', { name: 'Contacts' }).getByRole('row').nth(1)
+  await expect(row).toContainText('calls')
+  await row.click()
+  const story = page.getByRole('region', { name: /^Story of/ })
+  await expect(story.getByText(/^Not for calls: on “Do-not-call registers” since/).first()).toBeVisible()
+  await expect(story.getByText('Asked of do-not-call registers').first()).toBeVisible()
+  await page.keyboard.press('Escape')
+})
+
 test('some are tried first, by keyboard; the trail tells the course of each, and takes what was set aside', async ({
   page,
 }) => {
