@@ -5,6 +5,7 @@ import fc from 'fast-check'
 import { countriesOf } from '../src/fill/LawfulRegions'
 import {
   branchesTaught,
+  expectedWithin,
   mistakesIn,
   namedInPlan,
   newPlan,
@@ -107,4 +108,25 @@ describe('waitText', () => {
     [41_200, '41 s'],
     [130_000, '2 min'],
   ])('%j is %s', (time, text) => expect(waitText(time)).toBe(text))
+})
+
+describe('what a fill will probably bring', () => {
+  const money = fc.integer({ min: 1, max: 1_000_000_000 })
+  it('costs no more than it may, and brings all of its part where the money lasts', () =>
+    fc.assert(
+      fc.property(
+        fc.nat(100_000),
+        money,
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        money,
+        (usable, cost, share, most) => {
+          const expected = expectedWithin({ usable, cost }, share, most)
+          expect(expected.cost).toBeLessThanOrEqual(most)
+          expect(expected.usable).toBeLessThanOrEqual(Math.ceil(usable * share))
+          if (cost * share <= most) expect(expected.usable).toBe(Math.round(usable * share))
+        },
+      ),
+    ))
+  it('is half of it for half of the money', () =>
+    expect(expectedWithin({ usable: 400, cost: 80 }, 1, 40)).toEqual({ usable: 200, cost: 40 }))
 })

@@ -31,6 +31,7 @@ describe('figures of the waterfall', () => {
     expect(waterfallFigures(['b', 'a'], estimate, undefined)).toEqual({
       whole: 100,
       left: null,
+      runsOff: 80,
       falls: [
         { id: 'b', entered: 60, askedLately: 0, result: null },
         { id: 'a', entered: 80, askedLately: 5, result: null },
@@ -38,8 +39,8 @@ describe('figures of the waterfall', () => {
     }))
 
   it('tell after a run what each gave, and of one that was not in it whom it can be asked about', () => {
-    const { whole, falls, left } = waterfallFigures(['c', 'b', 'a'], estimate, run)
-    expect([whole, left]).toEqual([50, 20])
+    const { whole, falls, left, runsOff } = waterfallFigures(['c', 'b', 'a'], estimate, run)
+    expect([whole, left, runsOff]).toEqual([50, 20, 30])
     expect(falls.map(({ id, entered, result: gave }) => [id, entered, gave?.accepted])).toEqual([
       ['c', 30, 10],
       ['b', 60, undefined],
@@ -51,6 +52,7 @@ describe('figures of the waterfall', () => {
     expect(waterfallFigures(['a'], undefined, undefined)).toEqual({
       whole: 0,
       left: null,
+      runsOff: 0,
       falls: [{ id: 'a', entered: 0, askedLately: 0, result: null }],
     }))
 })

@@ -8,7 +8,7 @@ import { count, countryName, money, plural } from '../words/format'
 import { LEFT_OUT_OF_FILL, WANT } from '../words/sentences'
 import { priceText } from '../words/services'
 import { KnownOfThem } from './KnownOfThem'
-import { namedInPlan, type PlanDraft } from './plan'
+import { expectedWithin, namedInPlan, type PlanDraft } from './plan'
 import type { Filling } from './useFilling'
 
 interface BeforeStartProps {
@@ -27,6 +27,7 @@ export function BeforeStart({ plan, filling, estimate, budget, sample, onClose }
   const asked = sample ?? estimate.wanting
   const share = estimate.wanting === 0 ? 0 : asked / estimate.wanting
   const most = Math.min(budget, Math.ceil(estimate.most * share))
+  const expected = estimate.expected && expectedWithin(estimate.expected, share, most)
   const start = async () => {
     if (await filling.start({ budget: most, sample })) onClose()
   }
@@ -60,10 +61,9 @@ export function BeforeStart({ plan, filling, estimate, budget, sample, onClose }
           <dd className="num font-semibold">{money(most)}</dd>
           <dt>Expected</dt>
           <dd>
-            {estimate.expected ? (
+            {expected ? (
               <span className="num font-semibold">
-                {plural(Math.round(estimate.expected.usable * share), 'usable', 'usable')} for{' '}
-                {money(Math.min(most, Math.round(estimate.expected.cost * share)))}
+                {plural(expected.usable, 'usable', 'usable')} for {money(expected.cost)}
               </span>
             ) : (
               <span className="text-soft">not known: nobody was asked of everyone yet in this order</span>

@@ -32,8 +32,8 @@ export function Waterfall({ plan, setPlan, branch }: WaterfallProps) {
   }
   const move = (id: string, by: number) => setOrder(arrayMove([...order], order.indexOf(id), order.indexOf(id) + by))
   const run = runs[0]
-  const { whole, falls, left } = waterfallFigures(order, estimate, run)
-  const streams = streamsOf([...falls.map(({ entered }) => entered), left ?? 0].map((n) => partOf(n, whole)))
+  const { whole, falls, left, runsOff } = waterfallFigures(order, estimate, run)
+  const streams = streamsOf([...falls.map(({ entered }) => entered), runsOff].map((n) => partOf(n, whole)))
   return (
     <div>
       <p className="pb-1 pl-8 font-semibold">

@@ -16,6 +16,8 @@ export interface WaterfallFigures {
   readonly falls: readonly FallFigures[]
   /** Without all of what is wanted at the end; null before a run. */
   readonly left: number | null
+  /** About how many the last one was asked without a usable answer: what runs off below it. */
+  readonly runsOff: number
 }
 
 export function waterfallFigures(
@@ -33,10 +35,12 @@ export function waterfallFigures(
       result,
     }
   })
+  const last = falls.at(-1)
   return {
     whole: run?.contacts ?? estimate?.wanting ?? 0,
     falls,
     left: run ? run.contacts - run.found : null,
+    runsOff: last ? last.entered - (last.result?.accepted ?? 0) : 0,
   }
 }
 

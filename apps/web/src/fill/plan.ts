@@ -103,3 +103,17 @@ export function branchesTaught(sample: FillSample, order: readonly string[]): re
 export const namedInPlan = ({ order, branches }: PlanDraft): readonly string[] => [
   ...new Set([...order, ...branches.flatMap((branch) => branch.order)]),
 ]
+
+/**
+ * What a fill of a part of those who lack something will probably bring, where it ends when its money is spent: then it
+ * brings as much less as it has less money.
+ */
+export function expectedWithin(
+  { usable, cost }: { readonly usable: number; readonly cost: number },
+  share: number,
+  most: number,
+): { readonly usable: number; readonly cost: number } {
+  const wanted = cost * share
+  const paid = wanted > most ? most / wanted : 1
+  return { usable: Math.round(usable * share * paid), cost: Math.round(wanted * paid) }
+}

@@ -18,7 +18,7 @@ export function ProviderLimits() {
   const [changing, setChanging] = useState<ProviderMonth | null>(null)
   if (!month || month.providers.length === 0) return null
   return (
-    <section aria-label="Services this month" className="pt-6">
+    <section aria-label="Services this month" className="pb-6">
       <h2 className="pb-1">Services this month</h2>
       <table className="w-full">
         <thead className="text-left text-[13px] text-soft">
