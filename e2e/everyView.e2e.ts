@@ -47,7 +47,16 @@ for (const theme of ['light', 'dark'] as const) {
       .setInputFiles({ name: 'a.csv', mimeType: 'text/csv', buffer: Buffer.from('name,phone\nMaren,07911 204481\n') })
     await expect(page.getByRole('heading', { name: 'a.csv' })).toBeVisible()
     await expectAccessible(page)
-    for (const room of ['providers', 'providers/new', 'providers/pellow', 'suppression', 'spend', 'people']) {
+    for (const room of [
+      'providers',
+      'providers/new',
+      'providers/pellow',
+      'destinations',
+      'destinations/new',
+      'suppression',
+      'spend',
+      'people',
+    ]) {
       await page.goto(`${appUrl()}/${room}`)
       await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
       await expectAccessible(page)

@@ -1,11 +1,12 @@
 import { fillReplay } from './fillReplay'
+import { normal } from './normal'
 import { open } from './open'
 import { pair } from './pair'
 import { prepare } from './prepare'
 import { read } from './read'
 import { tidy } from './tidy'
 
-const VERBS = { open, read, tidy, pair, prepare, 'fill-replay': fillReplay } as const
+const VERBS = { open, read, tidy, pair, normal, prepare, 'fill-replay': fillReplay } as const
 const USAGE = `Usage: npm run -s tool -- VERB …
   open FILE [--rows N] [--sheet NAME] [--country GB] [--encoding E] [--delimiter D] [--headings ROW|none]
        [--merged every|first] [--hidden]  what a file of any kind holds, as JSON
@@ -16,8 +17,10 @@ const USAGE = `Usage: npm run -s tool -- VERB …
   pair IN.csv [--decide FILE] [--country GB]
                                          who is one person by itself, as row_id,group_id,score; pairs left to a
                                          person go to the file
-  prepare --destination brassbell FILE.csv [--plain] [--country GB]
-                                         the prepared audience of a clean CSV
+  normal                                 JSON lines {"value","form":[steps],"country"} on standard input, each as
+                                         {"normal","sha256"}, in order
+  prepare --destination FILE.json IN.csv [--takes people|companies] [--plain] [--country GB]
+                                         the prepared audience of a clean CSV, as a destination is declared
   fill-replay FILE.json                  what every order of the providers would have found and cost, as JSON`
 
 const [verb = '', ...args] = process.argv.slice(2)

@@ -1,11 +1,26 @@
 import { createHash } from 'node:crypto'
+import { existsSync, readFileSync } from 'node:fs'
+import { join } from 'node:path'
 import { parseArgs } from 'node:util'
-import { findDestination, headingsOf, prepareMember } from '@upper-field/core/send'
+import { DestinationDocument } from '@upper-field/contract'
+import {
+  type AudienceMember,
+  type AudienceShape,
+  headingsOf,
+  type LeftOut,
+  prepareMember,
+  shapeOf,
+  TAKES,
+} from '@upper-field/core/send'
 import { csvLine, FILE_PROBLEM_TEXT } from '@upper-field/core/table'
-import { projectRow } from '@upper-field/core/tidy'
+import { type ProjectedContact, projectRow } from '@upper-field/core/tidy'
 import { openFile, readFileRows } from '@upper-field/files'
+import { z } from 'zod'
 import { fileSource } from './fileSource'
 import { print } from './print'
+
+/** Destinations that ship, by their ids. */
+const SHIPPED = join(import.meta.dirname, '..', '..', 'apps', 'server', 'destinations')
 
 /** Prints the audience of a clean CSV in a destination's form, in constant memory. What is left out is told on standard error. */
 export async function prepare(args: string[]): Promise<void> {
@@ -14,36 +29,82 @@ export async function prepare(args: string[]): Promise<void> {
     allowPositionals: true,
     options: {
       destination: { type: 'string' },
+      takes: { type: 'string' },
       plain: { type: 'boolean', default: false },
       country: { type: 'string' },
     },
   })
-  const destination = findDestination(values.destination ?? '')
-  if (!destination) throw new Error('Name a destination: --destination brassbell')
+  const { shape, isHashed } = readShape(values.destination ?? '', values.takes, values.plain)
   const [path] = positionals
   if (!path) throw new Error('Name a CSV file.')
-  const hash = values.plain ? null : (text: string) => createHash('sha256').update(text).digest('hex')
-  await print(csvLine(headingsOf(destination)))
+  const hash = isHashed ? (text: string) => createHash('sha256').update(text, 'utf8').digest('hex') : null
+  await print(csvLine(headingsOf(shape)))
   const leftOut = new Map<string, number>()
-  for await (const cells of rowsOf(path, values.country?.toUpperCase() ?? null)) {
-    if (typeof cells === 'string') {
-      leftOut.set(cells, (leftOut.get(cells) ?? 0) + 1)
+  const leave = (reason: string) => leftOut.set(reason, (leftOut.get(reason) ?? 0) + 1)
+  for await (const row of rowsOf(path, values.country?.toUpperCase() ?? null)) {
+    if (typeof row === 'string') {
+      leave(row)
       continue
     }
-    const { values: known, numbers, emails } = cells
-    const member = {
-      ...known,
-      emails: emails.map(({ address }) => address),
-      numbers: numbers.filter(({ valid }) => valid),
-    }
-    const prepared = prepareMember(member, destination, { hash })
+    const prepared = prepareMember(memberOf(row), shape, { hash })
     if (prepared.status === 'ready') await print(csvLine(prepared.cells))
-    else leftOut.set(prepared.reason, (leftOut.get(prepared.reason) ?? 0) + 1)
+    else leave(reasonText(prepared.reason))
   }
   for (const [reason, n] of leftOut) console.error(`left out: ${n} (${reason})`)
 }
 
-type Row = ReturnType<typeof projectRow> | string
+function readShape(
+  named: string,
+  takes: string | undefined,
+  isPlain: boolean,
+): { shape: AudienceShape; isHashed: boolean } {
+  if (named === '') throw new Error('Name a destination: --destination FILE.json, or the id of one that ships.')
+  const path = [named, join(SHIPPED, `${named}.json`)].find((one) => existsSync(one))
+  if (!path) throw new Error(`There is no destination "${named}": name a JSON file that declares one.`)
+  const read = DestinationDocument.safeParse(parse(path))
+  if (!read.success) throw new Error(`${path} declares no destination.\n${z.prettifyError(read.error)}`)
+  const wanted = TAKES.find((one) => one === takes) ?? read.data.audiences[0]?.takes ?? 'people'
+  const shape = shapeOf(read.data, wanted)
+  if (!shape) throw new Error(`${read.data.name} takes no ${wanted}.`)
+  if (isPlain && read.data.hashing === 'always') throw new Error(`${read.data.name} takes hashed identifiers only.`)
+  return { shape, isHashed: !isPlain && read.data.hashing !== 'never' }
+}
+
+function parse(path: string): unknown {
+  try {
+    return JSON.parse(readFileSync(path, 'utf8'))
+  } catch {
+    throw new Error(`${path} is no JSON.`)
+  }
+}
+
+const reasonText = (reason: LeftOut): string =>
+  reason.why === 'missing' ? `without "${reason.field}"` : 'nothing to match by'
+
+function memberOf({ values, numbers, emails }: ProjectedContact): AudienceMember {
+  const valid = numbers.filter(({ valid }) => valid)
+  return {
+    country: values.country,
+    numberCountry: valid[0]?.country ?? null,
+    values: {
+      email: emails.map(({ address }) => address),
+      number: valid.map(({ e164 }) => e164),
+      'given-name': [values.givenName],
+      'family-name': [values.familyName],
+      'full-name': [values.fullName],
+      title: [values.title],
+      company: [values.company],
+      site: [values.domain],
+      street: [values.street],
+      'postal-code': [values.postalCode],
+      city: [values.city],
+      region: [values.region],
+      'birth-date': [values.birthDate],
+    },
+  }
+}
+
+type Row = ProjectedContact | string
 
 /** The contacts of a file, or the reason why a row could not be read. */
 async function* rowsOf(path: string, country: string | null): AsyncGenerator<Row> {

@@ -26,6 +26,14 @@ export const router = createBrowserRouter([
         path: 'providers/:provider',
         lazy: async () => ({ Component: (await import('./connections/ConnectorView')).ConnectorView }),
       },
+      {
+        path: 'destinations',
+        lazy: async () => ({ Component: (await import('./destinations/DestinationsView')).DestinationsView }),
+      },
+      {
+        path: 'destinations/:destination',
+        lazy: async () => ({ Component: (await import('./destinations/DestinationView')).DestinationView }),
+      },
       { path: 'people', lazy: async () => ({ Component: (await import('./people/PeopleView')).PeopleView }) },
       {
         path: 'suppression',

@@ -1,28 +1,48 @@
+import { SEND_FIELDS, TAKES } from '@upper-field/core/send'
 import { z } from 'zod'
 import { Id, Instant } from './words'
 
 export const EDITION_FORMS = ['hashed', 'plain', 'people'] as const
 export const EditionForm = z.enum(EDITION_FORMS)
 
+const OfField = z.object({ field: z.enum(SEND_FIELDS), n: z.number().int() })
+
 export const Preflight = z.object({
   destination: z.string(),
-  /** Contacts the filter chose, parked ones left out. */
+  name: z.string(),
+  takes: z.enum(TAKES),
+  /** Contacts the filter chose, parked and suppressed ones left out. */
   chosen: z.number().int(),
   ready: z.number().int(),
-  noCountry: z.number().int(),
-  noIdentifier: z.number().int(),
+  /** Left out: a suppression list keeps them out of ads. */
+  suppressed: z.number().int(),
+  /** Left out: a field is missing that has to be there on every row. */
+  missing: z.array(OfField),
+  /** Left out: nothing of them can be matched. */
+  nothingToMatch: z.number().int(),
   countryFromNumber: z.number().int(),
+  /** Groups of fields that were not whole, and are blank on so many rows. */
+  leftBlank: z.array(z.object({ fields: z.array(z.enum(SEND_FIELDS)), n: z.number().int() })),
+  /** Values that are not what their form asks for, and are blank. */
+  unreadable: z.array(OfField),
   /** Numbers that stood without a country code and have one now. */
   codeMended: z.number().int(),
-  emptyNumbers: z.number().int(),
-  withEmail: z.number().int(),
-  withNumber: z.number().int(),
-  sizeFloor: z.number().int(),
+  /** How many of those ready have each identifier. */
+  identifiers: z.array(OfField),
+  /** How many of those ready have one identifier, two, and three or more. */
+  byCount: z.tuple([z.number().int(), z.number().int(), z.number().int()]),
+  workAddresses: z.number().int(),
+  personalAddresses: z.number().int(),
+  toldFrom: z.number().int().nullable(),
+  fewest: z.number().int().nullable(),
+  fewestMatched: z.number().int().nullable(),
 })
 export type Preflight = z.infer<typeof Preflight>
 
 export const NewEdition = z.object({
-  destination: z.enum(['brassbell', 'people']),
+  /** Id of a destination; `people` for a file for people. */
+  destination: z.string().max(40),
+  takes: z.enum(TAKES).default('people'),
   form: EditionForm,
   filter: z.string().max(2000),
 })
@@ -30,6 +50,7 @@ export const Edition = z.object({
   id: Id,
   jobId: Id,
   destination: z.string(),
+  takes: z.enum(TAKES),
   form: EditionForm,
   filter: z.string(),
   fileName: z.string(),

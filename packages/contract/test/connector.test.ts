@@ -6,8 +6,11 @@ import { z } from 'zod'
 import { ConnectorDocument } from '../src'
 
 const ROOT = join(import.meta.dirname, '..', '..', '..')
-const FOLDER = join(ROOT, 'apps', 'server', 'connectors')
-const shipped = readdirSync(FOLDER).map((name) => JSON.parse(readFileSync(join(FOLDER, name), 'utf8')))
+const shippedIn = (folder: string) =>
+  readdirSync(join(ROOT, 'apps', 'server', folder)).map((name) =>
+    JSON.parse(readFileSync(join(ROOT, 'apps', 'server', folder, name), 'utf8')),
+  )
+const shipped = shippedIn('connectors')
 
 const service = (changes: Record<string, unknown> = {}) => ({
   format: 1,
@@ -95,7 +98,8 @@ describe('code', () => {
       .map((entry) => join(entry.parentPath, entry.name))
 
   it('names no service that is declared', () => {
-    const names = new RegExp(`\\b(?:${shipped.map(({ id }: { id: string }) => id).join('|')})\\b`, 'i')
+    const ids = [...shipped, ...shippedIn('destinations')].map(({ id }: { id: string }) => id)
+    const names = new RegExp(`\\b(?:${ids.join('|')})\\b`, 'i')
     const files = sources.flatMap(filesIn)
     expect(files.length).toBeGreaterThan(300)
     expect(files.filter((file) => names.test(readFileSync(file, 'utf8')))).toEqual([])

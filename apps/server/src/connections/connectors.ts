@@ -1,38 +1,17 @@
-import { readdirSync, readFileSync } from 'node:fs'
-import { dirname, join } from 'node:path'
-import { fileURLToPath } from 'node:url'
 import { ConnectorDocument } from '@upper-field/contract'
 import { type Connector, type Gives, priceOf } from '@upper-field/core/connect'
 import { type ProviderTerms, serves, WANTS } from '@upper-field/core/fill'
 import { eq, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { connections } from '../db/schema'
-
-/** Folder of the connectors that ship: beside the sources' folder, and beside the bundle's. */
-const FOLDER = [join('..', '..', 'connectors'), join('..', 'connectors')]
+import { shippedFiles } from '../shippedFiles'
 
 let shipped: readonly Connector[] | null = null
 
 /** The connectors that ship with the application. A file that is none is an error of the build. */
 export function shippedConnectors(): readonly Connector[] {
-  shipped ??= filesIn(folder()).map((text) => ConnectorDocument.parse(JSON.parse(text)))
+  shipped ??= shippedFiles('connectors').map((text) => ConnectorDocument.parse(JSON.parse(text)))
   return shipped
-}
-
-function folder(): string {
-  const here = dirname(fileURLToPath(import.meta.url))
-  const found = FOLDER.map((path) => join(here, path)).find((path) => filesIn(path).length > 0)
-  if (found === undefined) throw new Error(`no connectors beside ${here}`)
-  return found
-}
-
-function filesIn(path: string): string[] {
-  try {
-    const names = readdirSync(path).filter((name) => name.endsWith('.json'))
-    return names.sort().map((name) => readFileSync(join(path, name), 'utf8'))
-  } catch {
-    return []
-  }
 }
 
 export type ConnectionRow = typeof connections.$inferSelect

@@ -1,10 +1,18 @@
 import { createHash } from 'node:crypto'
-import { findDestination, headingsOf, PEOPLE_HEADINGS, personCells, prepareMember } from '@upper-field/core/send'
+import {
+  type AudienceShape,
+  headingsOf,
+  PEOPLE_HEADINGS,
+  personCells,
+  prepareMember,
+  shapeOf,
+} from '@upper-field/core/send'
 import { csvLine, harmlessCell } from '@upper-field/core/table'
 import { eq, sql } from 'drizzle-orm'
 import { copyInto } from '../db/copy'
 import { type Db, transaction } from '../db/database'
-import { editionPieces, editions } from '../db/schema'
+import { insertRows } from '../db/insertRows'
+import { destinations, editionCompanies, editionPieces, editions } from '../db/schema'
 import { type JobHandler, JobProblem, type StepOutcome } from '../jobs/runner'
 import { type JobRow, saveJob } from '../jobs/store'
 import { withListLock } from '../lists/listLock'
@@ -28,11 +36,15 @@ export const editionJob: JobHandler = {
     )
     if (page.last === null) return finish(services, job, edition)
     const extras = await extrasFor(services.db, edition, page.members)
-    const lines = page.members.map((member) => ({ member, cells: cellsFor(edition, member, extras) }))
-    const ready = lines.filter(({ cells }) => cells !== null)
-    const heading = position === 0 ? csvLine(headingLine(edition, extras.headings)) : ''
-    const bytes = Buffer.from(heading + ready.map(({ cells }) => csvLine(cells ?? [])).join(''))
+    const shape = await shapeFor(services.db, edition)
+    const lines = page.members.flatMap((member) => {
+      const cells = cellsFor(edition, shape, member, extras)
+      return cells === null ? [] : [{ member, cells }]
+    })
+    const heading = position === 0 ? csvLine(headingLine(shape, extras.headings)) : ''
     await transaction(services.pool, async (tx, client) => {
+      const ready = edition.takes === 'companies' ? await eachCompanyOnce(tx, edition.id, lines) : lines
+      const bytes = Buffer.from(heading + ready.map(({ cells }) => csvLine(cells)).join(''))
       await tx.insert(editionPieces).values({ editionId: edition.id, position, bytes })
       await copyInto(
         client,
@@ -74,35 +86,62 @@ async function findEdition(db: Db, job: JobRow): Promise<EditionRow> {
 const extrasFor = (db: Db, edition: EditionRow, page: readonly SendableContact[]): Promise<Extras> =>
   edition.form === 'people' ? extrasOf(db, edition.listId, page) : Promise.resolve(NO_EXTRAS)
 
-function headingLine(edition: EditionRow, extras: readonly string[]): readonly string[] {
-  if (edition.form === 'people') return [...PEOPLE_HEADINGS, ...extras].map(harmlessCell)
-  const destination = findDestination(edition.destination)
-  if (!destination) throw new JobProblem('destination-gone')
-  return headingsOf(destination)
+interface ReadyLine {
+  readonly member: SendableContact
+  readonly cells: readonly string[]
 }
 
-function cellsFor(edition: EditionRow, member: SendableContact, extras: Extras): readonly string[] | null {
-  if (edition.form === 'people') {
-    const { record } = member
-    const known = extras.of(member.id)
-    const more = extras.headings.map((heading) => harmlessCell(known.get(heading) ?? ''))
-    const person = personCells({
-      fullName: record.full_name,
-      company: record.company,
-      title: record.title,
-      numbers: member.knownNumbers,
-      emails: member.emails,
-      city: record.city,
-      country: record.country,
-      lane: record.lane,
-      notFor: member.suppressedFor,
-    })
-    return [...person, ...more]
-  }
-  const destination = findDestination(edition.destination)
-  if (!destination) throw new JobProblem('destination-gone')
-  const prepared = prepareMember(member, destination, { hash: edition.form === 'hashed' ? sha256Hex : null })
+/** Several people of one company make one line of a list of companies. */
+async function eachCompanyOnce(tx: Db, editionId: string, lines: readonly ReadyLine[]): Promise<readonly ReadyLine[]> {
+  const byKey = new Map(lines.map((line): [string, ReadyLine] => [sha256Hex(line.cells.join('\n')), line]))
+  const made = await insertRows(
+    tx,
+    editionCompanies,
+    [...byKey.keys()].map((key) => ({ editionId, key })),
+    sql`on conflict do nothing returning key`,
+  )
+  const fresh = new Set(made.map(({ key }) => String(key)))
+  return [...byKey].filter(([key]) => fresh.has(key)).map(([, line]) => line)
+}
+
+/** What the lines of an audience look like; null for a file for people. Throws a job problem where its destination is gone. */
+async function shapeFor(db: Db, { form, destination, takes }: EditionRow): Promise<AudienceShape | null> {
+  if (form === 'people') return null
+  const [row] = await db.select().from(destinations).where(eq(destinations.id, destination))
+  const shape = row ? shapeOf(row.document, takes) : null
+  if (!shape) throw new JobProblem('destination-gone')
+  return shape
+}
+
+const headingLine = (shape: AudienceShape | null, extras: readonly string[]): readonly string[] =>
+  shape === null ? [...PEOPLE_HEADINGS, ...extras].map(harmlessCell) : headingsOf(shape)
+
+function cellsFor(
+  { form }: EditionRow,
+  shape: AudienceShape | null,
+  member: SendableContact,
+  extras: Extras,
+): readonly string[] | null {
+  if (shape === null) return cellsForPeople(member, extras)
+  const prepared = prepareMember(member, shape, { hash: form === 'hashed' ? sha256Hex : null })
   return prepared.status === 'ready' ? prepared.cells : null
+}
+
+function cellsForPeople({ id, record, knownNumbers, emails, suppressedFor }: SendableContact, extras: Extras) {
+  const known = extras.of(id)
+  const more = extras.headings.map((heading) => harmlessCell(known.get(heading) ?? ''))
+  const person = personCells({
+    fullName: record.full_name,
+    company: record.company,
+    title: record.title,
+    numbers: knownNumbers,
+    emails,
+    city: record.city,
+    country: record.country,
+    lane: record.lane,
+    notFor: suppressedFor,
+  })
+  return [...person, ...more]
 }
 
 async function finish(services: Services, job: JobRow, edition: EditionRow): Promise<StepOutcome> {

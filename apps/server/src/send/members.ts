@@ -12,6 +12,8 @@ import { suppressionScopes } from '../suppression/matches'
 export interface SendableContact extends AudienceMember {
   readonly id: number
   readonly record: ContactRecord
+  readonly emails: readonly string[]
+  readonly numbers: readonly string[]
   /** Numbers as people are given them: none of those whom they may neither text nor call. */
   readonly knownNumbers: readonly string[]
   /** What suppression lists keep them out of. */
@@ -48,7 +50,12 @@ export async function pageOfMembers(
   after: number,
 ): Promise<MembersPage> {
   const { rows } = await db.execute<ContactRecord>(sql`
-    select * from contacts where ${chosenContacts(listId, readFilter(filter))} and lane <> 'parked' and id > ${after}
+    select contacts.*, coalesce(nullif(contacts.domain, ''), told.of_domain, '') as told_domain,
+      coalesce(told.of_page, '') as told_page, coalesce(told.of_industry, '') as told_industry
+    from contacts left join (
+      select contact_id as told_of, domain as of_domain, page as of_page, industry as of_industry from company_facts
+    ) told on told_of = contacts.id
+    where ${chosenContacts(listId, readFilter(filter))} and lane <> 'parked' and id > ${after}
     order by id limit ${SEND_PAGE}`)
   const ids = rows.map(({ id }) => id)
   const numbers = await readNumbers(db, ids)
@@ -65,16 +72,14 @@ export async function pageOfMembers(
     const suppressedFor = scopesOf ? scopesOfKeys(keysOf(record), scopesOf) : []
     if (isClosed(suppressedFor, isForPeople ? USE_OF_LANE[record.lane as Lane] : 'ads')) return []
     const mine = numbers.get(record.id) ?? []
+    const addresses = emails.get(record.id) ?? []
     return [
       {
+        ...memberOf(record, mine, addresses),
         id: Number(record.id),
         record,
-        givenName: String(record.given_name),
-        familyName: String(record.family_name),
-        postalCode: String(record.postal_code),
-        country: record.country,
-        emails: emails.get(record.id) ?? [],
-        numbers: mine,
+        emails: addresses,
+        numbers: mine.map(({ e164 }) => e164),
         knownNumbers: mayBeRung(record, suppressedFor) ? mine.map(({ e164 }) => e164) : [],
         suppressedFor,
       },
@@ -87,6 +92,36 @@ export async function pageOfMembers(
 /** Whoever is there for ads alone, and suppressed for calls or texts, is not to be rung by mistake. */
 const mayBeRung = ({ lane }: ContactRecord, suppressedFor: readonly Scope[]): boolean =>
   lane === 'text' || lane === 'call' || !(isClosed(suppressedFor, 'calls') || isClosed(suppressedFor, 'texts'))
+
+/** A contact's values by the field they are sent as. */
+function memberOf(
+  record: ContactRecord,
+  numbers: readonly { readonly e164: string; readonly country: string | null }[],
+  emails: readonly string[],
+): AudienceMember {
+  const text = (column: string): readonly string[] => [String(record[column] ?? '')]
+  return {
+    country: record.country,
+    numberCountry: numbers.find(({ country }) => country)?.country ?? null,
+    values: {
+      email: emails,
+      number: numbers.map(({ e164 }) => e164),
+      'given-name': text('given_name'),
+      'family-name': text('family_name'),
+      'full-name': text('full_name'),
+      title: text('title'),
+      company: text('company'),
+      site: text('told_domain'),
+      'company-page': text('told_page'),
+      industry: text('told_industry'),
+      street: text('street'),
+      'postal-code': text('postal_code'),
+      city: text('city'),
+      region: text('region'),
+      'birth-date': text('birth_date'),
+    },
+  }
+}
 
 async function readNumbers(db: Db, ids: readonly string[]) {
   const { rows } = await db.execute<{ contact_id: string; e164: string; country: string | null }>(sql`

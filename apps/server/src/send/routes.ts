@@ -1,16 +1,17 @@
-import type { Edition } from '@upper-field/contract'
-import { fileNameFor } from '@upper-field/core/send'
+import { DestinationDocument, type Edition } from '@upper-field/contract'
+import { type Destination, fileNameFor, type Takes } from '@upper-field/core/send'
 import { desc, eq, sql } from 'drizzle-orm'
 import type { Hono } from 'hono'
 import { chosenContacts } from '../contacts/page'
 import { readFilter } from '../contacts/readFilter'
-import { transaction } from '../db/database'
-import { editions } from '../db/schema'
+import { type Db, transaction } from '../db/database'
+import { destinations, editions } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { serve } from '../http/serve'
 import { createJob } from '../jobs/store'
 import { findList } from '../lists/routes'
 import type { Services } from '../services'
+import { audienceOf, findDestination, keptDestinations, shippedDestinations } from './destinations'
 import { piecesOf } from './editionJob'
 import { runPreflight } from './preflight'
 import { suppressedSince } from './suppressedSince'
@@ -20,7 +21,27 @@ export function sendRoutes(app: Hono, services: Services): void {
 
   serve(app, services, 'preflight', async ({ params, query }) => {
     await findList(db, params.listId)
-    return runPreflight(db, params.listId, query.filter)
+    const destination = await findDestination(db, query.destination)
+    const shape = audienceOf(destination, query.takes)
+    return runPreflight(db, { listId: params.listId, filter: query.filter, destination, shape })
+  })
+
+  serve(app, services, 'readDestinations', async () => [...(await keptDestinations(db))].map(asDocument))
+  serve(app, services, 'readShippedDestinations', async () => shippedDestinations().map(asDocument))
+  serve(app, services, 'keepDestination', async ({ params, body, me }) => {
+    if (body.id !== params.destinationId)
+      throw new Problem(422, 'other-id', 'The document declares another destination than the one it is kept as.')
+    const kept = { document: body, changedBy: me.name, changedAt: new Date(services.now()) }
+    await db
+      .insert(destinations)
+      .values({ id: body.id, ...kept })
+      .onConflictDoUpdate({ target: destinations.id, set: kept })
+    return body
+  })
+  serve(app, services, 'removeDestination', async ({ params }) => {
+    const gone = await db.delete(destinations).where(eq(destinations.id, params.destinationId)).returning()
+    if (gone.length === 0) throw notFound('destination')
+    return {}
   })
 
   serve(app, services, 'readEditions', async ({ params }) =>
@@ -36,6 +57,7 @@ export function sendRoutes(app: Hono, services: Services): void {
     if ((body.destination === 'people') !== (body.form === 'people')) {
       throw new Problem(422, 'form-off', 'A file for people has the form "people", an audience "hashed" or "plain".')
     }
+    if (body.form !== 'people') await refuseForm(db, body.destination, body.takes, body.form)
     return transaction(services.pool, async (tx) => {
       const { rows } = await tx.execute<{ n: string }>(sql`
         select count(*) as n from contacts where ${chosenContacts(list.id, readFilter(body.filter))} and lane <> 'parked'`)
@@ -59,6 +81,7 @@ export function sendRoutes(app: Hono, services: Services): void {
           listId: list.id,
           jobId: job.id,
           destination: body.destination,
+          takes: body.takes,
           form: body.form,
           filter: body.filter,
           fileName: fileNameFor(list.name, purpose, new Date(services.now())),
@@ -101,10 +124,23 @@ export function sendRoutes(app: Hono, services: Services): void {
   })
 }
 
+/** Throws a problem where a destination takes no such audience, or not in this form. */
+async function refuseForm(db: Db, id: string, takes: Takes, form: 'hashed' | 'plain'): Promise<void> {
+  const destination = await findDestination(db, id)
+  audienceOf(destination, takes)
+  if (destination.hashing === 'always' && form === 'plain')
+    throw new Problem(422, 'form-off', `${destination.name} takes hashed identifiers only.`)
+  if (destination.hashing === 'never' && form === 'hashed')
+    throw new Problem(422, 'form-off', `${destination.name} takes no hashed identifiers.`)
+}
+
+const asDocument = (destination: Destination): DestinationDocument => DestinationDocument.parse(destination)
+
 const asEdition = (edition: typeof editions.$inferSelect, suppressed = 0): Edition => ({
   id: edition.id,
   jobId: edition.jobId,
   destination: edition.destination,
+  takes: edition.takes,
   form: edition.form as Edition['form'],
   filter: edition.filter,
   fileName: edition.fileName,

@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from '@jest/globals'
 import type { StandIns } from '@upper-field/standins'
 import { createWorld } from '@upper-field/standins/world'
 import { untilEnded } from '../../../../scripts/bringIn'
-import { bringText, connectStandIns, KEYS, newList, startTestServer, type TestServer } from './harness'
+import { addDestinations, bringText, connectStandIns, KEYS, newList, startTestServer, type TestServer } from './harness'
 
 let server: TestServer
 let standIns: StandIns
@@ -13,6 +13,7 @@ const lines = world.people.flatMap(({ given, family, mobile }) => (mobile ? [{ g
 beforeAll(async () => {
   server = await startTestServer()
   standIns = await connectStandIns(server)
+  await addDestinations(server.api)
   listId = await newList(server.api, 'Terraces')
   const rows = lines.map(({ given, family, mobile }) => `${given} ${family},${mobile.e164}`)
   await bringText(server.api, listId, ['name,phone', ...rows, 'Office Only,+44 1665 555018'].join('\n'))

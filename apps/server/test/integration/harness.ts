@@ -105,6 +105,12 @@ export async function connectStandIns(
   return standIns
 }
 
+/** Everything an audience can be prepared for, as it ships. */
+export async function addDestinations(api: ApiClient): Promise<void> {
+  for (const one of await api.call('readShippedDestinations', {}))
+    await api.call('keepDestination', { params: { destinationId: one.id }, body: one })
+}
+
 export async function newList(api: ApiClient, name = 'A list'): Promise<string> {
   return (await api.call('makeList', { body: { name } })).id
 }

@@ -8,7 +8,7 @@ import { sql } from 'drizzle-orm'
 import { bringIn, untilEnded } from '../../../../scripts/bringIn'
 import { transaction } from '../../src/db/database'
 import { refreshContacts } from '../../src/projection/refresh'
-import { connectStandIns, newList, startTestServer, type TestServer } from './harness'
+import { addDestinations, connectStandIns, newList, startTestServer, type TestServer } from './harness'
 
 const WORLD = { seed: 'path', people: 120 }
 let server: TestServer
@@ -256,8 +256,11 @@ describe('the whole path', () => {
   })
 
   it('prepares an audience that holds what it should', async () => {
-    const flight = await server.api.call('preflight', { params: { listId } })
-    expect(flight.chosen).toBe(flight.ready + flight.noCountry + flight.noIdentifier)
+    await addDestinations(server.api)
+    const flight = await server.api.call('preflight', { params: { listId }, query: { destination: 'brassbell' } })
+    const missing = flight.missing.reduce((sum, { n }) => sum + n, 0)
+    expect(flight.chosen).toBe(flight.ready + missing + flight.nothingToMatch)
+    expect(flight.byCount.reduce((sum, n) => sum + n, 0)).toBe(flight.ready)
     const edition = await server.api.call('makeEdition', {
       params: { listId },
       body: { destination: 'brassbell', form: 'hashed', filter: '' },

@@ -9,12 +9,13 @@ import {
   useReadMeQuery,
   useRemoveConnectionMutation,
 } from '../api'
+import { DocumentText } from '../documents/DocumentText'
+import { SaveAsFile } from '../documents/SaveAsFile'
 import { Button } from '../kit/Button'
 import { Loading, Notice } from '../kit/Notice'
-import { plural } from '../words/format'
 import { ConnectionDialog } from './ConnectionDialog'
 import { blank, type Draft, readDraft, textOf } from './draft'
-import { StartFrom } from './StartFrom'
+import { StartConnector } from './StartConnector'
 import { TryConnector } from './TryConnector'
 
 /** One service: how it is declared, and what comes of asking it once. */
@@ -56,21 +57,8 @@ function Editor({ provider, kept }: { provider: string; kept: ConnectorDocument 
       </p>
       <div className="grid grid-cols-[minmax(0,1fr)_380px] items-start gap-6">
         <div className="flex flex-col gap-3">
-          {kept ? null : <StartFrom onText={setText} />}
-          <label className="font-semibold" htmlFor="connector">
-            Connector
-          </label>
-          <textarea
-            id="connector"
-            className="num h-[420px] w-full resize-y rounded-small border border-edge bg-surface p-3 text-[13px] leading-5"
-            spellCheck={false}
-            readOnly={!isOwner}
-            aria-describedby="connector-problems"
-            aria-invalid={draft.status === 'wrong'}
-            value={text}
-            onChange={(event) => setText(event.target.value)}
-          />
-          <Problems draft={draft} />
+          {kept ? null : <StartConnector onText={setText} />}
+          <DocumentText label="Connector" text={text} draft={draft} isReadOnly={!isOwner} onChange={setText} />
           {isOwner ? (
             <Keeping provider={provider} draft={draft} text={text} kept={kept} connection={connection} />
           ) : null}
@@ -78,28 +66,6 @@ function Editor({ provider, kept }: { provider: string; kept: ConnectorDocument 
         {isOwner ? <TryConnector provider={provider} draft={draft} hasKey={connection?.hasKey ?? false} /> : null}
       </div>
     </Page>
-  )
-}
-
-function Problems({ draft }: { draft: Draft }) {
-  if (draft.status === 'whole')
-    return (
-      <p id="connector-problems" role="status" className="text-moss">
-        Whole: nothing is missing, and nothing contradicts itself.
-      </p>
-    )
-  return (
-    <div id="connector-problems" role="status" className="rounded-small bg-beet-bg px-3 py-2 text-beet">
-      <p className="font-semibold">{plural(draft.problems.length, 'thing')} to mend</p>
-      <ul>
-        {draft.problems.slice(0, 8).map(({ place, message }) => (
-          <li key={place + message}>
-            {place ? <code className="num pr-2 text-[13px]">{place}</code> : null}
-            {message}
-          </li>
-        ))}
-      </ul>
-    </div>
   )
 }
 
@@ -141,7 +107,7 @@ function Keeping({ provider, draft, text, kept, connection }: KeepingProps) {
         >
           {kept ? 'Keep the change' : 'Add this service'}
         </Button>
-        {kept ? <Download text={text} name={`${provider}.json`} /> : null}
+        {kept ? <SaveAsFile text={text} name={`${provider}.json`} /> : null}
         {kept && connection?.changedAt ? (
           <Button look="danger" disabled={removing.isLoading} onClick={() => void forget()}>
             Forget it and its key
@@ -150,17 +116,5 @@ function Keeping({ provider, draft, text, kept, connection }: KeepingProps) {
       </div>
       {fresh ? <ConnectionDialog connection={fresh} onClose={() => navigate(`/providers/${fresh.provider}`)} /> : null}
     </>
-  )
-}
-
-function Download({ text, name }: { text: string; name: string }) {
-  return (
-    <a
-      className="inline-flex min-h-8 items-center rounded-small border border-edge bg-surface px-3 py-1 font-semibold hover:bg-lichen"
-      href={`data:application/json;charset=utf-8,${encodeURIComponent(text)}`}
-      download={name}
-    >
-      Save as a file
-    </a>
   )
 }

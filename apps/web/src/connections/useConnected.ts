@@ -1,5 +1,5 @@
 import type { Connection } from '@upper-field/contract'
-import { useReadConnectionsQuery, useReadSetupQuery } from '../api'
+import { useReadConnectionsQuery, useReadDestinationsQuery } from '../api'
 
 /** Names of services by their ids; an id stands for itself until they are known. */
 export function useServiceNames(): (id: string) => string {
@@ -39,8 +39,8 @@ export function useConnected(): {
 const has = (connections: readonly Connection[], role: Connection['role']): boolean =>
   connections.some((one) => one.role === role)
 
-/** True where an ad network is there to prepare files for: the made-up one of the demo. */
-export function useHasNetwork(): boolean {
-  const { data } = useReadSetupQuery({})
-  return (data?.demo ?? null) !== null
+/** Names of destinations by their ids; an id stands for itself until they are known. */
+export function useDestinationNames(): (id: string) => string {
+  const { data } = useReadDestinationsQuery({})
+  return (id) => data?.find((one) => one.id === id)?.name ?? id
 }

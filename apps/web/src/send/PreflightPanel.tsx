@@ -1,14 +1,49 @@
+import type { DestinationDocument, Preflight } from '@upper-field/contract'
+import type { Takes } from '@upper-field/core/send'
 import { useState } from 'react'
-import { problemText, useMakeEditionMutation, usePreflightQuery, useReadMeQuery } from '../api'
-import { useHasNetwork } from '../connections/useConnected'
+import {
+  problemText,
+  useMakeEditionMutation,
+  usePreflightQuery,
+  useReadDestinationsQuery,
+  useReadMeQuery,
+} from '../api'
 import { Button } from '../kit/Button'
+import { SelectField } from '../kit/Field'
 import { Loading, Notice } from '../kit/Notice'
 import { useListView } from '../shell/useListView'
 import { count, plural } from '../words/format'
+import { SEND_FIELD } from '../words/sentences'
+import { identifiersText } from './identifiersText'
 
-/** What Brassbell would refuse or waste, what is mended, and the acts that make a file. */
+/** What a destination would refuse or waste, what is mended, and the acts that make a file. */
 export function PreflightPanel() {
-  return useHasNetwork() ? <AudiencePanel /> : <PeoplePanel />
+  const { data: destinations } = useReadDestinationsQuery({})
+  const [chosen, setChosen] = useState('')
+  if (!destinations) return <Loading what="the destinations" />
+  const [id = '', takes = ''] = chosen.split('/')
+  const destination = destinations.find((one) => one.id === id) ?? destinations[0]
+  if (!destination) return <PeoplePanel />
+  const shape = destination.audiences.find((one) => one.takes === takes) ?? destination.audiences[0]
+  if (!shape) return <PeoplePanel />
+  const choices = destinations.flatMap((one) => one.audiences.map((audience) => [one, audience.takes] as const))
+  return (
+    <>
+      <SelectField
+        label="Audience for"
+        value={`${destination.id}/${shape.takes}`}
+        onChange={(event) => setChosen(event.target.value)}
+      >
+        {choices.map(([one, kind]) => (
+          <option key={`${one.id}/${kind}`} value={`${one.id}/${kind}`}>
+            {one.name}
+            {one.audiences.length > 1 ? `, ${kind}` : ''}
+          </option>
+        ))}
+      </SelectField>
+      <AudiencePanel key={`${destination.id}/${shape.takes}`} destination={destination} takes={shape.takes} />
+    </>
+  )
 }
 
 /** Where no network is connected: a file for people. */
@@ -21,7 +56,7 @@ function PeoplePanel() {
       <h2>A file for people</h2>
       <p className="text-soft">
         Everybody chosen{text === '' ? '' : ' by the filter'}, with all that is known of them; parked and suppressed
-        ones are never in it. No ad network is connected.
+        ones are never in it. No destination is there for an audience.
       </p>
       {making.error ? <Notice tone="bad">{problemText(making.error)}</Notice> : null}
       {me?.role === 'viewer' ? (
@@ -41,66 +76,24 @@ function PeoplePanel() {
   )
 }
 
-function AudiencePanel() {
+function AudiencePanel({ destination, takes }: { destination: DestinationDocument; takes: Takes }) {
   const { listId, text } = useListView()
   const { data: me } = useReadMeQuery({})
-  const { data: flight, error, isFetching } = usePreflightQuery({ params: { listId }, query: { filter: text } })
+  const query = { filter: text, destination: destination.id, takes }
+  const { data: flight, error, isFetching } = usePreflightQuery({ params: { listId }, query })
   const [make, making] = useMakeEditionMutation()
-  const [form, setForm] = useState<'hashed' | 'plain'>('hashed')
+  const [form, setForm] = useState<'hashed' | 'plain'>(destination.hashing === 'never' ? 'plain' : 'hashed')
   if (error) return <Notice tone="bad">{problemText(error)}</Notice>
   if (!flight) return <Loading what="the preflight" />
-  const mayMake = me?.role !== 'viewer'
+  const one = takes === 'people' ? 'person' : 'company'
   return (
-    <div className="flex flex-col gap-3" aria-busy={isFetching}>
-      <div>
-        <h2>An audience for Brassbell</h2>
-        <p className="text-soft">
-          {plural(flight.chosen, 'contact')} chosen{text === '' ? '' : ' by the filter'}; parked ones are never sent.
-        </p>
-      </div>
-      <dl>
-        <Line name="Ready to send" n={flight.ready} tone="good" more="a country, and a number or e-mail" />
-        <Line
-          name="Without a country"
-          n={flight.noCountry}
-          tone="bad"
-          more="left out: Brassbell wants one on every row"
-        />
-        <Line name="No usable identifier" n={flight.noIdentifier} tone="bad" more="left out, still in the list" />
-        <Line name="Country taken from the number" n={flight.countryFromNumber} tone="told" more="mended" />
-        <Line
-          name="Numbers without a country code"
-          n={flight.codeMended}
-          tone="told"
-          more="mended: the code of the contact’s country"
-        />
-        <Line
-          name="Empty numbers left empty"
-          n={flight.emptyNumbers}
-          tone="told"
-          more="nothing is put before, or hashed of, an empty cell"
-        />
-      </dl>
-      {flight.ready < flight.sizeFloor ? (
-        <Notice tone="look">
-          Brassbell does not tell the size of audiences under {count(flight.sizeFloor)} matched people.
-        </Notice>
-      ) : null}
-      <fieldset className="flex gap-4">
-        <legend className="pb-1 font-semibold">Identifiers</legend>
-        {(['hashed', 'plain'] as const).map((one) => (
-          <label key={one} className="flex items-center gap-1.5">
-            <input
-              type="radio"
-              name="form"
-              checked={form === one}
-              onChange={() => setForm(one)}
-              className="accent-moss"
-            />
-            {one === 'hashed' ? 'hashed (SHA-256)' : 'plain'}
-          </label>
-        ))}
-      </fieldset>
+    <div className="flex flex-col gap-3 pt-3" aria-busy={isFetching}>
+      <p className="text-soft">
+        {plural(flight.chosen, 'contact')} chosen{text === '' ? '' : ' by the filter'}; parked ones are never sent.
+      </p>
+      <Findings flight={flight} />
+      <SizeNotices flight={flight} />
+      {destination.hashing === 'either' ? <FormChoice form={form} onChange={setForm} /> : null}
       {form === 'plain' ? (
         <p className="text-[13px] text-soft">
           A cell that a spreadsheet would take for a formula gets an apostrophe in front. Numbers stay exactly as they
@@ -108,14 +101,18 @@ function AudiencePanel() {
         </p>
       ) : null}
       {making.error ? <Notice tone="bad">{problemText(making.error)}</Notice> : null}
-      {mayMake ? (
+      {me?.role === 'viewer' ? (
+        <p className="text-soft">Viewers see what would be sent; operators prepare and download it.</p>
+      ) : (
         <>
           <Button
             look="main"
             disabled={flight.ready === 0 || making.isLoading}
-            onClick={() => void make({ params: { listId }, body: { destination: 'brassbell', form, filter: text } })}
+            onClick={() =>
+              void make({ params: { listId }, body: { destination: destination.id, takes, form, filter: text } })
+            }
           >
-            Prepare {plural(flight.ready, 'person', 'people')} for Brassbell
+            Prepare {plural(flight.ready, one, takes)} for {destination.name}
           </Button>
           <Button
             disabled={flight.chosen === 0 || making.isLoading}
@@ -126,10 +123,102 @@ function AudiencePanel() {
             Write a file for people instead
           </Button>
         </>
-      ) : (
-        <p className="text-soft">Viewers see what would be sent; operators prepare and download it.</p>
       )}
     </div>
+  )
+}
+
+/** Each rule with how many rows break it, what is mended by itself, and what cannot be. */
+function Findings({ flight }: { flight: Preflight }) {
+  return (
+    <dl>
+      <Line name="Ready to send" n={flight.ready} tone="good" more={identifiersText(flight)} />
+      {flight.missing.map(({ field, n }) => (
+        <Line
+          key={field}
+          name={`Without a ${SEND_FIELD[field]}`}
+          n={n}
+          tone="bad"
+          more={`left out: ${flight.name} wants one on every row`}
+        />
+      ))}
+      <Line name="Nothing to match by" n={flight.nothingToMatch} tone="bad" more="left out, still in the list" />
+      {flight.suppressed > 0 ? (
+        <Line name="Suppressed for ads" n={flight.suppressed} tone="bad" more="left out, by a suppression list" />
+      ) : null}
+      {flight.countryFromNumber > 0 ? (
+        <Line name="Country taken from the number" n={flight.countryFromNumber} tone="told" more="mended" />
+      ) : null}
+      {flight.codeMended > 0 ? (
+        <Line
+          name="Numbers without a country code"
+          n={flight.codeMended}
+          tone="told"
+          more="mended: the code of the contact’s country"
+        />
+      ) : null}
+      {flight.leftBlank.map(({ fields, n }) => (
+        <Line
+          key={fields.join()}
+          name={`Not whole: ${fields.map((field) => SEND_FIELD[field]).join(', ')}`}
+          n={n}
+          tone="told"
+          more={`left blank: ${flight.name} wants all of them, or none`}
+        />
+      ))}
+      {flight.unreadable.map(({ field, n }) => (
+        <Line
+          key={field}
+          name={`Not what its form asks for: ${SEND_FIELD[field]}`}
+          n={n}
+          tone="told"
+          more="left blank, nothing is hashed of it"
+        />
+      ))}
+    </dl>
+  )
+}
+
+/** The size an audience needs, where it may be too small. */
+function SizeNotices({ flight: { name, ready, fewest, fewestMatched, toldFrom } }: { flight: Preflight }) {
+  return (
+    <>
+      {fewest !== null && ready < fewest ? (
+        <Notice tone="bad">
+          {name} takes no file of fewer than {count(fewest)} rows.
+        </Notice>
+      ) : null}
+      {fewestMatched !== null && ready < fewestMatched ? (
+        <Notice tone="bad">
+          {name} wants {count(fewestMatched)} matched people; fewer than that are in it.
+        </Notice>
+      ) : null}
+      {toldFrom !== null && ready < toldFrom ? (
+        <Notice tone="look">
+          {name} does not tell the size of audiences under {count(toldFrom)} matched people.
+        </Notice>
+      ) : null}
+    </>
+  )
+}
+
+function FormChoice({ form, onChange }: { form: 'hashed' | 'plain'; onChange: (form: 'hashed' | 'plain') => void }) {
+  return (
+    <fieldset className="flex gap-4">
+      <legend className="pb-1 font-semibold">Identifiers</legend>
+      {(['hashed', 'plain'] as const).map((one) => (
+        <label key={one} className="flex items-center gap-1.5">
+          <input
+            type="radio"
+            name="form"
+            checked={form === one}
+            onChange={() => onChange(one)}
+            className="accent-moss"
+          />
+          {one === 'hashed' ? 'hashed (SHA-256)' : 'plain'}
+        </label>
+      ))}
+    </fieldset>
   )
 }
 

@@ -12,6 +12,7 @@ import { WaitingNotice } from './WaitingNotice'
 const ROOMS = [
   ['/lists', 'Lists'],
   ['/providers', 'Providers'],
+  ['/destinations', 'Destinations'],
   ['/suppression', 'Suppression'],
   ['/spend', 'Spend'],
 ] as const

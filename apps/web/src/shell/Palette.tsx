@@ -85,7 +85,7 @@ function Rooms({ listId, go }: { listId: string | undefined; go: (to: string) =>
           {list.name} <span className="text-soft">list</span>
         </Command.Item>
       ))}
-      {(['lists', 'providers', 'suppression', 'spend'] as const).map((room) => (
+      {(['lists', 'providers', 'destinations', 'suppression', 'spend'] as const).map((room) => (
         <Command.Item key={room} value={`room ${room}`} className={ITEM} onSelect={go(`/${room}`)}>
           <span className="capitalize">{room}</span> <span className="text-soft">room</span>
         </Command.Item>

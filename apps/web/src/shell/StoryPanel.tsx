@@ -8,7 +8,7 @@ import {
   useTakeApartMutation,
   useTakeFillBackMutation,
 } from '../api'
-import { useServiceNames } from '../connections/useConnected'
+import { useDestinationNames, useServiceNames } from '../connections/useConnected'
 import { SearchOne } from '../fill/SearchOne'
 import { Key, TextButton } from '../kit/Button'
 import { Glyph } from '../kit/Glyph'
@@ -29,7 +29,9 @@ export function StoryPanel({ contactId }: { contactId: number }) {
   const { data: me } = useReadMeQuery({})
   const [takeApart, undoing] = useTakeApartMutation()
   const [takeBack, takingBack] = useTakeActBackMutation()
-  const named = useServiceNames()
+  const service = useServiceNames()
+  const destination = useDestinationNames()
+  const named = (id: string) => destination(service(id))
   const mayChange = me?.role !== 'viewer'
   const lastJoin = story?.story.findLast(({ what }) => what.kind === 'joined' && what.joinId > 0)?.what
   useKeys({

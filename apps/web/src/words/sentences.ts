@@ -2,6 +2,7 @@ import type { Batch, Job, LEFT_OUT } from '@upper-field/contract'
 import type { AddressState, CallState, Sureness } from '@upper-field/core/check'
 import type { FoundAs, Want } from '@upper-field/core/fill'
 import type { Problem, Repair, Verdict } from '@upper-field/core/phone'
+import type { SendField } from '@upper-field/core/send'
 import type { Lane, LaneReason, Scope } from '@upper-field/core/split'
 import type { Riser, Stage } from '@upper-field/core/story'
 import {
@@ -363,4 +364,25 @@ export const CANDIDATE: Record<string, string> = {
   'risky-address': 'may not take mail: kept as risky',
 }
 
-export const DESTINATION: Record<string, string> = { brassbell: 'Brassbell', people: 'a file for people' }
+/** What is sent of a contact or company, as it is called. */
+export const SEND_FIELD: Record<SendField, string> = {
+  email: 'e-mail',
+  number: 'number',
+  'given-name': 'given name',
+  'family-name': 'family name',
+  'full-name': 'full name',
+  title: 'title',
+  company: 'company',
+  site: 'site',
+  'company-page': 'page of the company',
+  industry: 'industry',
+  street: 'street',
+  'postal-code': 'postal code',
+  city: 'city',
+  region: 'region',
+  country: 'country',
+  'birth-date': 'birth date',
+  gender: 'gender',
+  'device-id': 'advertising id',
+  value: 'value',
+}

@@ -4,7 +4,6 @@ import { PART } from './pairing'
 import {
   ADDRESS,
   CANDIDATE,
-  DESTINATION,
   FOUND_AS,
   LANE,
   LANE_REASON,
@@ -130,10 +129,7 @@ export function tell(
       }
     case 'sent':
       return {
-        title:
-          fact.destination === 'people'
-            ? 'Written into a file'
-            : `Prepared for ${DESTINATION[fact.destination] ?? fact.destination}`,
+        title: fact.destination === 'people' ? 'Written into a file' : `Prepared for ${named(fact.destination)}`,
         more: [fact.fileName],
       }
   }

@@ -1,13 +1,34 @@
+import { TAKES } from '@upper-field/core/send'
 import { z } from 'zod'
+import { DestinationDocument } from '../destination'
 import { Edition, NewEdition, Preflight } from '../send'
 import { Id } from '../words'
-import { ByFilter, endpoint, OfList } from './endpoint'
+import { ByFilter, endpoint, nothing, OfList } from './endpoint'
+
+const OfDestination = z.object({ destinationId: z.string().max(40) })
 
 /** Files and audiences. */
 export const sendEndpoints = {
+  readDestinations: endpoint('get', '/destinations', 'Ad networks that audiences are prepared for', {
+    response: z.array(DestinationDocument),
+  }),
+  readShippedDestinations: endpoint('get', '/shipped-destinations', 'Destinations that come with the application', {
+    response: z.array(DestinationDocument),
+  }),
+  keepDestination: endpoint('put', '/destinations/{destinationId}', 'Declare a destination, or declare it otherwise', {
+    params: OfDestination,
+    body: DestinationDocument,
+    response: DestinationDocument,
+    role: 'owner',
+  }),
+  removeDestination: endpoint('delete', '/destinations/{destinationId}', 'Forget a destination; its files stay', {
+    params: OfDestination,
+    response: nothing,
+    role: 'owner',
+  }),
   preflight: endpoint('get', '/lists/{listId}/send', 'What would be refused, and why', {
     params: OfList,
-    query: ByFilter,
+    query: ByFilter.extend({ destination: z.string().max(40), takes: z.enum(TAKES).default('people') }),
     response: Preflight,
   }),
   readEditions: endpoint('get', '/lists/{listId}/editions', 'Files and editions made so far', {

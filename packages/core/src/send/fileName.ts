@@ -1,4 +1,4 @@
-/** Plain, dated name of a file: `autumn-terraces-brassbell-2026-11-23.csv`. The date is ISO 8601, in UTC. */
+/** Plain, dated name of a file: `autumn-terraces-contacts-2026-11-23.csv`. The date is ISO 8601, in UTC. */
 export function fileNameFor(list: string, purpose: string, date: Date): string {
   const plain = `${list} ${purpose}`
     .normalize('NFD')

@@ -1,9 +1,24 @@
-export { BRASSBELL, DESTINATIONS, type Destination, findDestination, headingsOf } from './destinations'
+export {
+  type AudienceShape,
+  contradictionsIn,
+  DESTINATION_FORMAT,
+  type Destination,
+  type DestinationColumn,
+  type DestinationRules,
+  headingsOf,
+  SEND_FIELDS,
+  type SendField,
+  shapeOf,
+  TAKES,
+  type Takes,
+} from './destination'
 export { fileNameFor } from './fileName'
+export { type NormalContext, normalForm } from './normalForms'
+export { NORMAL_STEPS, whyNoStep } from './normalSteps'
 export { PEOPLE_HEADINGS, type PersonLine, personCells } from './peopleFile'
 export {
   type AudienceMember,
-  type LeftOutReason,
+  type LeftOut,
   type Mend,
   type PreparedMember,
   type PrepareOptions,

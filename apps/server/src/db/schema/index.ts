@@ -28,7 +28,7 @@ export {
 export { addressChecks, callLimits, charges, doNotCallChecks, idempotencyKeys, jobs, lineChecks } from './jobs'
 export { batches, batchPieces, heldRows, layouts, lists, rows } from './lists'
 export { pairDecisions, pairStates, pairs, valueChoices } from './pair'
-export { editionMembers, editionPieces, editions } from './send'
+export { destinations, editionCompanies, editionMembers, editionPieces, editions } from './send'
 export { providerLimits, spendLimit } from './spend'
 export { forgotten, suppressionBatches, suppressionEntries, suppressionLists } from './suppression'
 export { acts, edits, leftOut, routines } from './tidy'

@@ -1,4 +1,5 @@
-import { bigint, index, integer, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core'
+import type { Destination, Takes } from '@upper-field/core/send'
+import { bigint, index, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core'
 import { bytea, id, instant } from './columns'
 import { ofList } from './lists'
 
@@ -9,6 +10,8 @@ export const editions = pgTable(
     listId: ofList(),
     jobId: uuid('job_id').notNull(),
     destination: text('destination').notNull(),
+    /** `people` or `companies`: which kind of audience of the destination; `people` for a file for people. */
+    takes: text('takes').$type<Takes>().notNull().default('people'),
     form: text('form').notNull(),
     filter: text('filter').notNull(),
     fileName: text('file_name').notNull(),
@@ -40,3 +43,18 @@ export const editionPieces = pgTable(
   },
   (t) => [primaryKey({ columns: [t.editionId, t.position] })],
 )
+
+/** Companies that stand in a file already: each is sent once, however many people of it are chosen. */
+export const editionCompanies = pgTable(
+  'edition_companies',
+  { editionId: uuid('edition_id').notNull(), key: text('key').notNull() },
+  (t) => [primaryKey({ columns: [t.editionId, t.key] })],
+)
+
+/** Ad networks that audiences are prepared for, each as it is declared. */
+export const destinations = pgTable('destinations', {
+  id: text('id').primaryKey(),
+  document: jsonb('document').$type<Destination>().notNull(),
+  changedBy: text('changed_by').notNull(),
+  changedAt: instant('changed_at').notNull().defaultNow(),
+})

@@ -1,0 +1,122 @@
+import { afterAll, beforeAll, describe, expect, it } from '@jest/globals'
+import type { DestinationDocument, NewEdition } from '@upper-field/contract'
+import { headingsOf } from '@upper-field/core/send'
+import type { z } from 'zod'
+import { untilEnded } from '../../../../scripts/bringIn'
+import { addDestinations, bringText, newList, startTestServer, type TestServer } from './harness'
+
+let server: TestServer
+let listId = ''
+const ROWS = [
+  'name,company,web,phone,mail,country,zip',
+  'Maren Oldershaw,Causeway,causeway.example,07911 204481,maren@causeway.example,GB,NE69 7BP',
+  'Jonah Carnridge,Causeway,causeway.example,07911 204482,jonah@causeway.example,GB,NE69 7BP',
+  'Ilse Krug,Heron GmbH,heron.example,,ilse@heron.example,DE,',
+  'Nobody Known,,,,nobody@postbox.example,,',
+  'No Way,Nowhere,,,,GB,',
+]
+
+beforeAll(async () => {
+  server = await startTestServer()
+  listId = await newList(server.api, 'Terraces')
+  await bringText(server.api, listId, ROWS.join('\n'))
+}, 60_000)
+afterAll(() => server.stop())
+
+type Asked = Partial<z.input<typeof NewEdition>> & { readonly destination: string }
+
+async function linesOf(asked: Asked): Promise<string[]> {
+  const body = { form: 'plain' as const, filter: '', ...asked }
+  const made = await server.api.call('makeEdition', { params: { listId }, body })
+  expect(await untilEnded(server.api, listId, made.jobId)).toMatchObject({ state: 'done' })
+  const file = await server.api.raw('downloadEdition', { params: { editionId: made.id } })
+  return (await file.text()).split('\r\n').filter(Boolean)
+}
+const preflight = (destination: string, takes: 'people' | 'companies' = 'people') =>
+  server.api.call('preflight', { params: { listId }, query: { destination, takes } })
+
+describe('destinations', () => {
+  it('are none until an owner adds one, and each that ships can be', async () => {
+    expect(await server.api.call('readDestinations', {})).toEqual([])
+    await expect(preflight('brassbell')).rejects.toMatchObject({ status: 404 })
+    await addDestinations(server.api)
+    const kept = await server.api.call('readDestinations', {})
+    expect(kept).toEqual(await server.api.call('readShippedDestinations', {}))
+  })
+
+  it('are refused under another id than their own, and where they contradict themselves', async () => {
+    const [one] = await server.api.call('readShippedDestinations', {})
+    if (!one) throw new Error('none ships')
+    const keep = (destinationId: string, body: DestinationDocument) =>
+      server.api.call('keepDestination', { params: { destinationId }, body })
+    await expect(keep('another', one)).rejects.toMatchObject({ code: 'other-id' })
+    const [shape] = one.audiences
+    const broken = { ...one, audiences: [{ ...shape, columns: shape?.columns.slice(0, 1) }] } as DestinationDocument
+    await expect(keep(one.id, broken)).rejects.toMatchObject({ status: 422 })
+  })
+})
+
+describe('an audience', () => {
+  it('has the headings of its declaration, for each destination and each kind it takes', async () => {
+    for (const destination of await server.api.call('readDestinations', {})) {
+      for (const shape of destination.audiences) {
+        const form = destination.hashing === 'always' ? 'hashed' : 'plain'
+        const [headings, ...lines] = await linesOf({ destination: destination.id, takes: shape.takes, form })
+        expect(headings).toBe(headingsOf(shape).join())
+        const flight = await preflight(destination.id, shape.takes)
+        expect([destination.id, shape.takes, lines.length]).toEqual([destination.id, shape.takes, flight.ready])
+        expect(lines.length).toBeGreaterThan(1)
+      }
+    }
+  })
+
+  it('of companies holds each once, however many of its people are chosen', async () => {
+    const [, ...lines] = await linesOf({ destination: 'marlpost', takes: 'companies' })
+    expect(lines.filter((line) => line.includes('causeway.example'))).toHaveLength(1)
+  })
+
+  it('tells who is left out, and why', async () => {
+    const flight = await preflight('brassbell')
+    expect(flight).toMatchObject({
+      chosen: 4,
+      ready: 3,
+      missing: [{ field: 'country', n: 1 }],
+      nothingToMatch: 0,
+      codeMended: 2,
+      byCount: [1, 2, 0],
+      workAddresses: 3,
+    })
+    const northpin = await preflight('northpin')
+    expect(northpin.leftBlank).toEqual([{ fields: ['given-name', 'family-name', 'country', 'postal-code'], n: 2 }])
+  })
+
+  it('in a form a destination does not take is refused', async () => {
+    const plain = { destination: 'northpin', form: 'plain' as const, filter: '' }
+    await expect(server.api.call('makeEdition', { params: { listId }, body: plain })).rejects.toMatchObject({
+      code: 'form-off',
+    })
+    await expect(preflight('tallow', 'companies')).rejects.toMatchObject({ code: 'not-taken' })
+  })
+
+  it('goes by a fifth declaration that no code knows', async () => {
+    const lantern: DestinationDocument = {
+      ...((await server.api.call('readDestinations', {}))[0] as DestinationDocument),
+      id: 'lantern',
+      name: 'Lantern',
+      audiences: [
+        {
+          takes: 'people',
+          columns: [
+            { heading: 'who', field: 'email', repeats: 1, form: ['lower', 'first:5'], isHashed: false },
+            { heading: 'ring', field: 'number', repeats: 1, form: ['e164', 'digits'], isHashed: false },
+          ],
+          rules: { everyRow: ['number'], someOf: ['email'], together: [] },
+        },
+      ],
+    }
+    await server.api.call('keepDestination', { params: { destinationId: 'lantern' }, body: lantern })
+    expect(await linesOf({ destination: 'lantern' })).toEqual(['who,ring', 'maren,447911204481', 'jonah,447911204482'])
+    await server.api.call('removeDestination', { params: { destinationId: 'lantern' } })
+    await expect(linesOf({ destination: 'lantern' })).rejects.toMatchObject({ status: 404 })
+  })
+})

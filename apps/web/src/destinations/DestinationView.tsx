@@ -1,0 +1,164 @@
+import type { DestinationDocument } from '@upper-field/contract'
+import { headingsOf } from '@upper-field/core/send'
+import { type ReactNode, useState } from 'react'
+import { Link, useNavigate, useParams } from 'react-router'
+import {
+  problemText,
+  useKeepDestinationMutation,
+  useReadDestinationsQuery,
+  useReadMeQuery,
+  useReadShippedDestinationsQuery,
+  useRemoveDestinationMutation,
+} from '../api'
+import { DocumentText } from '../documents/DocumentText'
+import type { Draft } from '../documents/draft'
+import { SaveAsFile } from '../documents/SaveAsFile'
+import { StartFrom } from '../documents/StartFrom'
+import { Button } from '../kit/Button'
+import { Loading, Notice } from '../kit/Notice'
+import { blankDestination, destinationText, readDestination } from './destinationDraft'
+
+/** One destination: how it is declared, and the heading lines that makes. */
+export function DestinationView() {
+  const { destination = 'new' } = useParams()
+  const { data, error } = useReadDestinationsQuery({})
+  if (error) return <Page title="A destination">{<Notice tone="bad">{problemText(error)}</Notice>}</Page>
+  if (!data) return <Page title="A destination">{<Loading what="the destination" />}</Page>
+  const kept = data.find(({ id }) => id === destination) ?? null
+  if (destination !== 'new' && !kept)
+    return (
+      <Page title="A destination">
+        <Notice tone="bad">There is no such destination.</Notice>
+      </Page>
+    )
+  return <Editor key={destination} kept={kept} all={data} />
+}
+
+function Page({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <main className="mx-auto h-full max-w-6xl overflow-y-auto px-6 py-6">
+      <p className="text-[13px]">
+        <Link to="/destinations" className="text-slate underline underline-offset-2">
+          Destinations
+        </Link>
+      </p>
+      <h1 className="pb-1">{title}</h1>
+      {children}
+    </main>
+  )
+}
+
+function Editor({ kept, all }: { kept: DestinationDocument | null; all: readonly DestinationDocument[] }) {
+  const [text, setText] = useState(() => (kept ? destinationText(kept) : blankDestination()))
+  const { data: me } = useReadMeQuery({})
+  const { data: shipped = [] } = useReadShippedDestinationsQuery({})
+  const draft = readDestination(text)
+  const isOwner = me?.role === 'owner'
+  const others = [...all, ...shipped.filter(({ id }) => !all.some((one) => one.id === id))]
+  const start = (id: string) => {
+    const found = others.find((one) => one.id === id)
+    setText(found ? destinationText({ ...found, id: `${id}-2`, name: `${found.name} 2` }) : blankDestination())
+  }
+  return (
+    <Page title={kept?.name ?? 'A new destination'}>
+      <p className="pb-4 text-soft">
+        {kept?.about ||
+          'A destination is declared by one JSON document: which columns it takes, in which form, and what must be there.'}
+      </p>
+      <div className="grid grid-cols-[minmax(0,1fr)_380px] items-start gap-6">
+        <div className="flex flex-col gap-3">
+          {kept ? null : (
+            <StartFrom
+              what="a destination"
+              choices={others.map(({ id, name }) => [id, `a copy of ${name}`])}
+              onChoose={start}
+              onText={setText}
+            />
+          )}
+          <DocumentText label="Destination" text={text} draft={draft} isReadOnly={!isOwner} onChange={setText} />
+          {isOwner ? <Keeping draft={draft} text={text} kept={kept} /> : null}
+        </div>
+        <Headings draft={draft} />
+      </div>
+    </Page>
+  )
+}
+
+/** The heading lines a file gets, and what has to be there. */
+function Headings({ draft }: { draft: Draft<DestinationDocument> }) {
+  if (draft.status === 'wrong')
+    return <p className="text-soft">What a file looks like shows once nothing is to mend.</p>
+  return (
+    <div className="flex flex-col gap-4">
+      {draft.document.audiences.map((shape) => (
+        <section key={shape.takes} aria-label={`A file of ${shape.takes}`}>
+          <h2 className="pb-1">A file of {shape.takes}</h2>
+          <p className="num break-words rounded-small border border-line bg-surface p-2 text-[13px]">
+            {headingsOf(shape).join(',')}
+          </p>
+          <ul className="pt-2 text-[13.5px]">
+            {shape.rules.everyRow.length > 0 ? <li>On every row: {shape.rules.everyRow.join(', ')}</li> : null}
+            <li>At least one of: {shape.rules.someOf.join(', ')}</li>
+            {shape.rules.together.map((group) => (
+              <li key={group.join()}>All of these or none: {group.join(', ')}</li>
+            ))}
+            <li>
+              Hashed:{' '}
+              {shape.columns
+                .filter(({ isHashed }) => isHashed)
+                .map(({ heading }) => heading)
+                .join(', ') || 'nothing'}
+            </li>
+          </ul>
+        </section>
+      ))}
+    </div>
+  )
+}
+
+interface KeepingProps {
+  readonly draft: Draft<DestinationDocument>
+  readonly text: string
+  readonly kept: DestinationDocument | null
+}
+
+function Keeping({ draft, text, kept }: KeepingProps) {
+  const navigate = useNavigate()
+  const [keep, keeping] = useKeepDestinationMutation()
+  const [remove, removing] = useRemoveDestinationMutation()
+  const isChanged = kept === null || destinationText(kept) !== text
+  const submit = async () => {
+    if (draft.status !== 'whole') return
+    const { data } = await keep({ params: { destinationId: kept?.id ?? draft.document.id }, body: draft.document })
+    if (data && !kept) navigate(`/destinations/${data.id}`)
+  }
+  const forget = async () => {
+    if (!kept) return
+    const { error } = await remove({ params: { destinationId: kept.id } })
+    if (!error) navigate('/destinations')
+  }
+  const problem = keeping.error ?? removing.error
+  return (
+    <>
+      {problem ? <Notice tone="bad">{problemText(problem)}</Notice> : null}
+      {keeping.data && !isChanged ? <Notice tone="told">Kept.</Notice> : null}
+      <div className="flex gap-2">
+        <Button
+          look="main"
+          disabled={draft.status !== 'whole' || !isChanged || keeping.isLoading}
+          onClick={() => void submit()}
+        >
+          {kept ? 'Keep the change' : 'Add this destination'}
+        </Button>
+        {kept ? (
+          <>
+            <SaveAsFile text={text} name={`${kept.id}.json`} />
+            <Button look="danger" disabled={removing.isLoading} onClick={() => void forget()}>
+              Forget it
+            </Button>
+          </>
+        ) : null}
+      </div>
+    </>
+  )
+}
