@@ -3,7 +3,8 @@ import type { Filter } from '@upper-field/core/split'
 import { type SQL, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { CURSOR, readCursor } from '../http/cursor'
-import { elsewhereConditions, IS_CALLED_NOW, isInCube, pileConditions, READY, wordConditions } from './conditions'
+import { elsewhereConditions, isInCube, pileConditions, wordConditions } from './conditions'
+import { IS_CALLED_NOW, READY } from './facets'
 import { readFilter } from './readFilter'
 
 /** Counting of a free search stops here; more are told as `1,000+`. */

@@ -3,7 +3,8 @@ import { type Filter, type FilterField, SCOPES } from '@upper-field/core/split'
 import { type SQL, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { CUBE_DIMENSIONS } from '../projection/cube'
-import { elsewhereConditions, isInCube, pileConditions, READY, STATUS, wordConditions } from './conditions'
+import { elsewhereConditions, isInCube, pileConditions, wordConditions } from './conditions'
+import { READY, STATUS } from './facets'
 import { readFilter } from './readFilter'
 
 const FIELDS = [

@@ -1,16 +1,20 @@
-import { type Filter, parseFilter } from '@upper-field/core/split'
+import { type Filter, type FilterNode, parseFilter } from '@upper-field/core/split'
 import { Problem } from '../http/problem'
 import { searchTerms } from '../projection/searchText'
-import { FELL, IS } from './conditions'
+import { FELL, IS } from './facets'
 
 /** More words than this nobody types; each one costs a look through the whole list. */
 const MOST_WORDS = 12
 /** Values of one field; a list has no more countries, batches or lanes that somebody would choose one by one. */
 const MOST_VALUES = 200
+/** More conditions nobody can follow. */
+const MOST_CONDITIONS = 40
 
 /** A typed filter. Throws a problem where it asks for what does not exist, or for more than is answered. */
 export function readFilter(text: string): Filter {
   const { filter } = parseFilter(text)
+  if (sizeOf(filter.rest) > MOST_CONDITIONS)
+    throw new Problem(422, 'too-many-conditions', `At most ${MOST_CONDITIONS} conditions can be put together.`)
   if (searchTerms(filter.words).length > MOST_WORDS)
     throw new Problem(422, 'too-many-words', `At most ${MOST_WORDS} words are searched for at once.`)
   for (const [field, values] of Object.entries(filter.piles))
@@ -20,6 +24,14 @@ export function readFilter(text: string): Filter {
   mustBeKnown('is', filter.piles.is, IS)
   return filter
 }
+
+/** How many conditions and words stand in the parts beyond facets. */
+const sizeOf = (nodes: readonly FilterNode[]): number =>
+  nodes.reduce((sum, node) => {
+    if (node.kind === 'and' || node.kind === 'or') return sum + sizeOf(node.of)
+    if (node.kind === 'not') return sum + sizeOf([node.of])
+    return sum + (node.kind === 'words' ? searchTerms(node.text).length : 1)
+  }, 0)
 
 function mustBeKnown(field: string, values: readonly string[] = [], known: ReadonlyMap<string, string>): void {
   const unknown = values.find((value) => !known.has(value))

@@ -50,6 +50,8 @@ export const CONTACT_COLUMNS = [
   'sureness',
   'call_from',
   'suppressed_for',
+  'job_functions',
+  'job_level',
   'joined',
   'search',
 ] as const // prettier-ignore
@@ -118,6 +120,8 @@ export function linesOf(key: ContactKey, view: ContactView, joined: number): Con
       view.sureness,
       view.callFrom,
       view.suppressedFor.join(' '),
+      view.title.functions.join(' '),
+      view.title.level ?? '',
       joined,
       searchText(view),
     ], // prettier-ignore

@@ -13,7 +13,16 @@ import {
 } from '@upper-field/core/check'
 import { type HowToSurvive, mergeContacts, suppressibleKeysOf } from '@upper-field/core/pair'
 import { type ReadNumber, readPhoneCell, timeZonesOf, VERDICTS } from '@upper-field/core/phone'
-import { isClosed, lineToCall, type Placement, placeContact, type Scope, scopesOfKeys } from '@upper-field/core/split'
+import {
+  isClosed,
+  lineToCall,
+  type Placement,
+  placeContact,
+  type ReadTitle,
+  readTitle,
+  type Scope,
+  scopesOfKeys,
+} from '@upper-field/core/split'
 import {
   type CellReading,
   type ChangeCode,
@@ -68,6 +77,8 @@ export interface ContactView {
   /** Nothing that can be a mobile is in service: a provider may be asked for one. */
   readonly wantsMobile: boolean
   readonly placement: Placement
+  /** What the title says of function and level. */
+  readonly title: ReadTitle
   /** What suppression lists keep the contact out of. */
   readonly suppressedFor: readonly Scope[]
   /** Country and time zones of the line to call, as `US America/Chicago|America/Denver`; empty where none may be called. */
@@ -130,6 +141,7 @@ export function viewOf({
     slip: slipOf(own.hand),
     callFrom: isClosed(suppressedFor, 'calls') ? '' : callFromOf(lineToCall(lines)?.e164, numbers),
     suppressedFor,
+    title: readTitle(merged.values.title),
     placement: placeContact({ lines, hasEmail, suppressedFor }),
   }
 }

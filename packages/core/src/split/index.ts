@@ -1,12 +1,22 @@
 export {
+  ALL_FIELDS,
+  AMOUNT_FIELDS,
+  type AnyField,
+  DATE_FIELDS,
   FILTER_FIELDS,
   type Filter,
   type FilterField,
   type FilterIssue,
-  parseFilter,
-  togglePile,
-  writeFilter,
-} from './parseFilter'
+  type FilterNode,
+  PRESENCE_FIELDS,
+  PRESENT,
+  TEXT_FIELDS,
+  type Term,
+  type TextField,
+  TRACE_FIELDS,
+} from './filterTree'
+export { FUNCTIONS, type JobFunction, type JobLevel, LEVELS, type ReadTitle, readTitle } from './jobTitles'
+export { parseFilter, togglePile, writeFilter } from './parseFilter'
 export {
   LANE_REASONS,
   LANES,

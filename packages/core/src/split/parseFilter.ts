@@ -1,94 +1,258 @@
-/** Piles of the sieve that can be typed: `line:mobile country:GB,DE oldershaw`. */
-export const FILTER_FIELDS = [
-  'batch',
-  'country',
-  'verdict',
-  'line',
-  'status',
-  'lane',
-  'reason',
-  'fell',
-  'is',
-  /** How sure the contact can be reached; what its best address is, and whether it takes mail. */
-  'sure',
-  'kind',
-  'address',
-  /** Whether the contact may be called at this moment. */
-  'call',
-  /** What suppression lists keep the contact out of. */
-  'suppressed',
-  /** Those who are in another list too, and those who are not: ids of lists. */
-  'in',
-  'notin',
-] as const
-export type FilterField = (typeof FILTER_FIELDS)[number]
+import {
+  ALL_FIELDS,
+  AMOUNT_FIELDS,
+  DATE_FIELDS,
+  FILTER_FIELDS,
+  type Filter,
+  type FilterField,
+  type FilterIssue,
+  type FilterNode,
+  PRESENCE_FIELDS,
+  PRESENT,
+  type Term,
+} from './filterTree'
+import { nearestOf } from './nearest'
+import { type Token, tokensOf } from './tokens'
 
-export interface Filter {
-  readonly piles: Partial<Record<FilterField, readonly string[]>>
-  /** Free words, as typed. */
-  readonly words: string
-}
+const isOneOf = <T extends string>(all: readonly T[], word: string): word is T =>
+  (all as readonly string[]).includes(word)
 
-export interface FilterIssue {
-  readonly code: 'unknown-field'
-  readonly field: string
-  /** The known field it is nearest to, by a slip or two of a key; null where none is near. */
-  readonly nearest: FilterField | null
-}
-
-/** Reads a typed filter. Terms with an unknown field are reported and searched for as words. */
+/**
+ * Reads a typed filter: facets and fields with values, words and phrases, `and`, `or`, `not` and brackets. What cannot
+ * be read is reported with its place, and searched for as words, so that nothing is met by everybody in silence.
+ */
 export function parseFilter(text: string): { readonly filter: Filter; readonly issues: readonly FilterIssue[] } {
+  const issues: FilterIssue[] = []
+  const tokens = tokensOf(text)
+  const tree = readTree(tokens, issues) ?? { kind: 'words', text: plainWords(tokens) }
+  return { filter: asFilter(tree), issues }
+}
+
+/** A tree as facets, words and the rest: all of it holds together. */
+function asFilter(tree: FilterNode): Filter {
   const piles: Partial<Record<FilterField, string[]>> = {}
   const words: string[] = []
-  const issues: FilterIssue[] = []
-  for (const term of text.match(/[a-z]+:"[^"]*"|\S+/gi) ?? []) {
-    const match = /^([a-z]+):(.+)$/i.exec(term)
-    const field = match?.[1]?.toLowerCase()
-    if (!match?.[2] || field === undefined || field === 'http' || field === 'https') words.push(term)
-    else if (isFilterField(field))
-      piles[field] = [...(piles[field] ?? []), ...match[2].replaceAll('"', '').split(',').filter(Boolean)]
-    else {
-      issues.push({ code: 'unknown-field', field, nearest: nearestField(field) })
-      words.push(term)
-    }
+  const rest: FilterNode[] = []
+  for (const node of tree.kind === 'and' ? tree.of : [tree]) {
+    if (node.kind === 'words') words.push(node.text)
+    else if (node.kind === 'term' && node.operator === ':' && isOneOf(FILTER_FIELDS, node.field))
+      piles[node.field] = [...(piles[node.field] ?? []), ...node.values]
+    else rest.push(node)
   }
-  return { filter: { piles, words: words.join(' ') }, issues }
+  return { piles, words: words.filter(Boolean).join(' '), rest }
 }
 
-/** A field that begins alike, or is at most two slips away (edit distance by Wagner and Fischer). */
-function nearestField(field: string): FilterField | null {
-  const scored = FILTER_FIELDS.map((known) => ({ known, far: distance(field, known) })).sort((a, b) => a.far - b.far)
-  const [best] = scored
-  const most = field.length < 4 ? 1 : 2
-  if (best && best.far <= most && best.far < best.known.length) return best.known
-  return FILTER_FIELDS.find((known) => field.length > 2 && (known.startsWith(field) || field.startsWith(known))) ?? null
+/** What was typed as words, without its brackets, where they do not fit together: it must not mean everybody. */
+const plainWords = (tokens: readonly Token[]): string => tokens.map(wordOf).filter(Boolean).join(' ')
+
+function wordOf(token: Token): string {
+  if (token.kind === 'open' || token.kind === 'close') return ''
+  if (token.kind === 'term') return `${token.field}${token.operator}${token.value}`
+  return 'text' in token ? token.text : token.kind
 }
 
-function distance(a: string, b: string): number {
-  let row = Array.from({ length: b.length + 1 }, (_, j) => j)
-  for (let i = 1; i <= a.length; i++) {
-    const next = [i]
-    for (let j = 1; j <= b.length; j++) {
-      const same = a[i - 1] === b[j - 1] ? 0 : 1
-      next.push(Math.min((row[j] ?? 0) + 1, (next[j - 1] ?? 0) + 1, (row[j - 1] ?? 0) + same))
-    }
-    row = next
+/** A place in the pieces of a filter. */
+interface Place {
+  readonly tokens: readonly Token[]
+  readonly issues: FilterIssue[]
+  at: number
+}
+
+/** The tree of a filter; null where its brackets or joins do not fit together, which is reported. */
+function readTree(tokens: readonly Token[], issues: FilterIssue[]): FilterNode | null {
+  if (tokens.length === 0) return { kind: 'words', text: '' }
+  const place: Place = { tokens, issues, at: 0 }
+  const tree = readEither(place)
+  const left = tokens[place.at]
+  if (left) {
+    if (tree !== null) report(place, left, 'unbalanced')
+    return null
   }
-  return row[b.length] ?? 0
+  return tree
 }
 
-const isFilterField = (field: string): field is FilterField => (FILTER_FIELDS as readonly string[]).includes(field)
+function readEither(place: Place): FilterNode | null {
+  const first = readAll(place)
+  if (first === null) return null
+  const of = [first]
+  while (place.tokens[place.at]?.kind === 'or') {
+    place.at++
+    const next = readAll(place)
+    if (next === null) return null
+    of.push(next)
+  }
+  return of.length === 1 ? first : { kind: 'or', of }
+}
+
+function readAll(place: Place): FilterNode | null {
+  const of: FilterNode[] = []
+  for (;;) {
+    const token = place.tokens[place.at]
+    if (token?.kind === 'and' && of.length > 0) {
+      place.at++
+      if (isEnd(place.tokens[place.at])) return incomplete(place, token)
+      continue
+    }
+    if (isEnd(token)) break
+    const node = readOne(place)
+    if (node === null) return null
+    of.push(node)
+  }
+  const last = place.tokens[place.at] ?? place.tokens[place.at - 1]
+  if (of.length === 0) return last ? incomplete(place, last) : null
+  return joined(of)
+}
+
+const isEnd = (token: Token | undefined): boolean =>
+  token === undefined || token.kind === 'close' || token.kind === 'or'
+
+/** Words side by side are looked for together. */
+function joined(of: readonly FilterNode[]): FilterNode {
+  const flat = of.flatMap((node) => (node.kind === 'and' ? node.of : node))
+  const words = flat.flatMap((node) => (node.kind === 'words' ? node.text : []))
+  const others = flat.filter(({ kind }) => kind !== 'words')
+  const all: FilterNode[] = words.length > 0 ? [...others, { kind: 'words', text: words.join(' ') }] : others
+  const [only] = all
+  return all.length === 1 && only ? only : { kind: 'and', of: all }
+}
+
+function readOne(place: Place): FilterNode | null {
+  const token = place.tokens[place.at++]
+  if (!token) return null
+  switch (token.kind) {
+    case 'word':
+      return { kind: 'words', text: token.text }
+    case 'phrase':
+      return token.text.trim() === '' ? { kind: 'words', text: '' } : { kind: 'phrase', text: token.text }
+    case 'term':
+      return readTerm(place, token)
+    case 'not': {
+      if (isEnd(place.tokens[place.at])) return incomplete(place, token)
+      const node = readOne(place)
+      return node && { kind: 'not', of: node }
+    }
+    case 'open': {
+      const node = readEither(place)
+      if (node === null) return null
+      if (place.tokens[place.at]?.kind !== 'close') {
+        report(place, token, 'unbalanced')
+        return null
+      }
+      place.at++
+      return node
+    }
+    default:
+      return incomplete(place, token)
+  }
+}
+
+function incomplete(place: Place, token: Token): null {
+  report(place, token, token.kind === 'close' ? 'unbalanced' : 'incomplete')
+  return null
+}
+
+type TermToken = Extract<Token, { kind: 'term' }>
+
+function readTerm(place: Place, token: TermToken): FilterNode {
+  const asWords: FilterNode = { kind: 'words', text: `${token.field}${token.operator}${token.value}` }
+  const field = token.field.toLowerCase()
+  if (!isOneOf(ALL_FIELDS, field)) {
+    report(place, token, 'unknown-field', token.field, nearestOf(field, ALL_FIELDS))
+    return asWords
+  }
+  const values = (token.isQuoted ? [token.value] : token.value.split(',')).filter(Boolean)
+  if (values.length === 0) {
+    report(place, token, 'incomplete')
+    return asWords
+  }
+  const facet = isOneOf(FILTER_FIELDS, field)
+  const term: Term = {
+    kind: 'term',
+    field,
+    operator: token.operator,
+    values: facet && token.isQuoted ? values.flatMap((one) => one.split(',')) : values,
+  }
+  return isSound(place, token, term) ? term : asWords
+}
+
+/** True where a field can be compared so, and its values are what it is compared with. */
+function isSound(place: Place, token: TermToken, { field, operator, values }: Term): boolean {
+  const isOrdered = isOneOf(DATE_FIELDS, field) || isOneOf(AMOUNT_FIELDS, field)
+  if (!isOrdered && !ANYWHERE.has(operator)) return report(place, token, 'no-order')
+  const parts = isOrdered ? values.flatMap((value) => value.split('..')).filter(Boolean) : []
+  if (isOneOf(AMOUNT_FIELDS, field)) {
+    const wrong = parts.find((part) => !/^-?\d+(?:\.\d+)?$/.test(part))
+    if (wrong !== undefined || parts.length === 0) return report(place, token, 'no-number', wrong ?? '')
+  }
+  if (isOneOf(DATE_FIELDS, field)) {
+    const wrong = parts.find((part) => !/^\d{4}(?:-\d\d(?:-\d\d)?)?$/.test(part))
+    if (wrong !== undefined || parts.length === 0) return report(place, token, 'no-date', wrong ?? '')
+  }
+  if (isOneOf(PRESENCE_FIELDS, field)) {
+    const wrong = values.find((value) => !isOneOf(PRESENT, value))
+    if (wrong !== undefined) return report(place, token, 'unknown-value', wrong, nearestOf(wrong, PRESENT))
+  }
+  return true
+}
+
+/** Comparing these makes sense for whatever there is. */
+const ANYWHERE: ReadonlySet<Term['operator']> = new Set([':', '=', '!='])
+
+function report(
+  { issues }: Place,
+  token: Token,
+  code: FilterIssue['code'],
+  word?: string,
+  nearest: string | null = null,
+): false {
+  const own = 'field' in token ? token.field : 'text' in token ? token.text : ''
+  issues.push({ code, at: token.at, length: token.length, word: word ?? own, nearest })
+  return false
+}
 
 /** The text that reads back as the same filter. */
-export function writeFilter({ piles, words }: Filter): string {
+export function writeFilter({ piles, words, rest }: Filter): string {
   const terms = FILTER_FIELDS.flatMap((field) => {
     const values = piles[field]
-    if (!values?.length) return []
-    const text = values.join(',')
-    return [`${field}:${/\s/.test(text) ? `"${text}"` : text}`]
+    return values?.length ? [writeTerm({ kind: 'term', field, operator: ':', values })] : []
   })
-  return [...terms, words].filter(Boolean).join(' ')
+  return [...terms, ...rest.map((node) => writeNode(node, rest.length + terms.length > 1 || words !== '')), words]
+    .filter(Boolean)
+    .join(' ')
 }
+
+function writeTerm({ field, operator, values }: Term): string {
+  const text = values.join(',')
+  return `${field}${operator}${/[\s()]/.test(text) ? `"${text}"` : text}`
+}
+
+/** @param isInner written within others: what is looser than they are needs brackets */
+function writeNode(node: FilterNode, isInner: boolean): string {
+  switch (node.kind) {
+    case 'term':
+      return writeTerm(node)
+    case 'words':
+      return node.text
+    case 'phrase':
+      return `"${node.text}"`
+    case 'not':
+      return `not ${bracketed(node.of, node.of.kind === 'and' || node.of.kind === 'or' || isSeveral(node.of))}`
+    case 'and':
+    case 'or': {
+      const text = node.of
+        .map((one) =>
+          one.kind === 'or' || (node.kind === 'or' && one.kind === 'not') ? bracketed(one, true) : writeNode(one, true),
+        )
+        .join(node.kind === 'or' ? ' or ' : ' ')
+      return isInner && node.kind === 'or' ? `(${text})` : text
+    }
+  }
+}
+
+const isSeveral = (node: FilterNode): boolean => node.kind === 'words' && /\s/.test(node.text)
+
+const bracketed = (node: FilterNode, isNeeded: boolean): string =>
+  isNeeded ? `(${writeNode(node, false)})` : writeNode(node, true)
 
 /** The filter with one pile switched on or off. */
 export function togglePile(filter: Filter, field: FilterField, value: string): Filter {

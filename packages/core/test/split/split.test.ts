@@ -116,14 +116,14 @@ describe('whom a suppression list holds', () => {
 describe('typed filters', () => {
   it('are piles and words', () => {
     expect(parseFilter('line:mobile,fixed country:GB Oldershaw causeway')).toEqual({
-      filter: { piles: { line: ['mobile', 'fixed'], country: ['GB'] }, words: 'Oldershaw causeway' },
+      filter: { piles: { line: ['mobile', 'fixed'], country: ['GB'] }, words: 'Oldershaw causeway', rest: [] },
       issues: [],
     })
   })
   it('report a pile that does not exist, and search for it', () => {
     expect(parseFilter('seets:40')).toEqual({
-      filter: { piles: {}, words: 'seets:40' },
-      issues: [{ code: 'unknown-field', field: 'seets', nearest: null }],
+      filter: { piles: {}, words: 'seets:40', rest: [] },
+      issues: [{ code: 'unknown-field', at: 0, length: 8, word: 'seets', nearest: 'sent' }],
     })
   })
   it('take a web address for a word', () =>

@@ -75,6 +75,9 @@ export const contacts = pgTable(
     callFrom: text('call_from').notNull().default(''),
     /** What suppression lists keep it out of, apart by a space. */
     suppressedFor: text('suppressed_for').notNull().default(''),
+    /** What the title says: functions apart by a space, and a level. */
+    jobFunctions: text('job_functions').notNull().default(''),
+    jobLevel: text('job_level').notNull().default(''),
     joined: integer('joined').notNull().default(0),
     joinedInto: bigint('joined_into', { mode: 'number' }),
     search: text('search').notNull(),
