@@ -7,6 +7,7 @@ import { moneyEndpoints } from './endpoints/money'
 import { pairEndpoints } from './endpoints/pair'
 import { peopleEndpoints } from './endpoints/people'
 import { sendEndpoints } from './endpoints/send'
+import { splitEndpoints } from './endpoints/split'
 import { suppressionEndpoints } from './endpoints/suppression'
 import { tidyEndpoints } from './endpoints/tidy'
 
@@ -21,6 +22,7 @@ export const endpoints = {
   ...bringEndpoints,
   ...jobsEndpoints,
   ...moneyEndpoints,
+  ...splitEndpoints,
   ...sendEndpoints,
   ...suppressionEndpoints,
 } satisfies Record<string, Endpoint>

@@ -1,7 +1,7 @@
 import { ADDRESS_STATES, LINE_STATUSES, SURENESS } from '@upper-field/core/check'
 import { SURVIVOR_PARTS } from '@upper-field/core/pair'
 import { LABELS, LINE_TYPES, PROBLEMS, REPAIRS, VERDICTS } from '@upper-field/core/phone'
-import { LANE_REASONS, LANES } from '@upper-field/core/split'
+import { LANE_REASONS } from '@upper-field/core/split'
 import { RISERS, STAGES } from '@upper-field/core/story'
 import { ENCODINGS, FIELDS, FORMATS, HELD_REASONS, MERGED, NOTE_CODES } from '@upper-field/core/table'
 import { CHANGE_CODES, EMAIL_KINDS } from '@upper-field/core/tidy'
@@ -14,7 +14,8 @@ export const Verdict = z.enum(VERDICTS)
 export const Repair = z.enum(REPAIRS)
 export const Problem = z.enum(PROBLEMS)
 export const NumberLabel = z.enum(LABELS)
-export const Lane = z.enum(LANES)
+/** One of the usual lanes, or an operator's own. */
+export const Lane = z.string()
 export const LaneReason = z.enum(LANE_REASONS)
 export const Stage = z.enum(STAGES)
 export const Riser = z.enum(RISERS)

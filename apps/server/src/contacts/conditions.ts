@@ -51,3 +51,12 @@ export function wordConditions(listId: string, { words }: Filter): SQL[] {
       select id from contacts where batch_id in (select id from batches where list_id = ${listId} and not is_indexed) and ${all('search')})`,
   ]
 }
+
+/** Whom a filter means among the contacts of whatever list, words looked for one by one. */
+export function chosenByFilter(filter: Filter): SQL {
+  const words = searchTerms(filter.words).map((term) => sql`search like ${anywhere(term)}`)
+  const piles = Object.entries(filter.piles).map(([field, values]) =>
+    pileCondition(field as FilterField, values, 'table'),
+  )
+  return sql.join([sql`true`, ...piles, ...filter.rest.map(nodeCondition), ...words], sql` and `)
+}

@@ -15,6 +15,7 @@ import { peopleRoutes } from '../people/routes'
 import { sendRoutes } from '../send/routes'
 import type { Services } from '../services'
 import { spendRoutes } from '../spend/routes'
+import { splitRoutes } from '../split/routes'
 import { suppressionRoutes } from '../suppression/routes'
 import { tidyRoutes } from '../tidy/routes'
 import { authRoutes } from './authRoutes'
@@ -58,6 +59,7 @@ export function createApp(services: Services, events: ServerEvents): Hono {
   suppressionRoutes(app, services)
   checkRoutes(app, services)
   fillRoutes(app, services)
+  splitRoutes(app, services)
   sendRoutes(app, services)
   connectionRoutes(app, services)
   spendRoutes(app, services)

@@ -16,6 +16,7 @@ export type ListWork =
   | 'forget'
   | 'check'
   | 'fill'
+  | 'split'
   | 'send'
 
 /** A list is being worked on by somebody else, and was not to be had in time. */
@@ -46,6 +47,7 @@ const WORDS: Record<ListWork, string> = {
   forget: 'a person of this list is being erased',
   check: 'answers about numbers of this list are being stored',
   fill: 'found values of this list are being stored',
+  split: 'the lanes of this list are being decided',
   send: 'a file of this list is being finished',
 }
 

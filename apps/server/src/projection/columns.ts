@@ -52,6 +52,8 @@ export const CONTACT_COLUMNS = [
   'suppressed_for',
   'job_functions',
   'job_level',
+  'can_text',
+  'can_call',
   'joined',
   'search',
 ] as const // prettier-ignore
@@ -122,6 +124,8 @@ export function linesOf(key: ContactKey, view: ContactView, joined: number): Con
       view.suppressedFor.join(' '),
       view.title.functions.join(' '),
       view.title.level ?? '',
+      view.canText,
+      view.canCall,
       joined,
       searchText(view),
     ], // prettier-ignore

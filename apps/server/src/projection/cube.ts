@@ -1,6 +1,7 @@
 import { drawTerrace, type TerraceStep } from '@upper-field/core/story'
 import { sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
+import { decideLanes } from '../split/decideLanes'
 
 /** What contacts are counted by, besides being joined and standing for others. */
 export const CUBE_DIMENSIONS = sql.raw(
@@ -12,6 +13,7 @@ export const CUBE_DIMENSIONS = sql.raw(
  * the table itself they would take seconds on a large list.
  */
 export async function countContacts(tx: Db, listId: string): Promise<void> {
+  await decideLanes(tx, listId)
   await tx.execute(sql`delete from contact_cube where list_id = ${listId}`)
   await tx.execute(sql`
     insert into contact_cube (list_id, batch_id, country, verdict, line_type, line_status, known_from, lane, lane_reason,

@@ -16,6 +16,7 @@ import { type ReadNumber, readPhoneCell, timeZonesOf, VERDICTS } from '@upper-fi
 import {
   isClosed,
   lineToCall,
+  lineToText,
   type Placement,
   placeContact,
   type ReadTitle,
@@ -77,6 +78,9 @@ export interface ContactView {
   /** Nothing that can be a mobile is in service: a provider may be asked for one. */
   readonly wantsMobile: boolean
   readonly placement: Placement
+  /** Whether it has a line to text, and one to call, whatever suppression lists say. */
+  readonly canText: boolean
+  readonly canCall: boolean
   /** What the title says of function and level. */
   readonly title: ReadTitle
   /** What suppression lists keep the contact out of. */
@@ -141,6 +145,8 @@ export function viewOf({
     slip: slipOf(own.hand),
     callFrom: isClosed(suppressedFor, 'calls') ? '' : callFromOf(lineToCall(lines)?.e164, numbers),
     suppressedFor,
+    canText: lineToText(lines) !== null,
+    canCall: lineToCall(lines) !== null,
     title: readTitle(merged.values.title),
     placement: placeContact({ lines, hasEmail, suppressedFor }),
   }

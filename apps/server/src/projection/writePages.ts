@@ -36,11 +36,20 @@ export async function writeContacts(
 }
 
 /** What depends on who else holds a number. */
-const PLACEMENT = ['id', 'is_shared', 'lane', 'lane_reason', 'call_from', 'suppressed_for'] as const
+const PLACEMENT = [
+  'id',
+  'is_shared',
+  'lane',
+  'lane_reason',
+  'call_from',
+  'suppressed_for',
+  'can_text',
+  'can_call',
+] as const
 
 export async function writePlacements(client: PoolClient, lines: readonly ContactLines[]): Promise<void> {
   await client.query(
-    'create temp table if not exists replaced (id bigint, is_shared boolean, lane text, lane_reason text, call_from text, suppressed_for text) on commit delete rows',
+    'create temp table if not exists replaced (id bigint, is_shared boolean, lane text, lane_reason text, call_from text, suppressed_for text, can_text boolean, can_call boolean) on commit delete rows',
   )
   await client.query('truncate replaced')
   const places = PLACEMENT.map((column) => CONTACT_COLUMNS.indexOf(column))

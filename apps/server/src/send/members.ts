@@ -1,11 +1,12 @@
 import { suppressibleKeys } from '@upper-field/core/pair'
 import type { AudienceMember } from '@upper-field/core/send'
-import { isClosed, type Lane, type Scope, scopesOfKeys, type Use } from '@upper-field/core/split'
+import { isClosed, type Scope, scopesOfKeys } from '@upper-field/core/split'
 import { sql } from 'drizzle-orm'
 import { type ContactRecord, chosenContacts } from '../contacts/page'
 import { readFilter } from '../contacts/readFilter'
 import type { Db } from '../db/database'
 import { groupBy } from '../db/groupBy'
+import { usesOfLanes } from '../split/decideLanes'
 import { suppressionScopes } from '../suppression/matches'
 
 /** A contact with everything that a file may hold of it. */
@@ -37,9 +38,6 @@ export interface WhatIsSent {
   readonly isForPeople: boolean
 }
 
-/** What those of a lane are given away for. */
-const USE_OF_LANE: Readonly<Record<Lane, Use>> = { text: 'texts', call: 'calls', 'ads-only': 'ads', parked: 'ads' }
-
 /**
  * The next contacts of a list that may be sent: parked ones never, and of each only numbers that are valid and not
  * known to be out of service.
@@ -67,10 +65,11 @@ export async function pageOfMembers(
       addresses: emails.get(record.id) ?? [],
       domain: String(record.domain ?? ''),
     })
+  const uses = await usesOfLanes(db, listId)
   const scopesOf = await suppressionScopes(db, () => rows.flatMap(keysOf))
   const members = rows.flatMap((record) => {
     const suppressedFor = scopesOf ? scopesOfKeys(keysOf(record), scopesOf) : []
-    if (isClosed(suppressedFor, isForPeople ? USE_OF_LANE[record.lane as Lane] : 'ads')) return []
+    if (isClosed(suppressedFor, isForPeople ? (uses.get(String(record.lane)) ?? 'ads') : 'ads')) return []
     const mine = numbers.get(record.id) ?? []
     const addresses = emails.get(record.id) ?? []
     return [

@@ -5,7 +5,7 @@ import { useReadBatchesQuery, useReadPilesQuery } from '../api'
 import { TextButton } from '../kit/Button'
 import { Glyph } from '../kit/Glyph'
 import { count, countryName } from '../words/format'
-import { ADDRESS, EMAIL_KIND, LANE, LANE_REASON, LINE, LINE_STATUS, SCOPE, SURE, VERDICT } from '../words/sentences'
+import { ADDRESS, EMAIL_KIND, LANE_REASON, LINE, LINE_STATUS, laneText, SCOPE, SURE, VERDICT } from '../words/sentences'
 import { useListView } from './useListView'
 
 export type Pile = Extract<FilterField, keyof Piles>
@@ -69,7 +69,7 @@ function pileName(pile: Pile, value: string, batches: ReadonlyMap<string, string
     case 'status':
       return LINE_STATUS[value] ?? value
     case 'lane':
-      return LANE[value as keyof typeof LANE] ?? value
+      return laneText(value)
     case 'reason':
       return LANE_REASON[value as keyof typeof LANE_REASON] ?? value
     case 'sure':

@@ -13,11 +13,12 @@ import { SearchOne } from '../fill/SearchOne'
 import { Key, TextButton } from '../kit/Button'
 import { Glyph } from '../kit/Glyph'
 import { Loading, Notice } from '../kit/Notice'
+import { LaneChoice } from '../split/LaneChoice'
 import { ChooseSuppressionList } from '../suppression/ChooseSuppressionList'
 import { ForgetPerson } from '../suppression/ForgetPerson'
 import { onListText } from '../suppression/onListText'
 import { phone, time } from '../words/format'
-import { ADDRESS, CALL, FIELD, LANE, LANE_REASON, LINE, LINE_STATUS } from '../words/sentences'
+import { ADDRESS, CALL, FIELD, LANE_REASON, LINE, LINE_STATUS, laneText } from '../words/sentences'
 import { tell } from '../words/story'
 import { useKeys } from './useKeys'
 import { useListView } from './useListView'
@@ -228,8 +229,9 @@ function Reach({ story }: { story: ContactStory }) {
         ) : null}
       </ul>
       <p className="pt-1">
-        <span className="font-semibold">{LANE[contact.lane]}</span>{' '}
+        <span className="font-semibold">{laneText(contact.lane)}</span>{' '}
         <span className="text-soft">· {LANE_REASON[contact.laneReason]}</span>
+        <LaneChoice contact={contact} />
       </p>
       <SearchOne contact={contact} />
       <Suppression story={story} />

@@ -1,13 +1,15 @@
-import { LANES } from '@upper-field/core/split'
-import { useReadPilesQuery } from '../api'
-import { ButtonLink } from '../kit/Button'
+import { useState } from 'react'
+import { useReadLaneRulesQuery, useReadMeQuery, useReadPilesQuery } from '../api'
+import { ButtonLink, TextButton } from '../kit/Button'
 import { Bench, BenchTitle } from '../shell/Bench'
 import { ContactGrid } from '../shell/ContactGrid'
 import { BECAUSE, COMPANY, LANE_WORD, NAME, NUMBER } from '../shell/columns'
 import { useListView } from '../shell/useListView'
 import { count, plural } from '../words/format'
-import { LANE } from '../words/sentences'
+import { LaneRulesDialog } from './LaneRulesDialog'
 import { Lanes } from './Lanes'
+import { shownLanes } from './laneList'
+import { Segments } from './Segments'
 
 const COLUMNS = [NAME, COMPANY, NUMBER, LANE_WORD, BECAUSE]
 
@@ -23,15 +25,19 @@ export const SplitView = () => (
 function SumAdvice() {
   const { listId } = useListView()
   const { data } = useReadPilesQuery({ params: { listId }, query: { filter: '' } })
-  const counts = LANES.map((lane) => data?.lane[lane] ?? 0)
+  const { data: rules } = useReadLaneRulesQuery({ params: { listId } })
+  const { data: me } = useReadMeQuery({})
+  const [isChanging, setIsChanging] = useState(false)
+  const lanes = shownLanes(rules)
+  const counts = lanes.map(({ lane }) => data?.lane[lane] ?? 0)
   const sum = counts.reduce((all, n) => all + n, 0)
   return (
     <div className="flex flex-col gap-3">
       <h2>The sum</h2>
       <dl>
-        {LANES.map((lane, i) => (
+        {lanes.map(({ lane, name }, i) => (
           <div key={lane} className="flex justify-between border-t border-line py-1.5">
-            <dt>{LANE[lane]}</dt>
+            <dt>{name}</dt>
             <dd className="num">{count(counts[i] ?? 0)}</dd>
           </div>
         ))}
@@ -41,8 +47,17 @@ function SumAdvice() {
         </div>
       </dl>
       <p className="text-soft">
-        Nobody is deleted: {plural(counts[3] ?? 0, 'contact')} wait in Parked until something about them changes.
+        Nobody is deleted: {plural(counts.at(-1) ?? 0, 'contact')} wait in Parked until something about them changes.
       </p>
+      {me?.role !== 'viewer' && rules ? (
+        <p>
+          <TextButton onClick={() => setIsChanging(true)}>
+            {rules.isOwn ? 'Change the rules of the lanes' : 'Decide the lanes by own rules'}
+          </TextButton>
+        </p>
+      ) : null}
+      {isChanging && rules ? <LaneRulesDialog kept={rules} onClose={() => setIsChanging(false)} /> : null}
+      <Segments />
       <ButtonLink look="main" to={`/lists/${listId}/send`}>
         Next: send
       </ButtonLink>

@@ -105,7 +105,17 @@ export const SURE: Record<Sureness, string> = {
   nothing: 'nothing',
 }
 
-export const LANE: Record<Lane, string> = { text: 'Text', call: 'Call', 'ads-only': 'Ads only', parked: 'Parked' }
+const LANE: Record<Lane | 'post', string> = {
+  post: 'Post',
+  text: 'Text',
+  call: 'Call',
+  'ads-only': 'Ads only',
+  parked: 'Parked',
+}
+
+/** The name of a lane: one of the usual ones, or what an operator's own is called. */
+export const laneText = (lane: string): string =>
+  (LANE as Readonly<Record<string, string>>)[lane] ?? lane.charAt(0).toUpperCase() + lane.slice(1).replaceAll('-', ' ')
 
 /** What a suppression list keeps people out of. */
 export const SCOPE: Record<Scope, string> = {
@@ -126,6 +136,9 @@ export const LANE_REASON: Record<LaneReason, string> = {
   'no-way-to-reach': 'no way to reach them',
   'out-of-service': 'every number out of service',
   'line-not-to-call': 'only lines that are not called',
+  'by-rule': 'by a rule of this list',
+  'by-hand': 'moved by hand',
+  'no-rule': 'no rule takes them',
 }
 
 export const REPAIR: Record<Repair, string> = {

@@ -5,10 +5,10 @@ import {
   ADDRESS,
   CANDIDATE,
   FOUND_AS,
-  LANE,
   LANE_REASON,
   LINE,
   LINE_STATUS,
+  laneText,
   PROBLEM,
   REPAIR,
   VERDICT,
@@ -121,7 +121,7 @@ export function tell(
         ],
       }
     case 'placed':
-      return { title: `Now in ${LANE[fact.lane]}`, more: [`Because: ${LANE_REASON[fact.reason]}.`] }
+      return { title: `Now in ${laneText(fact.lane)}`, more: [`Because: ${LANE_REASON[fact.reason]}.`] }
     case 'forgotten':
       return {
         title: `Forgotten, by ${fact.by}`,

@@ -16,6 +16,7 @@ export {
   TRACE_FIELDS,
 } from './filterTree'
 export { FUNCTIONS, type JobFunction, type JobLevel, LEVELS, type ReadTitle, readTitle } from './jobTitles'
+export { type LaneRule, laneIdFor, mistakesInRules, proposedRules, USES } from './laneRules'
 export { parseFilter, togglePile, writeFilter } from './parseFilter'
 export {
   LANE_REASONS,

@@ -36,7 +36,7 @@ function asFilter(tree: FilterNode): Filter {
   for (const node of tree.kind === 'and' ? tree.of : [tree]) {
     if (node.kind === 'words') words.push(node.text)
     else if (node.kind === 'term' && node.operator === ':' && isOneOf(FILTER_FIELDS, node.field))
-      piles[node.field] = [...(piles[node.field] ?? []), ...node.values]
+      piles[node.field] = [...new Set([...(piles[node.field] ?? []), ...node.values])]
     else rest.push(node)
   }
   return { piles, words: words.filter(Boolean).join(' '), rest }

@@ -14,6 +14,10 @@ export const LANE_REASONS = [
   'no-way-to-reach',
   'out-of-service',
   'line-not-to-call',
+  /** Where a list has rules of its own, or a person has decided. */
+  'by-rule',
+  'by-hand',
+  'no-rule',
 ] as const
 export type LaneReason = (typeof LANE_REASONS)[number]
 

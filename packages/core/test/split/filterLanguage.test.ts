@@ -99,7 +99,7 @@ describe('the language of filters', () => {
       .uniqueArray(fc.constantFrom(...PRESENT), { minLength: 1, maxLength: 3 })
       .map((values): FilterNode => ({ kind: 'term', field: 'missing', operator: ':', values })),
     fc
-      .constantFrom('mobile', 'fixed')
+      .constantFrom('mobile')
       .map((value): FilterNode => ({ kind: 'term', field: 'line', operator: ':', values: [value] })),
   )
   const { node } = fc.letrec<{ node: FilterNode }>((tie) => ({

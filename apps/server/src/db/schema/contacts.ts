@@ -78,6 +78,11 @@ export const contacts = pgTable(
     /** What the title says: functions apart by a space, and a level. */
     jobFunctions: text('job_functions').notNull().default(''),
     jobLevel: text('job_level').notNull().default(''),
+    /** Whether it has a line to text, and one to call, whatever suppression lists say. */
+    canText: boolean('can_text').notNull().default(false),
+    canCall: boolean('can_call').notNull().default(false),
+    /** The lane a person has chosen; empty where none has. */
+    laneByHand: text('lane_by_hand').notNull().default(''),
     joined: integer('joined').notNull().default(0),
     joinedInto: bigint('joined_into', { mode: 'number' }),
     search: text('search').notNull(),

@@ -26,7 +26,7 @@ export {
   lawfulRegions,
 } from './fill'
 export { addressChecks, callLimits, charges, doNotCallChecks, idempotencyKeys, jobs, lineChecks } from './jobs'
-export { batches, batchPieces, heldRows, layouts, lists, rows } from './lists'
+export { batches, batchPieces, heldRows, laneRules, layouts, lists, rows, segments } from './lists'
 export { pairDecisions, pairStates, pairs, valueChoices } from './pair'
 export { destinations, editionCompanies, editionMembers, editionPieces, editions } from './send'
 export { providerLimits, spendLimit } from './spend'

@@ -1,7 +1,20 @@
 import type { Survivorship } from '@upper-field/core/pair'
+import type { Use } from '@upper-field/core/split'
 import type { Routine } from '@upper-field/core/tidy'
 import { sql } from 'drizzle-orm'
-import { bigint, boolean, date, index, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core'
+import {
+  bigint,
+  boolean,
+  date,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  unique,
+  uuid,
+} from 'drizzle-orm/pg-core'
 import { bytea, id, instant } from './columns'
 
 export const lists = pgTable('lists', {
@@ -124,3 +137,31 @@ export const layouts = pgTable('layouts', {
   batchName: text('batch_name').notNull(),
   usedAt: instant('used_at').notNull().defaultNow(),
 })
+
+/** The rules of a list's lanes, where it has rules of its own. */
+export const laneRules = pgTable(
+  'lane_rules',
+  {
+    listId: uuid('list_id').notNull(),
+    position: integer('position').notNull(),
+    lane: text('lane').notNull(),
+    name: text('name').notNull(),
+    use: text('use').$type<Use>().notNull(),
+    filter: text('filter').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.listId, t.lane] })],
+)
+
+/** A filter that was saved by a name. */
+export const segments = pgTable(
+  'segments',
+  {
+    id: id(),
+    listId: uuid('list_id').notNull(),
+    name: text('name').notNull(),
+    filter: text('filter').notNull(),
+    madeBy: text('made_by').notNull(),
+    madeAt: instant('made_at').notNull().defaultNow(),
+  },
+  (t) => [unique('segments_name').on(t.listId, t.name)],
+)

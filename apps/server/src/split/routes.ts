@@ -1,0 +1,105 @@
+import type { LaneRules, Segment } from '@upper-field/contract'
+import { mistakesInRules, proposedRules } from '@upper-field/core/split'
+import { and, eq, sql } from 'drizzle-orm'
+import type { Hono } from 'hono'
+import { chosenContacts } from '../contacts/page'
+import { readFilter } from '../contacts/readFilter'
+import { type Db, transaction } from '../db/database'
+import { laneRules, segments } from '../db/schema'
+import { notFound, Problem } from '../http/problem'
+import { serve } from '../http/serve'
+import { withListLock } from '../lists/listLock'
+import { findList, findOpenList } from '../lists/routes'
+import { countContacts } from '../projection/cube'
+import { refreshValues } from '../projection/refresh'
+import type { Services } from '../services'
+import { rulesOf } from './decideLanes'
+
+export function splitRoutes(app: Hono, services: Services): void {
+  const { db } = services
+
+  serve(app, services, 'readLaneRules', async ({ params }) => {
+    await findList(db, params.listId)
+    return readLaneRules(db, params.listId)
+  })
+  serve(app, services, 'keepLaneRules', async ({ params, body, signal }) => {
+    await findOpenList(db, params.listId)
+    const rules = body.rules ?? []
+    const [mistake] = mistakesInRules(rules)
+    if (mistake)
+      throw new Problem(422, 'rule-off', `${rules[mistake.at]?.name || `Rule ${mistake.at + 1}`}: ${mistake.message}`)
+    return withListLock(services, params.listId, { work: 'split', signal }, async (tx, client) => {
+      await tx.delete(laneRules).where(eq(laneRules.listId, params.listId))
+      if (rules.length > 0)
+        await tx.insert(laneRules).values(rules.map((rule, position) => ({ ...rule, listId: params.listId, position })))
+      else await placeAsUsual(tx, client, params.listId)
+      await countContacts(tx, params.listId)
+      return readLaneRules(tx, params.listId)
+    })
+  })
+  serve(app, services, 'placeByHand', async ({ params, body, signal }) => {
+    const { rows } = await db.execute<{ list_id: string }>(
+      sql`select list_id from contacts where id = ${params.contactId}`,
+    )
+    const listId = rows[0]?.list_id
+    if (!listId) throw notFound('contact')
+    return withListLock(services, listId, { work: 'split', signal }, async (tx, client) => {
+      await tx.execute(sql`update contacts set lane_by_hand = ${body.lane ?? ''} where id = ${params.contactId}`)
+      if (body.lane === null) await refreshValues(tx, client, [params.contactId])
+      await countContacts(tx, listId)
+      const placed = await tx.execute<{ lane: string }>(sql`select lane from contacts where id = ${params.contactId}`)
+      return { lane: placed.rows[0]?.lane ?? 'parked' }
+    })
+  })
+
+  serve(app, services, 'readSegments', async ({ params }) => {
+    const found = await db.select().from(segments).where(eq(segments.listId, params.listId)).orderBy(segments.name)
+    return Promise.all(found.map((one) => asSegment(db, one)))
+  })
+  serve(app, services, 'keepSegment', async ({ params, body, me }) => {
+    await findOpenList(db, params.listId)
+    readFilter(body.filter)
+    const [kept] = await transaction(services.pool, (tx) =>
+      tx
+        .insert(segments)
+        .values({ ...body, listId: params.listId, madeBy: me.name })
+        .onConflictDoUpdate({ target: [segments.listId, segments.name], set: { filter: body.filter } })
+        .returning(),
+    )
+    if (!kept) throw new Error('insert returned nothing')
+    return asSegment(db, kept)
+  })
+  serve(app, services, 'removeSegment', async ({ params }) => {
+    const gone = await db.delete(segments).where(eq(segments.id, params.segmentId)).returning()
+    if (gone.length === 0) throw notFound('segment')
+    return {}
+  })
+}
+
+async function readLaneRules(db: Db, listId: string): Promise<LaneRules> {
+  const rules = await rulesOf(db, listId)
+  const { rows } = await db.execute<Record<string, string>>(sql`
+    select count(*) as contacts, count(*) filter (where street <> '' and postal_code <> '' and city <> '') as addresses
+    from contacts where list_id = ${listId} and joined_into is null`)
+  const proposed = proposedRules(Number(rows[0]?.contacts ?? 0), Number(rows[0]?.addresses ?? 0))
+  return { isOwn: rules.length > 0, rules: [...(rules.length > 0 ? rules : proposed)] }
+}
+
+/** Without rules of its own a list's contacts go where each belongs by itself again. */
+async function placeAsUsual(tx: Db, client: Parameters<typeof refreshValues>[1], listId: string): Promise<void> {
+  const { rows } = await tx.execute<{ id: string }>(
+    sql`select id from contacts where list_id = ${listId} and lane_reason in ('by-rule', 'no-rule') order by id`,
+  )
+  await refreshValues(
+    tx,
+    client,
+    rows.map(({ id }) => Number(id)),
+  )
+}
+
+async function asSegment(db: Db, { id, listId, name, filter, madeBy }: typeof segments.$inferSelect): Promise<Segment> {
+  const { rows } = await db.execute<{ n: string }>(
+    sql`select count(*) as n from contacts where ${and(chosenContacts(listId, readFilter(filter)))}`,
+  )
+  return { id, name, filter, madeBy, contacts: Number(rows[0]?.n ?? 0) }
+}
