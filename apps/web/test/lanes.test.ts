@@ -1,4 +1,5 @@
 import { describe, expect, it } from '@jest/globals'
+import { laneNameIn } from '../src/split/LaneName'
 import { shownLanes } from '../src/split/laneList'
 import { laneText } from '../src/words/sentences'
 
@@ -23,5 +24,8 @@ describe('the lanes that are shown', () => {
   it('have a name although nobody knows their rules', () => {
     expect(laneText('ads-only')).toBe('Ads only')
     expect(laneText('first-calls')).toBe('First calls')
+    const rules = [{ lane: 'vip', name: 'Very important', use: 'calls' as const, filter: '' }]
+    expect(laneNameIn({ isOwn: true, rules }, 'vip')).toBe('Very important')
+    expect(laneNameIn({ isOwn: true, rules }, 'parked')).toBe('Parked')
   })
 })

@@ -86,7 +86,7 @@ export function SearchBox() {
         <CircleHelp size={16} aria-hidden="true" />
       </button>
       {isHelping ? <FilterHelp onClose={() => setIsHelping(false)} /> : null}
-      {issue ? (
+      {issue && completing.all.length === 0 ? (
         <p
           role="status"
           className="absolute right-0 top-9 z-30 whitespace-nowrap rounded-small bg-straw-bg px-2 py-1 text-[13px] text-straw-ink"

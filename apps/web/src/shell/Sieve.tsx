@@ -4,8 +4,9 @@ import { type ReactNode, useState } from 'react'
 import { useReadBatchesQuery, useReadPilesQuery } from '../api'
 import { TextButton } from '../kit/Button'
 import { Glyph } from '../kit/Glyph'
+import { useLaneName } from '../split/LaneName'
 import { count, countryName } from '../words/format'
-import { ADDRESS, EMAIL_KIND, LANE_REASON, LINE, LINE_STATUS, laneText, SCOPE, SURE, VERDICT } from '../words/sentences'
+import { ADDRESS, EMAIL_KIND, LANE_REASON, LINE, LINE_STATUS, SCOPE, SURE, VERDICT } from '../words/sentences'
 import { useListView } from './useListView'
 
 export type Pile = Extract<FilterField, keyof Piles>
@@ -34,6 +35,7 @@ export function Sieve({ piles, children }: { piles: readonly Pile[]; children?: 
   const { data } = useReadPilesQuery({ params: { listId: view.listId }, query: { filter: view.text } })
   const { data: batches = [] } = useReadBatchesQuery({ params: { listId: view.listId } })
   const names = new Map(batches.map((batch) => [batch.id, batch.name]))
+  const laneName = useLaneName()
   const fell = view.filter.piles.fell ?? []
   return (
     <aside aria-label="Sieve" className="h-full w-[212px] shrink-0 overflow-y-auto border-r border-line px-3 py-3">
@@ -48,7 +50,7 @@ export function Sieve({ piles, children }: { piles: readonly Pile[]; children?: 
           key={pile}
           pile={pile}
           counts={data?.[pile] ?? {}}
-          nameOf={(value) => pileName(pile, value, names)}
+          nameOf={(value) => (pile === 'lane' ? laneName(value) : pileName(pile, value, names))}
         />
       ))}
       {children}
@@ -68,8 +70,6 @@ function pileName(pile: Pile, value: string, batches: ReadonlyMap<string, string
       return LINE[value] ?? value
     case 'status':
       return LINE_STATUS[value] ?? value
-    case 'lane':
-      return laneText(value)
     case 'reason':
       return LANE_REASON[value as keyof typeof LANE_REASON] ?? value
     case 'sure':

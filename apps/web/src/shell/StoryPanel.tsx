@@ -14,11 +14,12 @@ import { Key, TextButton } from '../kit/Button'
 import { Glyph } from '../kit/Glyph'
 import { Loading, Notice } from '../kit/Notice'
 import { LaneChoice } from '../split/LaneChoice'
+import { LaneName } from '../split/LaneName'
 import { ChooseSuppressionList } from '../suppression/ChooseSuppressionList'
 import { ForgetPerson } from '../suppression/ForgetPerson'
 import { onListText } from '../suppression/onListText'
 import { phone, time } from '../words/format'
-import { ADDRESS, CALL, FIELD, LANE_REASON, LINE, LINE_STATUS, laneText } from '../words/sentences'
+import { ADDRESS, CALL, FIELD, LANE_REASON, LINE, LINE_STATUS } from '../words/sentences'
 import { tell } from '../words/story'
 import { useKeys } from './useKeys'
 import { useListView } from './useListView'
@@ -229,7 +230,9 @@ function Reach({ story }: { story: ContactStory }) {
         ) : null}
       </ul>
       <p className="pt-1">
-        <span className="font-semibold">{laneText(contact.lane)}</span>{' '}
+        <span className="font-semibold">
+          <LaneName lane={contact.lane} />
+        </span>{' '}
         <span className="text-soft">· {LANE_REASON[contact.laneReason]}</span>
         <LaneChoice contact={contact} />
       </p>

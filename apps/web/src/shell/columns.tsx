@@ -1,7 +1,8 @@
 import type { ContactLine } from '@upper-field/contract'
 import { Glyph } from '../kit/Glyph'
+import { LaneName } from '../split/LaneName'
 import { phone } from '../words/format'
-import { ADDRESS, EMAIL_KIND, LANE_REASON, LINE, LINE_STATUS, laneText, SCOPE, VERDICT } from '../words/sentences'
+import { ADDRESS, EMAIL_KIND, LANE_REASON, LINE, LINE_STATUS, SCOPE, VERDICT } from '../words/sentences'
 import type { GridColumn } from './ContactGrid'
 
 const Quiet = ({ children }: { children: string }) => <span className="text-soft">{children}</span>
@@ -102,7 +103,7 @@ export const ADDRESS_STATE: GridColumn = {
   width: '148px',
   cell: (c) => <span className={ADDRESS_TONE[c.emailState] ?? ''}>{ADDRESS[c.emailState]}</span>,
 }
-export const LANE_WORD: GridColumn = { title: 'Lane', width: '80px', cell: (c) => laneText(c.lane) }
+export const LANE_WORD: GridColumn = { title: 'Lane', width: '80px', cell: (c) => <LaneName lane={c.lane} /> }
 export const BECAUSE: GridColumn = {
   title: 'Because',
   width: 'minmax(0,1.4fr)',

@@ -41,8 +41,16 @@ export function LaneRulesDialog({ kept, onClose }: { kept: LaneRules; onClose: (
     )
     setRules([{ lane, name, use: 'calls', filter: '' }, ...rules])
   }
+  /** A lane is called by what it is named in the end; those that were there keep their ids. */
+  const isFresh = ({ lane }: Rule) => !kept.rules.some((rule) => rule.lane === lane)
+  const laneFor = ({ name }: Rule, at: number) =>
+    laneIdFor(
+      name,
+      rules.filter((_, i) => i !== at).map(({ lane }) => lane),
+    )
   const submit = async (next: readonly Rule[] | null) => {
-    const { error } = await keep({ params: { listId }, body: { rules: next === null ? null : [...next] } })
+    const named = next?.map((rule, at) => (isFresh(rule) ? { ...rule, lane: laneFor(rule, at) } : rule)) ?? null
+    const { error } = await keep({ params: { listId }, body: { rules: named } })
     if (!error) onClose()
   }
   return (
