@@ -60,9 +60,43 @@ test('lanes are decided by own rules, a contact is moved by hand, a filter is sa
 
   await page.getByRole('table', { name: 'Contacts' }).getByRole('row').nth(2).click()
   await page.getByLabel('Move to a lane by hand').selectOption({ label: 'to Parked' })
-  await expect(page.getByRole('region', { name: /^Story of/ }).getByText('moved by hand').first()).toBeVisible()
+  await expect(
+    page
+      .getByRole('region', { name: /^Story of/ })
+      .getByText('moved by hand')
+      .first(),
+  ).toBeVisible()
   await page.keyboard.press('Escape')
   await expect(page.getByRole('definition').last()).toHaveText('4')
+})
+
+test('a call sheet is worked through by keyboard, and an outcome taken back', async ({ page }) => {
+  await openList(page, 'Calls')
+  await stage(page, /^Split/)
+  await page.getByRole('button', { name: 'Decide the lanes by own rules' }).click()
+  const dialog = page.getByRole('dialog', { name: 'Rules of the lanes' })
+  await dialog.getByRole('button', { name: 'Take Text out' }).click()
+  await dialog.getByRole('button', { name: 'Decide by these rules' }).click()
+  await expect(dialog).toHaveCount(0)
+  await page.getByRole('button', { name: 'Call sheet' }).click()
+  const person = page.getByRole('region', { name: 'To be called now' })
+  const next = page.getByRole('table', { name: 'Next to be called' }).getByRole('row')
+  await expect(next).toHaveCount(3)
+  await expectAccessible(page)
+  const first = await person.getByRole('heading').innerText()
+  await page.keyboard.press('3')
+  await expect(next).toHaveCount(2)
+  await expect(person.getByRole('heading')).not.toHaveText(first)
+  await expect(page.getByRole('region', { name: 'Today' })).toContainText(/Wrong number\s*1/)
+  await page.keyboard.press('z')
+  await expect(next).toHaveCount(3)
+  await page.keyboard.press('5')
+  await page.getByRole('group', { name: 'Called again' }).getByRole('button', { name: 'tomorrow' }).press('Enter')
+  await expect(next).toHaveCount(2)
+  await page.keyboard.press('1')
+  await expect(next).toHaveCount(0)
+  await page.keyboard.press('4')
+  await expect(page.getByText(/^Nobody is left to be called/)).toBeVisible()
 })
 
 test('a destination that no code knows is written and used', async ({ page }) => {

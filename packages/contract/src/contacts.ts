@@ -1,6 +1,6 @@
 import { CALL_STATES, DELIVERABILITIES } from '@upper-field/core/check'
 import { FOUND_AS } from '@upper-field/core/fill'
-import { SCOPES } from '@upper-field/core/split'
+import { OUTCOMES, SCOPES } from '@upper-field/core/split'
 import { z } from 'zod'
 import {
   AddressState,
@@ -165,6 +165,12 @@ export const StoryFact = z.discriminatedUnion('kind', [
     page: z.string(),
     industry: z.string(),
     headcount: z.number().int().nullable(),
+  }),
+  z.object({
+    kind: z.literal('called'),
+    e164: z.string(),
+    outcome: z.enum(OUTCOMES),
+    by: z.string(),
   }),
   z.object({ kind: z.literal('placed'), lane: Lane, reason: LaneReason }),
   z.object({ kind: z.literal('forgotten'), by: z.string() }),

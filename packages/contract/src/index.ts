@@ -1,4 +1,5 @@
 export * from './batches'
+export * from './calls'
 export { type ApiClient, addressOf, CallFailed, type CallInput, createClient } from './client'
 export { ConnectorDocument } from './connector'
 export * from './contacts'

@@ -19,6 +19,7 @@ import { asLine, type ContactRecord } from './page'
 import {
   actEntries,
   attemptEntries,
+  callEntries,
   checkEntries,
   chosenEntries,
   companyEntries,
@@ -57,6 +58,7 @@ export async function storyOf(db: Db, contactId: number, now: number): Promise<C
     await attemptEntries(db, contactId),
     await fillEntries(db, contactId),
     await companyEntries(db, contactId),
+    await callEntries(db, contactId),
     await forgottenEntries(db, contactId),
   )
   const suppressedBy = await suppressionsOf(db, {

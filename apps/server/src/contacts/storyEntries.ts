@@ -1,8 +1,8 @@
 import type { StoryFact } from '@upper-field/contract'
 import type { StoryEntry } from '@upper-field/core/story'
-import { eq, sql } from 'drizzle-orm'
+import { and, eq, isNull, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
-import { companyFacts } from '../db/schema'
+import { calls, companyFacts } from '../db/schema'
 
 type Entries = Promise<StoryEntry<StoryFact>[]>
 type Kind<K extends StoryFact['kind']> = Extract<StoryFact, { kind: K }>
@@ -122,6 +122,18 @@ export async function fillEntries(db: Db, contactId: number): Entries {
       value: String(row.e164 ?? row.address),
       foundAs: row.found_as as Kind<'filled'>['foundAs'],
     },
+  }))
+}
+
+/** Calls whose outcome stands. */
+export async function callEntries(db: Db, contactId: number): Entries {
+  const found = await db
+    .select()
+    .from(calls)
+    .where(and(eq(calls.contactId, contactId), isNull(calls.undoneAt)))
+  return found.map(({ e164, outcome, madeBy, madeAt }) => ({
+    at: madeAt.toISOString(),
+    what: { kind: 'called', e164, outcome, by: madeBy },
   }))
 }
 

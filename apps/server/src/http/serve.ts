@@ -71,7 +71,7 @@ export function serve<N extends EndpointName>(
 
 /** True where a filter asks who may be called at this moment, or their counts are asked for. */
 function asksWhoMayBeCalled(name: EndpointName, { query, body }: { query: unknown; body: unknown }): boolean {
-  if (name === 'readPiles') return true
+  if (name === 'readPiles' || name === 'readCallSheet') return true
   return [query, body].some((part) => {
     const { filter, sort } = (part ?? {}) as { readonly filter?: unknown; readonly sort?: unknown }
     return sort === 'call' || (typeof filter === 'string' && /\bcall:/.test(filter))

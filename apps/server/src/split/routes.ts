@@ -13,7 +13,9 @@ import { findList, findOpenList } from '../lists/routes'
 import { countContacts } from '../projection/cube'
 import { refreshValues } from '../projection/refresh'
 import type { Services } from '../services'
+import { readCallSheet } from './callSheet'
 import { rulesOf } from './decideLanes'
+import { noteCall, undoCall } from './noteCall'
 
 export function splitRoutes(app: Hono, services: Services): void {
   const { db } = services
@@ -50,6 +52,21 @@ export function splitRoutes(app: Hono, services: Services): void {
       const placed = await tx.execute<{ lane: string }>(sql`select lane from contacts where id = ${params.contactId}`)
       return { lane: placed.rows[0]?.lane ?? 'parked' }
     })
+  })
+
+  serve(app, services, 'readCallSheet', async ({ params, query, me }) => {
+    await findList(db, params.listId)
+    const sheet = await readCallSheet(services, { listId: params.listId, filter: query.filter, who: me.name })
+    await services.callLimits.read(me.id, sheet.next.length)
+    return sheet
+  })
+  serve(app, services, 'noteCall', async ({ params, body, me, signal }) => {
+    await findOpenList(db, params.listId)
+    return noteCall(services, { ...body, listId: params.listId, who: me.name, signal })
+  })
+  serve(app, services, 'undoCall', async ({ params, signal }) => {
+    await undoCall(services, params.callId, signal)
+    return {}
   })
 
   serve(app, services, 'readSegments', async ({ params }) => {

@@ -159,6 +159,7 @@ async function eraseFacts(tx: Db, { ids, keys, editionIds }: Person): Promise<vo
   await tx.execute(sql`delete from candidates d using attempts a where a.id = d.attempt_id and a.contact_id = ${these}`)
   await tx.execute(sql`update attempts set answer = null where contact_id = ${these}`)
   await tx.execute(sql`delete from fills where contact_id = ${these}`)
+  await tx.execute(sql`delete from calls where contact_id = ${these}`)
   await tx.execute(sql`delete from company_facts where contact_id = ${these}`)
   await tx.execute(sql`delete from numbers where e164 = ${e164s}`)
   await tx.execute(sql`update line_checks set e164 = ${hashOf('e164')}, carrier = null where e164 = ${e164s}`)

@@ -1,26 +1,60 @@
 import { useState } from 'react'
 import { useReadLaneRulesQuery, useReadMeQuery, useReadPilesQuery } from '../api'
 import { ButtonLink, TextButton } from '../kit/Button'
+import { Tabs } from '../kit/Tabs'
 import { Bench, BenchTitle } from '../shell/Bench'
 import { ContactGrid } from '../shell/ContactGrid'
 import { BECAUSE, COMPANY, LANE_WORD, NAME, NUMBER } from '../shell/columns'
+import { useKeys } from '../shell/useKeys'
 import { useListView } from '../shell/useListView'
 import { count, plural } from '../words/format'
+import { CallAdvice } from './CallAdvice'
+import { CallSheet } from './CallSheet'
 import { LaneRulesDialog } from './LaneRulesDialog'
 import { Lanes } from './Lanes'
 import { shownLanes } from './laneList'
 import { Segments } from './Segments'
+import { SPLIT_TABS, useSplitTab } from './useSplitTab'
 
 const COLUMNS = [NAME, COMPANY, NUMBER, LANE_WORD, BECAUSE]
 
 /** Split: each contact in the one channel it suits; the sum is always in sight. */
-export const SplitView = () => (
-  <Bench piles={['lane', 'reason', 'call', 'line', 'country']} advice={<SumAdvice />}>
-    <BenchTitle title="One lane for everyone">the first lane that takes a contact keeps it</BenchTitle>
-    <Lanes />
-    <ContactGrid columns={COLUMNS} />
-  </Bench>
-)
+export function SplitView() {
+  const tab = useSplitTab()
+  useKeys({ v: () => tab.show(SPLIT_TABS[(SPLIT_TABS.indexOf(tab.shown) + 1) % SPLIT_TABS.length] ?? 'lanes') })
+  return (
+    <Bench
+      piles={
+        tab.shown === 'lanes' ? ['lane', 'reason', 'call', 'line', 'country'] : ['call', 'sure', 'status', 'country']
+      }
+      advice={tab.shown === 'lanes' ? <SumAdvice /> : <CallAdvice />}
+    >
+      <div className="-mx-5">
+        <Tabs
+          label="Parts of Split"
+          open={tab.shown}
+          tabs={[
+            ['lanes', 'Lanes'],
+            ['calls', 'Call sheet'],
+          ]}
+          onOpen={tab.show}
+        />
+      </div>
+      {tab.shown === 'lanes' ? (
+        <>
+          <BenchTitle title="One lane for everyone">the first lane that takes a contact keeps it</BenchTitle>
+          <Lanes />
+          <ContactGrid columns={COLUMNS} />
+        </>
+      ) : (
+        <>
+          <BenchTitle title="Who is called">one after the other, each with an outcome</BenchTitle>
+          <CallSheet />
+        </>
+      )}
+    </Bench>
+  )
+}
 
 function SumAdvice() {
   const { listId } = useListView()

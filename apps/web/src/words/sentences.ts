@@ -3,7 +3,7 @@ import type { AddressState, CallState, Sureness } from '@upper-field/core/check'
 import type { FoundAs, Want } from '@upper-field/core/fill'
 import type { Problem, Repair, Verdict } from '@upper-field/core/phone'
 import type { SendField } from '@upper-field/core/send'
-import type { Lane, LaneReason, Scope } from '@upper-field/core/split'
+import type { Lane, LaneReason, Outcome, Scope } from '@upper-field/core/split'
 import type { Riser, Stage } from '@upper-field/core/story'
 import {
   type CellKind,
@@ -111,6 +111,15 @@ const LANE: Record<Lane | 'post', string> = {
   call: 'Call',
   'ads-only': 'Ads only',
   parked: 'Parked',
+}
+
+/** What came of a call. */
+export const OUTCOME: Record<Outcome, string> = {
+  reached: 'Reached',
+  'no-answer': 'No answer',
+  'wrong-number': 'Wrong number',
+  'asked-not-to': 'Asked not to be called',
+  later: 'Later',
 }
 
 /** The name of a lane: one of the usual ones, or what an operator's own is called. */

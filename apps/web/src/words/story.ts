@@ -9,6 +9,7 @@ import {
   LINE,
   LINE_STATUS,
   laneText,
+  OUTCOME,
   PROBLEM,
   REPAIR,
   VERDICT,
@@ -120,6 +121,8 @@ export function tell(
             .join(' · '),
         ],
       }
+    case 'called':
+      return { title: `Called: ${OUTCOME[fact.outcome].toLowerCase()}`, more: [`${phone(fact.e164)}, by ${fact.by}.`] }
     case 'placed':
       return { title: `Now in ${laneText(fact.lane)}`, more: [`Because: ${LANE_REASON[fact.reason]}.`] }
     case 'forgotten':

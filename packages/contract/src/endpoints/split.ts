@@ -1,10 +1,28 @@
 import { z } from 'zod'
+import { CallSheet, NewCall } from '../calls'
 import { LaneRule, LaneRules, Segment } from '../split'
 import { Id } from '../words'
-import { endpoint, nothing, OfList, RowId } from './endpoint'
+import { ByFilter, endpoint, nothing, OfList, RowId } from './endpoint'
 
-/** Lanes and segments. */
+/** Lanes, segments and the call sheet. */
 export const splitEndpoints = {
+  readCallSheet: endpoint('get', '/lists/{listId}/calls', 'Who is to be called, in order', {
+    params: OfList,
+    query: ByFilter,
+    response: CallSheet,
+  }),
+  noteCall: endpoint('post', '/lists/{listId}/calls', 'Note what came of a call', {
+    params: OfList,
+    body: NewCall,
+    response: z.object({ id: Id }),
+    role: 'operator',
+    isIdempotent: true,
+  }),
+  undoCall: endpoint('delete', '/calls/{callId}', 'Take back what came of a call', {
+    params: z.object({ callId: Id }),
+    response: nothing,
+    role: 'operator',
+  }),
   readLaneRules: endpoint('get', '/lists/{listId}/lanes', 'The rules of the lanes', {
     params: OfList,
     response: LaneRules,

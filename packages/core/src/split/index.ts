@@ -1,4 +1,13 @@
 export {
+  type Callable,
+  type CalledBefore,
+  callAgainAt,
+  compareCallable,
+  OUTCOMES,
+  type Outcome,
+  REST_HOURS,
+} from './callSheet'
+export {
   ALL_FIELDS,
   AMOUNT_FIELDS,
   type AnyField,

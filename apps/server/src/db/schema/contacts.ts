@@ -1,4 +1,5 @@
 import type { AgesAs, CallHours, CallState, Deliverability, FreshDays } from '@upper-field/core/check'
+import type { Outcome } from '@upper-field/core/split'
 import { sql } from 'drizzle-orm'
 import {
   bigint,
@@ -251,4 +252,23 @@ export const contactCube = pgTable(
     contacts: integer('contacts').notNull(),
   },
   (t) => [index('contact_cube_list').on(t.listId)],
+)
+
+/** What came of a call, and what it changed, so that it can be taken back. */
+export const calls = pgTable(
+  'calls',
+  {
+    id: uuid('id').primaryKey().defaultRandom(),
+    listId: uuid('list_id').notNull(),
+    contactId: bigint('contact_id', { mode: 'number' }).notNull(),
+    e164: text('e164').notNull(),
+    outcome: text('outcome').$type<Outcome>().notNull(),
+    againAt: instant('again_at'),
+    madeBy: text('made_by').notNull(),
+    madeAt: instant('made_at').notNull().defaultNow(),
+    /** What the register had said of the number before it was called wrong. */
+    before: jsonb('before').$type<Record<string, string | null>>(),
+    undoneAt: instant('undone_at'),
+  },
+  (t) => [index('calls_contact').on(t.contactId, t.madeAt), index('calls_list').on(t.listId, t.madeAt)],
 )

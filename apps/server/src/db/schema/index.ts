@@ -2,6 +2,7 @@ export * from './auth'
 export {
   addresses,
   callPlaces,
+  calls,
   checkSettings,
   contactCube,
   contactEmails,

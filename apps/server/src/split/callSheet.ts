@@ -1,0 +1,141 @@
+import type { CallItem, CallSheet } from '@upper-field/contract'
+import { type CallHours, DEFAULT_CALL_HOURS, localTime } from '@upper-field/core/check'
+import { type Callable, callAgainAt, compareCallable, OUTCOMES, type Outcome } from '@upper-field/core/split'
+import { type SQL, sql } from 'drizzle-orm'
+import { callStateOf } from '../check/callPlaces'
+import { readCheckSettings } from '../check/settings'
+import { IS_CALLED_NOW } from '../contacts/facets'
+import { chosenContacts } from '../contacts/page'
+import { readFilter } from '../contacts/readFilter'
+import type { Db } from '../db/database'
+import type { Services } from '../services'
+import { usesOfLanes } from './decideLanes'
+
+/** So many are shown at once, and so many are put in order: whoever works a sheet comes no further before it is read anew. */
+const SHOWN = 12
+const ORDERED = 2000
+
+/** The contacts of a list's lanes for calls, in the order in which they are worked. */
+export async function readCallSheet(
+  { db, now }: Services,
+  { listId, filter, who }: { readonly listId: string; readonly filter: string; readonly who: string },
+): Promise<CallSheet> {
+  const at = now()
+  const { callHours } = await readCheckSettings(db)
+  const toCall = await callables(db, listId, filter)
+  const { rows } = await db.execute<Record<string, string | null> & { is_shared: boolean }>(sql`
+    with last as (
+      select distinct on (k.contact_id) k.contact_id, k.outcome, k.made_at, k.again_at from calls k
+      where k.list_id = ${listId} and k.undone_at is null order by k.contact_id, k.made_at desc)
+    select contacts.id, full_name, title, company, city, country, number, line_type, line_status, is_shared, call_from,
+      last.outcome, last.made_at::text as made_at, last.again_at::text as again_at
+    from contacts left join last on last.contact_id = contacts.id
+    where ${toCall} and coalesce(last.outcome, '') not in ('reached', 'wrong-number', 'asked-not-to')
+    order by ${IS_CALLED_NOW} desc, contacts.id limit ${ORDERED}`)
+  const settings = { callHours } as Parameters<typeof callStateOf>[1]
+  const resting = rows.filter((row) => (restsUntil(row) ?? 0) > at)
+  const ready = rows
+    .filter((row) => (restsUntil(row) ?? 0) <= at)
+    .map((row) => {
+      const call = callStateOf(row.call_from ?? '', settings, at)
+      const clock = clockOf(row.call_from ?? '', callHours, at)
+      return { row, call, clock, order: orderOf(row, call === 'now', clock?.minutesLeft ?? null) }
+    })
+    .sort((a, b) => compareCallable(a.order, b.order))
+  const nowCount = ready.filter(({ call }) => call === 'now').length
+  return {
+    next: ready.slice(0, SHOWN).map(({ row, call, clock }) => itemOf(row, call, clock)),
+    now: nowCount,
+    later: ready.length - nowCount,
+    resting: resting.length,
+    today: await outcomesOfDay(db, listId),
+    lastCall: await lastCallBy(db, listId, who),
+  }
+}
+
+type Row = Record<string, string | null> & { is_shared: boolean }
+
+async function callables(db: Db, listId: string, filter: string): Promise<SQL> {
+  const lanes = [...(await usesOfLanes(db, listId))].flatMap(([lane, use]) => (use === 'calls' ? lane : []))
+  return sql`${chosenContacts(listId, readFilter(filter))} and lane = any(${sql.param(lanes)}::text[])
+    and call_from <> '' and number is not null`
+}
+
+const restsUntil = ({ outcome, made_at, again_at }: Row): number | null =>
+  callAgainAt(
+    outcome == null
+      ? undefined
+      : {
+          outcome: outcome as Outcome,
+          at: new Date(made_at ?? 0).getTime(),
+          againAt: again_at == null ? null : new Date(again_at).getTime(),
+        },
+  )
+
+const orderOf = (row: Row, isNow: boolean, minutesLeft: number | null): Callable => {
+  const rings = row.line_status === 'in-service'
+  return {
+    id: Number(row.id),
+    isNow,
+    sureness: rings && !row.is_shared ? 0 : rings || !row.is_shared ? 1 : 2,
+    minutesLeft: isNow ? minutesLeft : null,
+  }
+}
+
+interface Clock {
+  readonly clock: string
+  readonly until: string
+  readonly minutesLeft: number
+}
+
+function clockOf(callFrom: string, callHours: Readonly<Record<string, CallHours>>, at: number): Clock | null {
+  const [country = '', zones = ''] = callFrom.split(' ')
+  const [zone] = zones.split('|').filter(Boolean)
+  if (!zone) return null
+  const { to } = callHours[country] ?? callHours['*'] ?? DEFAULT_CALL_HOURS
+  const { minutes } = localTime(zone, at)
+  return { clock: clockText(minutes), until: clockText(to), minutesLeft: to - minutes }
+}
+
+const clockText = (minutes: number): string =>
+  `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`
+
+function itemOf(row: Row, call: CallItem['call'], clock: Clock | null): CallItem {
+  const text = (name: string) => row[name] ?? ''
+  return {
+    contactId: Number(row.id),
+    fullName: text('full_name'),
+    title: text('title'),
+    company: text('company'),
+    city: text('city'),
+    country: text('country'),
+    e164: text('number'),
+    lineType: text('line_type') as CallItem['lineType'],
+    lineStatus: text('line_status') as CallItem['lineStatus'],
+    isShared: row.is_shared,
+    call,
+    clock: clock?.clock ?? null,
+    until: clock?.until ?? null,
+    last:
+      row.outcome == null ? null : { outcome: row.outcome as Outcome, at: new Date(row.made_at ?? 0).toISOString() },
+  }
+}
+
+async function outcomesOfDay(db: Db, listId: string): Promise<CallSheet['today']> {
+  const { rows } = await db.execute<{ outcome: Outcome; n: string }>(sql`
+    select outcome, count(*) as n from calls
+    where list_id = ${listId} and undone_at is null and made_at >= date_trunc('day', now() at time zone 'utc') at time zone 'utc'
+    group by outcome`)
+  const none = Object.fromEntries(OUTCOMES.map((outcome) => [outcome, 0]))
+  return { ...none, ...Object.fromEntries(rows.map(({ outcome, n }) => [outcome, Number(n)])) } as CallSheet['today']
+}
+
+async function lastCallBy(db: Db, listId: string, who: string): Promise<CallSheet['lastCall']> {
+  const { rows } = await db.execute<{ id: string; full_name: string; outcome: Outcome }>(sql`
+    select k.id, c.full_name, k.outcome from calls k join contacts c on c.id = k.contact_id
+    where k.list_id = ${listId} and k.made_by = ${who} and k.undone_at is null
+      and k.made_at > now() - interval '12 hours'
+    order by k.made_at desc limit 1`)
+  const [row] = rows
+  return row ? { id: row.id, fullName: row.full_name, outcome: row.outcome } : null
+}

@@ -1,0 +1,147 @@
+import type { NewCall } from '@upper-field/contract'
+import { and, eq, isNull, sql } from 'drizzle-orm'
+import type { PoolClient } from 'pg'
+import type { z } from 'zod'
+import { holdersOf } from '../check/storeAnswers'
+import { LINES } from '../check/subjects'
+import { type Db, transaction } from '../db/database'
+import { calls, suppressionEntries, suppressionLists } from '../db/schema'
+import { notFound, Problem } from '../http/problem'
+import { withListLock } from '../lists/listLock'
+import { countContacts } from '../projection/cube'
+import { refreshContacts } from '../projection/refresh'
+import type { Services } from '../services'
+import { sha256Hex } from '../sha256'
+import { addKeys } from '../suppression/entries'
+import { placeAnew } from '../suppression/placeAnew'
+
+/** The list of whoever has asked in a call not to be called again. */
+const ASKED_NOT_TO = 'Asked not to be called'
+
+interface Noted extends z.infer<typeof NewCall> {
+  readonly listId: string
+  readonly who: string
+  readonly signal: AbortSignal
+}
+
+/**
+ * Notes what came of a call. An outcome is a fact: a wrong number is out of service in every list, and whoever asked
+ * not to be called is suppressed for calls at once.
+ */
+export async function noteCall(services: Services, noted: Noted): Promise<{ id: string }> {
+  const { listId, contactId, e164, outcome, againAt, who, signal } = noted
+  await mustHold(services.db, noted)
+  const row = { listId, contactId, e164, outcome, againAt: againAt === null ? null : new Date(againAt), madeBy: who }
+  const insert = async (tx: Db, before: Record<string, string | null> | null) => {
+    const [made] = await tx
+      .insert(calls)
+      .values({ ...row, before })
+      .returning({ id: calls.id })
+    if (!made) throw new Error('insert returned nothing')
+    return made
+  }
+  if (outcome === 'wrong-number')
+    return withHolders(services, { listId, e164, signal }, async (tx, client, touched) => {
+      const before = await markWrong(tx, e164)
+      await refreshHolders(tx, client, e164, touched)
+      return insert(tx, before)
+    })
+  return transaction(services.pool, async (tx, client) => {
+    if (outcome === 'asked-not-to') await suppressForCalls(tx, client, e164, who)
+    return insert(tx, null)
+  })
+}
+
+/** Takes back what came of a call, and what it changed. */
+export async function undoCall(services: Services, callId: string, signal: AbortSignal): Promise<void> {
+  const [call] = await services.db
+    .select()
+    .from(calls)
+    .where(and(eq(calls.id, callId), isNull(calls.undoneAt)))
+  if (!call) throw notFound('call')
+  const undo = (tx: Db) =>
+    tx
+      .update(calls)
+      .set({ undoneAt: new Date(services.now()) })
+      .where(eq(calls.id, callId))
+  if (call.outcome === 'wrong-number') {
+    await withHolders(services, { listId: call.listId, e164: call.e164, signal }, async (tx, client, touched) => {
+      await putBack(tx, call.e164, call.before)
+      await refreshHolders(tx, client, call.e164, touched)
+      await undo(tx)
+    })
+    return
+  }
+  await transaction(services.pool, async (tx, client) => {
+    if (call.outcome === 'asked-not-to') await letGo(tx, client, call.e164)
+    await undo(tx)
+  })
+}
+
+async function mustHold(db: Db, { listId, contactId, e164 }: Noted): Promise<void> {
+  const { rows } = await db.execute(sql`
+    select 1 from contact_numbers where list_id = ${listId} and contact_id = ${contactId} and e164 = ${e164} limit 1`)
+  if (rows.length === 0)
+    throw new Problem(409, 'other-number', 'This contact does not have this number any more. Nothing was noted.')
+}
+
+/** Work on every list that holds a number. */
+async function withHolders<T>(
+  services: Services,
+  { listId, e164, signal }: { readonly listId: string; readonly e164: string; readonly signal: AbortSignal },
+  work: (tx: Db, client: PoolClient, touched: readonly string[]) => Promise<T>,
+): Promise<T> {
+  const holders = await holdersOf(services.db, LINES, [e164])
+  const touched = [...new Set([listId, ...holders.map((one) => one.listId)])].sort()
+  return withListLock(services, touched, { work: 'split', signal }, (tx, client) => work(tx, client, touched))
+}
+
+async function refreshHolders(tx: Db, client: PoolClient, e164: string, touched: readonly string[]): Promise<void> {
+  const holders = await holdersOf(tx, LINES, [e164])
+  for (const listId of touched) {
+    await refreshContacts(
+      tx,
+      client,
+      holders.flatMap((one) => (one.listId === listId ? one.id : [])),
+    )
+    await countContacts(tx, listId)
+  }
+}
+
+/** A person has called it: it does not reach whom it was for. @returns what was known before */
+async function markWrong(tx: Db, e164: string): Promise<Record<string, string | null> | null> {
+  const { rows } = await tx.execute<Record<string, string | null>>(
+    sql`select line_type, status, checked_at::text as checked_at, ages_as from numbers where e164 = ${e164}`,
+  )
+  await tx.execute(sql`
+    insert into numbers (e164, status, checked_at, ages_as) values (${e164}, 'out-of-service', now(), 'out-of-service')
+    on conflict (e164) do update set status = 'out-of-service', checked_at = now(), ages_as = 'out-of-service'`)
+  return rows[0] ?? null
+}
+
+async function putBack(tx: Db, e164: string, before: Record<string, string | null> | null): Promise<void> {
+  if (before === null) await tx.execute(sql`delete from numbers where e164 = ${e164}`)
+  else
+    await tx.execute(sql`
+      update numbers set status = ${before.status ?? null}, checked_at = ${before.checked_at ?? null}::timestamptz, ages_as = ${before.ages_as ?? 'mobile'}
+      where e164 = ${e164}`)
+}
+
+async function suppressForCalls(tx: Db, client: PoolClient, e164: string, who: string): Promise<void> {
+  await tx
+    .insert(suppressionLists)
+    .values({ name: ASKED_NOT_TO, kind: 'opt-outs', scope: 'calls' })
+    .onConflictDoNothing()
+  const [list] = await tx.select().from(suppressionLists).where(eq(suppressionLists.name, ASKED_NOT_TO))
+  if (!list) throw new Error('the suppression list is not there')
+  const facts = { suppressionListId: list.id, reason: 'Asked in a call.', asHashes: false, expiresAt: null, who }
+  await addKeys(tx, client, facts, [{ kind: 'number', key: e164 }])
+}
+
+async function letGo(tx: Db, client: PoolClient, e164: string): Promise<void> {
+  const { rows } = await tx.execute<{ id: string }>(sql`
+    select e.id from suppression_entries e join suppression_lists l on l.id = e.suppression_list_id
+    where l.name = ${ASKED_NOT_TO} and e.hash = ${sha256Hex(e164)} and e.batch_id is null`)
+  for (const { id } of rows) await tx.delete(suppressionEntries).where(eq(suppressionEntries.id, id))
+  await placeAnew(tx, client, [{ kind: 'number', hash: sha256Hex(e164), key: e164 }])
+}
