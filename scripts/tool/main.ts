@@ -1,4 +1,5 @@
 import { fillReplay } from './fillReplay'
+import { harvest } from './harvest'
 import { normal } from './normal'
 import { open } from './open'
 import { pair } from './pair'
@@ -6,7 +7,7 @@ import { prepare } from './prepare'
 import { read } from './read'
 import { tidy } from './tidy'
 
-const VERBS = { open, read, tidy, pair, normal, prepare, 'fill-replay': fillReplay } as const
+const VERBS = { open, read, tidy, pair, normal, prepare, 'fill-replay': fillReplay, harvest } as const
 const USAGE = `Usage: npm run -s tool -- VERB …
   open FILE [--rows N] [--sheet NAME] [--country GB] [--encoding E] [--delimiter D] [--headings ROW|none]
        [--merged every|first] [--hidden]  what a file of any kind holds, as JSON
@@ -21,7 +22,9 @@ const USAGE = `Usage: npm run -s tool -- VERB …
                                          {"normal","sha256"}, in order
   prepare --destination FILE.json IN.csv [--takes people|companies] [--plain] [--country GB]
                                          the prepared audience of a clean CSV, as a destination is declared
-  fill-replay FILE.json                  what every order of the providers would have found and cost, as JSON`
+  fill-replay FILE.json                  what every order of the providers would have found and cost, as JSON
+  harvest FILE.html --url ADDRESS [--country GB]
+                                         the numbers and addresses on one page, as JSON`
 
 const [verb = '', ...args] = process.argv.slice(2)
 if (!(verb in VERBS)) {

@@ -1,0 +1,136 @@
+import { readPhoneCell } from '../phone'
+import { isOtherByMarks, sayingOf } from './around'
+import type { Business } from './business'
+import type { Block, Page } from './page'
+
+/** How a value was found on a page. */
+export const FOUND_HOW = ['link', 'structured-data', 'table', 'label', 'text'] as const
+export type FoundHow = (typeof FOUND_HOW)[number]
+
+export interface Finding {
+  readonly kind: 'number' | 'email'
+  /** E.164, or the address in small letters. */
+  readonly value: string
+  /** As it stands on the page. */
+  readonly raw: string
+  readonly how: FoundHow
+  /** From 0 to 1. */
+  readonly confidence: number
+  /** A short quotation around it. */
+  readonly quote: string
+}
+
+const CONFIDENCE: Readonly<Record<FoundHow, number>> = {
+  link: 0.98,
+  'structured-data': 0.97,
+  table: 0.92,
+  label: 0.9,
+  text: 0.6,
+}
+/** Without a word, and written as one run of digits that could be anything. */
+const BARE = 0.35
+/** The reading itself is in doubt. */
+const DOUBT = 0.6
+const QUOTE = 40
+
+/** What may be a number: digits with what people put between them, on one line. */
+const RUN = /(?:\+|\b|\()[\d(+][\d()[\].\u00a0\u2009\u202f /\u2010-\u2015·•'’-]{4,}\d/gu
+const FEWEST_DIGITS = 6
+const MOST_DIGITS = 20
+/** Dates, hours, decimals and groups of thousands are written with the same signs. */
+const DATE = /^(?:\d{1,2}[./-]\d{1,2}[./-]\d{2,4}|\d{4}[./-]\d{1,2}[./-]\d{1,2})$/
+const DATE_RANGE = /^\d{1,2}[./]\d{1,2}[./]?(?:\d{2,4})?\s*[-–—]\s*\d{1,2}[./]\d{1,2}[./]?(?:\d{2,4})?$/
+const YEARS = /^(?:19|20)\d\d\s*[-–—/]\s*(?:19|20)\d\d$/
+const HOURS = /^\d{1,2}[.:]\d\d\s*[-–—]\s*\d{1,2}[.:]\d\d/
+const DECIMAL = /^\d{1,3}\.\d{3,}$|^\d{1,3}(?:[.,]\d{3})+(?:[.,]\d{1,2})?$/
+const IP = /^(?:\d{1,3}\.){3}\d{1,3}$/
+
+/** Numbers on a page, in the order in which they stand, each as often as it stands there. */
+export function findNumbers(page: Page, business: Business | null, country: string | null): readonly Finding[] {
+  return [
+    ...page.links.flatMap(({ href, text }) => numbersOfLink(href, text, country)),
+    ...(business?.telephones ?? []).flatMap((raw) => read(raw, country, 'structured-data', raw, 1)),
+    ...page.blocks.flatMap((block) => numbersOfBlock(block, country)),
+  ]
+}
+
+function numbersOfLink(href: string, text: string, country: string | null): readonly Finding[] {
+  const dialled = /^(?:tel|callto|sms|whatsapp):\/*(.+)$/i.exec(href)?.[1] ?? waNumber(href)
+  if (dialled === null || dialled === undefined) return []
+  const decoded = decodedText(dialled)
+  return read(decoded, country, 'link', text.replace(/\s+/g, ' ').trim() || decoded, 1)
+}
+
+const waNumber = (href: string): string | null => {
+  const digits = /^https?:\/\/(?:wa\.me|api\.whatsapp\.com\/send\?phone=)\/?\+?(\d{8,15})/i.exec(href)?.[1]
+  return digits === undefined ? null : `+${digits}`
+}
+
+function decodedText(text: string): string {
+  try {
+    return decodeURIComponent(text)
+  } catch {
+    return text
+  }
+}
+
+function numbersOfBlock({ text, before, isCell }: Block, country: string | null): readonly Finding[] {
+  const found: Finding[] = []
+  let behindLast = 0
+  for (const match of text.matchAll(RUN)) {
+    const raw = trimmed(match[0])
+    const at = match.index + match[0].indexOf(raw)
+    const end = at + raw.length
+    const own = text.slice(Math.max(behindLast, at - 80), at)
+    behindLast = end
+    const digits = raw.replace(/\D/g, '')
+    if (digits.length < FEWEST_DIGITS || isOtherThing(raw)) continue
+    if (isOtherByMarks(text.slice(0, at), text.slice(end)) || isWithinWord(text, at, end)) continue
+    const said = sayingOf(own)
+    const saying = said === 'nothing' && isCell && own.trim() === '' ? sayingOf(before) : said
+    if (saying === 'other') continue
+    const how: FoundHow = saying === 'telephone' ? (isCell ? 'table' : 'label') : 'text'
+    found.push(...read(raw, country, how, quoteOf(text, at, end), digits.length > MOST_DIGITS ? DOUBT : 1))
+  }
+  return found
+}
+
+/** What is glued to letters is a part of a word: a part number, a hash, a file name. */
+const isWithinWord = (text: string, at: number, end: number): boolean =>
+  /[\p{L}\p{N}_@]$/u.test(text.slice(0, at)) || /^[\p{L}\p{N}_@]/u.test(text.slice(end))
+
+const isOtherThing = (raw: string): boolean =>
+  [DATE, DATE_RANGE, YEARS, HOURS, DECIMAL, IP].some((pattern) => pattern.test(raw.trim()))
+
+/** Without the signs at its ends, and without a bracket that has no other half. */
+function trimmed(run: string): string {
+  let text = run.replace(/^[\s./\u2010-\u2015·•'’-]+|[\s./\u2010-\u2015·•'’(-]+$/gu, '')
+  if (text.startsWith('(') && !text.includes(')')) text = text.slice(1)
+  return text
+}
+
+function read(raw: string, country: string | null, how: FoundHow, quote: string, worth: number): readonly Finding[] {
+  const { numbers, verdict } = readPhoneCell(raw, { country })
+  const isSure = verdict === 'clean' || verdict === 'repaired'
+  if (!isSure && verdict !== 'doubtful') return []
+  const isBare = how === 'text' && !/^\s*(?:\+|00)/.test(raw) && /^\d+$/.test(raw.trim())
+  const base = isBare ? BARE : CONFIDENCE[how]
+  return numbers
+    .filter(({ valid, label }) => valid && label !== 'fax')
+    .map(({ e164 }) => ({
+      kind: 'number' as const,
+      value: e164,
+      raw: raw.trim(),
+      how,
+      confidence: round(base * worth * (isSure ? 1 : DOUBT)),
+      quote,
+    }))
+}
+
+const round = (n: number): number => Math.round(n * 100) / 100
+
+export const quoteOf = (text: string, at: number, end: number): string => {
+  const from = Math.max(0, at - QUOTE)
+  const to = Math.min(text.length, end + QUOTE)
+  return `${from > 0 ? '…' : ''}${text.slice(from, to)}${to < text.length ? '…' : ''}`.replace(/\s+/g, ' ').trim()
+}
