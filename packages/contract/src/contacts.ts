@@ -47,7 +47,7 @@ export const ContactLine = z.object({
   changes: z.array(ChangeCode),
   lane: Lane,
   laneReason: LaneReason,
-  /** What suppression lists keep the contact out of. */
+  /** What suppression lists forbid: by it the contact is not reached. */
   suppressedFor: z.array(z.enum(SCOPES)),
   batchId: Id,
   row: z.number().int(),

@@ -83,7 +83,7 @@ export interface ContactView {
   readonly canCall: boolean
   /** What the title says of function and level. */
   readonly title: ReadTitle
-  /** What suppression lists keep the contact out of. */
+  /** What suppression lists forbid: by it the contact is not reached. */
   readonly suppressedFor: readonly Scope[]
   /** Country and time zones of the line to call, as `US America/Chicago|America/Denver`; empty where none may be called. */
   readonly callFrom: string

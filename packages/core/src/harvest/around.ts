@@ -5,7 +5,7 @@ const words = (text: string): readonly string[] => text.split(/\s+/).filter(Bool
 /** Words before a number that say that it is a telephone, folded, in the languages of most pages. */
 const PHONE_WORDS: ReadonlySet<string> = new Set(
   words(`tel tel. telephone telefon telefono telefone telefoon telf tlf tlf. phone phones ph fon fone call ring mobile mobil mob handy cell
-    cellulare movil movel mobiel gsm portable whatsapp hotline rufnummer festnetz fixe fijo fisso landline buchung booking reservation
+    cellulare movil movel mobiel gsm portable hotline rufnummer festnetz fixe fijo fisso landline buchung booking reservation
     reservations reservierung reservierungen reservas prenotazioni reception rezeption accueil recepcion anrufen appelez llame chiamaci bel
     puhelin telefonnummer telefonnr phonenumber contact kontakt telephoneno`),
 )

@@ -55,15 +55,10 @@ export function findNumbers(page: Page, business: Business | null, country: stri
 }
 
 function numbersOfLink(href: string, text: string, country: string | null): readonly Finding[] {
-  const dialled = /^(?:tel|callto|sms|whatsapp):\/*(.+)$/i.exec(href)?.[1] ?? waNumber(href)
-  if (dialled === null || dialled === undefined) return []
+  const dialled = /^(?:tel|callto|sms):\/*(.+)$/i.exec(href)?.[1]
+  if (dialled === undefined) return []
   const decoded = decodedText(dialled)
   return read(decoded, country, 'link', text.replace(/\s+/g, ' ').trim() || decoded, 1)
-}
-
-const waNumber = (href: string): string | null => {
-  const digits = /^https?:\/\/(?:wa\.me|api\.whatsapp\.com\/send\?phone=)\/?\+?(\d{8,15})/i.exec(href)?.[1]
-  return digits === undefined ? null : `+${digits}`
 }
 
 function decodedText(text: string): string {

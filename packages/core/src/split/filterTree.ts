@@ -15,7 +15,7 @@ export const FILTER_FIELDS = [
   'address',
   /** Whether the contact may be called at this moment. */
   'call',
-  /** What suppression lists keep the contact out of. */
+  /** What suppression lists forbid: by it the contact is not reached. */
   'suppressed',
   /** What the contact does, and at which level: by its title. */
   'function',
