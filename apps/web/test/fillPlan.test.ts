@@ -5,6 +5,7 @@ import fc from 'fast-check'
 import { countriesOf } from '../src/fill/LawfulRegions'
 import {
   branchesTaught,
+  countriesIn,
   expectedWithin,
   mistakesIn,
   namedInPlan,
@@ -129,4 +130,14 @@ describe('what a fill will probably bring', () => {
     ))
   it('is half of it for half of the money', () =>
     expect(expectedWithin({ usable: 400, cost: 80 }, 1, 40)).toEqual({ usable: 200, cost: 40 }))
+})
+
+describe('countries that are typed', () => {
+  it.each<[string, readonly string[] | null]>([
+    ['', []],
+    ['gb, ie', ['GB', 'IE']],
+    ['DE;AT DE', ['DE', 'AT']],
+    ['Germany', null],
+    ['GB, 1', null],
+  ])('%j are %j', (text, countries) => expect(countriesIn(text)).toEqual(countries))
 })

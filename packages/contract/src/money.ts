@@ -83,6 +83,7 @@ export const FillOptions = z.object({
         minScore: z.int().min(0).max(100).default(0),
         mostAsked: z.int().min(1).max(1_000_000).nullable().default(null),
         inputs: z.array(z.enum(PERSON_INPUTS)).default([]),
+        countries: z.array(z.string().length(2)).max(250).default([]),
       }),
     )
     .default({}),

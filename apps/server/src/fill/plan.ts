@@ -1,6 +1,7 @@
 import type { FillOptions, FillPlan } from '@upper-field/contract'
 import {
   inputFor,
+  isForCountry,
   mostCost,
   NO_CONDITION,
   orderFor,
@@ -71,14 +72,16 @@ export function mostOf(provider: ProviderTerms, { options, register, verifier }:
 }
 
 export const conditionOf = ({ conditions }: FillOptions, provider: string): StepCondition =>
-  conditions[provider] ?? NO_CONDITION
+  // What was kept before a condition was there says nothing of it.
+  ({ ...NO_CONDITION, ...conditions[provider] })
 
 /** Who may give a contact what it lacks, in the order of its group. */
 export function servingOf(plan: PlanTerms, contact: WantingContact): readonly ProviderTerms[] {
   const { order, options, providers } = plan
   return orderFor(contact.country, { order, branches: options.branches }).flatMap((id) => {
     const provider = providers.find((one) => one.id === id)
-    return provider && contact.lacks.some((want) => serves(provider.gives, want)) ? [provider] : []
+    if (!provider || !isForCountry(conditionOf(options, id), contact.country)) return []
+    return contact.lacks.some((want) => serves(provider.gives, want)) ? [provider] : []
   })
 }
 

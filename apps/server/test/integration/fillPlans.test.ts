@@ -169,8 +169,8 @@ describe('the conditions of a plan', () => {
       order: ['saltmarsh', 'corvane', 'quillwort'],
       options: {
         conditions: {
-          saltmarsh: { minScore: 0, mostAsked: 7, inputs: [] },
-          corvane: { minScore: 0, mostAsked: null, inputs: ['email'] },
+          saltmarsh: { minScore: 0, mostAsked: 7, inputs: [], countries: [] },
+          corvane: { minScore: 0, mostAsked: null, inputs: ['email'], countries: [] },
         },
         perContact: 150_000,
       },

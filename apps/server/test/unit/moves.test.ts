@@ -70,10 +70,23 @@ describe('the next move for a contact', () => {
     expect(asks(run(), known([], { before: new Map([[7, new Set(['candle'])]]) }))).toMatchObject({
       provider: 'lantern',
     })
-    const capped = run({ conditions: { candle: { minScore: 0, mostAsked: 3, inputs: [] } } })
+    const capped = run({ conditions: { candle: { minScore: 0, mostAsked: 3, inputs: [], countries: [] } } })
     expect(asks(capped, known([], { asked: new Map([['candle', 3]]) }))).toMatchObject({ provider: 'lantern' })
-    const byProfile = run({ conditions: { candle: { minScore: 0, mostAsked: null, inputs: ['profile'] } } })
+    const byProfile = run({
+      conditions: { candle: { minScore: 0, mostAsked: null, inputs: ['profile'], countries: [] } },
+    })
     expect(asks(byProfile, known())).toMatchObject({ provider: 'lantern' })
+  })
+
+  it('asks about contacts of a country alone, where a step is for that', () => {
+    const abroad = run({
+      conditions: { candle: { minScore: 0, mostAsked: null, inputs: [], countries: ['DE', 'AT'] } },
+    })
+    expect(decide(abroad, contact, known())).toMatchObject({ provider: 'lantern' })
+    expect(decide(abroad, { ...contact, country: 'AT' }, known())).toMatchObject({ provider: 'candle' })
+    // A plan of before, that says nothing of countries, is for all of them.
+    const before = { candle: { minScore: 0, mostAsked: null, inputs: [] } } as never
+    expect(decide(run({ conditions: before }), contact, known())).toMatchObject({ provider: 'candle' })
   })
 
   it('spends no more on a contact than it may', () => {

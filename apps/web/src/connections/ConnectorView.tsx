@@ -10,8 +10,7 @@ import {
   useRemoveConnectionMutation,
 } from '../api'
 import { DocumentText } from '../documents/DocumentText'
-import { SaveAsFile } from '../documents/SaveAsFile'
-import { Button } from '../kit/Button'
+import { KeepDocument } from '../documents/KeepDocument'
 import { Loading, Notice } from '../kit/Notice'
 import { ConnectionDialog } from './ConnectionDialog'
 import { blank, type Draft, readDraft, textOf } from './draft'
@@ -94,26 +93,21 @@ function Keeping({ provider, draft, text, kept, connection }: KeepingProps) {
     const { error } = await remove({ params: { provider } })
     if (!error) navigate('/providers')
   }
-  const problem = keeping.error ?? removing.error
   return (
     <>
-      {problem ? <Notice tone="bad">{problemText(problem)}</Notice> : null}
-      {keeping.data && !isChanged ? <Notice tone="told">Kept.</Notice> : null}
-      <div className="flex gap-2">
-        <Button
-          look="main"
-          disabled={draft.status !== 'whole' || !isChanged || keeping.isLoading}
-          onClick={() => void submit()}
-        >
-          {kept ? 'Keep the change' : 'Add this service'}
-        </Button>
-        {kept ? <SaveAsFile text={text} name={`${provider}.json`} /> : null}
-        {kept && connection?.changedAt ? (
-          <Button look="danger" disabled={removing.isLoading} onClick={() => void forget()}>
-            Forget it and its key
-          </Button>
-        ) : null}
-      </div>
+      <KeepDocument
+        text={text}
+        fileName={kept ? `${provider}.json` : null}
+        isWhole={draft.status === 'whole'}
+        isChanged={isChanged}
+        isBusy={keeping.isLoading || removing.isLoading}
+        wasKept={keeping.data !== undefined}
+        problem={keeping.error ?? removing.error}
+        addText="Add this service"
+        forgetText="Forget it and its key"
+        onKeep={() => void submit()}
+        onForget={kept && connection?.changedAt ? () => void forget() : null}
+      />
       {fresh ? <ConnectionDialog connection={fresh} onClose={() => navigate(`/providers/${fresh.provider}`)} /> : null}
     </>
   )

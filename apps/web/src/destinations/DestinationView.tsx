@@ -12,9 +12,8 @@ import {
 } from '../api'
 import { DocumentText } from '../documents/DocumentText'
 import type { Draft } from '../documents/draft'
-import { SaveAsFile } from '../documents/SaveAsFile'
+import { KeepDocument } from '../documents/KeepDocument'
 import { StartFrom } from '../documents/StartFrom'
-import { Button } from '../kit/Button'
 import { Loading, Notice } from '../kit/Notice'
 import { blankDestination, destinationText, readDestination } from './destinationDraft'
 
@@ -137,28 +136,19 @@ function Keeping({ draft, text, kept }: KeepingProps) {
     const { error } = await remove({ params: { destinationId: kept.id } })
     if (!error) navigate('/destinations')
   }
-  const problem = keeping.error ?? removing.error
   return (
-    <>
-      {problem ? <Notice tone="bad">{problemText(problem)}</Notice> : null}
-      {keeping.data && !isChanged ? <Notice tone="told">Kept.</Notice> : null}
-      <div className="flex gap-2">
-        <Button
-          look="main"
-          disabled={draft.status !== 'whole' || !isChanged || keeping.isLoading}
-          onClick={() => void submit()}
-        >
-          {kept ? 'Keep the change' : 'Add this destination'}
-        </Button>
-        {kept ? (
-          <>
-            <SaveAsFile text={text} name={`${kept.id}.json`} />
-            <Button look="danger" disabled={removing.isLoading} onClick={() => void forget()}>
-              Forget it
-            </Button>
-          </>
-        ) : null}
-      </div>
-    </>
+    <KeepDocument
+      text={text}
+      fileName={kept ? `${kept.id}.json` : null}
+      isWhole={draft.status === 'whole'}
+      isChanged={isChanged}
+      isBusy={keeping.isLoading || removing.isLoading}
+      wasKept={keeping.data !== undefined}
+      problem={keeping.error ?? removing.error}
+      addText="Add this destination"
+      forgetText="Forget it"
+      onKeep={() => void submit()}
+      onForget={kept ? () => void forget() : null}
+    />
   )
 }

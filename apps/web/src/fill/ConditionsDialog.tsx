@@ -5,6 +5,7 @@ import { Button } from '../kit/Button'
 import { Dialog } from '../kit/Dialog'
 import { TextField } from '../kit/Field'
 import { ACCEPTS } from '../words/services'
+import { countriesIn } from './plan'
 
 type Condition = FillOptions['conditions'][string]
 
@@ -19,10 +20,12 @@ interface ConditionsDialogProps {
 
 /** On what asking one provider depends. */
 export function ConditionsDialog({ name, accepts, condition, onKeep, onClose }: ConditionsDialogProps) {
-  const given = condition ?? { ...NO_CONDITION, inputs: [] }
+  const given = { ...NO_CONDITION, ...condition }
   const [score, setScore] = useState(String(given.minScore))
   const [most, setMost] = useState(given.mostAsked === null ? '' : String(given.mostAsked))
   const [inputs, setInputs] = useState<readonly PersonInput[]>(given.inputs)
+  const [countries, setCountries] = useState(given.countries.join(', '))
+  const read = countriesIn(countries)
   const offered = PERSON_INPUTS.filter((input) => accepts.includes(input))
   const isScore = /^\d{1,3}$/.test(score.trim()) && Number(score) <= 100
   const isMost = most.trim() === '' || (/^\d{1,7}$/.test(most.trim()) && Number(most) > 0)
@@ -32,11 +35,12 @@ export function ConditionsDialog({ name, accepts, condition, onKeep, onClose }: 
         className="flex flex-col gap-3"
         onSubmit={(event) => {
           event.preventDefault()
-          if (isScore && isMost)
+          if (isScore && isMost && read !== null)
             onKeep({
               minScore: Number(score),
               mostAsked: most.trim() === '' ? null : Number(most),
               inputs: [...inputs],
+              countries: [...read],
             })
         }}
       >
@@ -55,6 +59,13 @@ export function ConditionsDialog({ name, accepts, condition, onKeep, onClose }: 
           onChange={(event) => setMost(event.target.value)}
           error={isMost ? undefined : 'A whole number of contacts, or nothing.'}
           hint="Contacts; nothing for no limit."
+        />
+        <TextField
+          label="Only about contacts of"
+          value={countries}
+          onChange={(event) => setCountries(event.target.value)}
+          error={read === null ? 'Countries by their two letters, such as GB, IE.' : undefined}
+          hint="Countries by their two letters; nothing for all."
         />
         {offered.length > 1 ? (
           <fieldset>
@@ -77,7 +88,7 @@ export function ConditionsDialog({ name, accepts, condition, onKeep, onClose }: 
         ) : null}
         <div className="flex justify-end gap-2">
           <Button onClick={onClose}>Cancel</Button>
-          <Button look="main" type="submit" disabled={!isScore || !isMost}>
+          <Button look="main" type="submit" disabled={!isScore || !isMost || read === null}>
             Keep
           </Button>
         </div>

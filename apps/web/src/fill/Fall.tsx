@@ -3,6 +3,7 @@ import { ArrowDown, ArrowUp, GripVertical, SlidersHorizontal, X } from 'lucide-r
 import { useState } from 'react'
 import { useReadSpendMonthQuery } from '../api'
 import { useProviders } from '../connections/useConnected'
+import { IconButton } from '../kit/IconButton'
 import { standingOf } from '../spend/spendLines'
 import { count, money, percent } from '../words/format'
 import { ACCEPTS, priceText } from '../words/services'
@@ -88,9 +89,9 @@ export function Fall(props: FallProps) {
       </div>
       <Gave figures={figures} entered={entered} isSpent={isSpent} />
       <div className="flex gap-1 self-start" style={{ marginTop: BOX.top }}>
-        <Tool label={`Conditions for ${name}`} onClick={() => setIsOpen(true)}>
+        <IconButton label={`Conditions for ${name}`} onClick={() => setIsOpen(true)}>
           <SlidersHorizontal size={16} aria-hidden="true" />
-        </Tool>
+        </IconButton>
         {isOpen ? (
           <ConditionsDialog
             name={name}
@@ -103,32 +104,17 @@ export function Fall(props: FallProps) {
             onClose={() => setIsOpen(false)}
           />
         ) : null}
-        <Tool label={`Ask ${name} earlier`} isOff={isFirst} onClick={() => onMove(-1)}>
+        <IconButton label={`Ask ${name} earlier`} isOff={isFirst} onClick={() => onMove(-1)}>
           <ArrowUp size={16} aria-hidden="true" />
-        </Tool>
-        <Tool label={`Ask ${name} later`} isOff={isLast} onClick={() => onMove(1)}>
+        </IconButton>
+        <IconButton label={`Ask ${name} later`} isOff={isLast} onClick={() => onMove(1)}>
           <ArrowDown size={16} aria-hidden="true" />
-        </Tool>
-        <Tool label={`Leave ${name} out`} isOff={isFirst && isLast} onClick={onLeaveOut}>
+        </IconButton>
+        <IconButton label={`Leave ${name} out`} isOff={isFirst && isLast} onClick={onLeaveOut}>
           <X size={16} aria-hidden="true" />
-        </Tool>
+        </IconButton>
       </div>
     </li>
-  )
-}
-
-function Tool(props: { label: string; isOff?: boolean; onClick: () => void; children: React.ReactNode }) {
-  const { label, isOff = false, onClick, children } = props
-  return (
-    <button
-      type="button"
-      aria-label={label}
-      disabled={isOff}
-      onClick={onClick}
-      className="rounded-small p-1 hover:bg-lichen disabled:opacity-30"
-    >
-      {children}
-    </button>
   )
 }
 
@@ -165,10 +151,11 @@ function Gave(props: { figures: FallFigures; entered: number; isSpent: boolean }
 }
 
 /** The conditions of a step, in short. */
-function conditionText({ minScore, mostAsked, inputs }: Condition): string {
+function conditionText({ minScore, mostAsked, inputs, countries }: Condition): string {
   return [
     minScore > 0 ? `score from ${minScore}` : '',
     mostAsked === null ? '' : `at most ${count(mostAsked)}`,
+    countries.length > 0 ? `only ${countries.join(', ')}` : '',
     inputs.length > 0 ? `by ${inputs.map((input) => ACCEPTS[input]).join(' or ')}` : '',
   ]
     .filter(Boolean)

@@ -117,3 +117,12 @@ export function expectedWithin(
   const paid = wanted > most ? most / wanted : 1
   return { usable: Math.round(usable * share * paid), cost: Math.round(wanted * paid) }
 }
+
+/** Countries as they are typed, by their two letters; null where one is none. */
+export function countriesIn(text: string): readonly string[] | null {
+  const codes = text
+    .toUpperCase()
+    .split(/[\s,;]+/)
+    .filter(Boolean)
+  return codes.every((code) => /^[A-Z]{2}$/.test(code)) ? [...new Set(codes)] : null
+}

@@ -7,6 +7,7 @@ import { useState } from 'react'
 import { problemText, useKeepLaneRulesMutation } from '../api'
 import { Button, TextButton } from '../kit/Button'
 import { Dialog } from '../kit/Dialog'
+import { IconButton } from '../kit/IconButton'
 import { Notice } from '../kit/Notice'
 import { useSortSensors } from '../kit/useSortSensors'
 import { useListView } from '../shell/useListView'
@@ -159,32 +160,17 @@ function RuleRow({ rule, mistake, isFirst, isLast, onChange, onMove, onRemove }:
         onChange={(event) => onChange({ filter: event.target.value })}
       />
       <span className="flex">
-        <Tool label={`Put ${name} earlier`} isOff={isFirst} onClick={() => onMove(-1)}>
+        <IconButton label={`Put ${name} earlier`} isOff={isFirst} onClick={() => onMove(-1)}>
           <ArrowUp size={16} aria-hidden="true" />
-        </Tool>
-        <Tool label={`Put ${name} later`} isOff={isLast} onClick={() => onMove(1)}>
+        </IconButton>
+        <IconButton label={`Put ${name} later`} isOff={isLast} onClick={() => onMove(1)}>
           <ArrowDown size={16} aria-hidden="true" />
-        </Tool>
-        <Tool label={`Take ${name} out`} isOff={isFirst && isLast} onClick={onRemove}>
+        </IconButton>
+        <IconButton label={`Take ${name} out`} isOff={isFirst && isLast} onClick={onRemove}>
           <X size={16} aria-hidden="true" />
-        </Tool>
+        </IconButton>
       </span>
       {mistake ? <p className="col-span-5 text-[13px] text-beet">{mistake}</p> : null}
     </li>
-  )
-}
-
-function Tool(props: { label: string; isOff: boolean; onClick: () => void; children: React.ReactNode }) {
-  const { label, isOff, onClick, children } = props
-  return (
-    <button
-      type="button"
-      aria-label={label}
-      disabled={isOff}
-      onClick={onClick}
-      className="rounded-small p-1 hover:bg-lichen disabled:opacity-30"
-    >
-      {children}
-    </button>
   )
 }

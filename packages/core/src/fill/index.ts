@@ -15,6 +15,7 @@ export {
 } from './judge'
 export {
   type FillBranch,
+  isForCountry,
   NO_CONDITION,
   orderFor,
   type StepCondition,

@@ -30,9 +30,15 @@ export interface StepCondition {
   readonly mostAsked: number | null
   /** Only where one of these is known; empty for whatever it accepts. */
   readonly inputs: readonly PersonInput[]
+  /** Only about contacts of these countries (ISO 3166-1 alpha-2); empty for all. */
+  readonly countries: readonly string[]
 }
 
-export const NO_CONDITION: StepCondition = { minScore: 0, mostAsked: null, inputs: [] }
+export const NO_CONDITION: StepCondition = { minScore: 0, mostAsked: null, inputs: [], countries: [] }
+
+/** True where a step is for contacts of a country. */
+export const isForCountry = ({ countries }: StepCondition, country: string): boolean =>
+  countries.length === 0 || countries.includes(country)
 
 /**
  * Who is asked about a contact of a country, in which order: the first branch that names the country decides, else the
