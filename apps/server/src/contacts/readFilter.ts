@@ -20,10 +20,18 @@ export function readFilter(text: string): Filter {
   for (const [field, values] of Object.entries(filter.piles))
     if (values.length > MOST_VALUES)
       throw new Problem(422, 'too-many-values', `At most ${MOST_VALUES} values of “${field}” can be chosen at once.`)
-  mustBeKnown('fell', filter.piles.fell, FELL)
-  mustBeKnown('is', filter.piles.is, IS)
+  const terms = [...Object.entries(filter.piles).map(([field, values]) => ({ field, values })), ...termsOf(filter.rest)]
+  for (const { field, values } of terms) mustBeKnown(field, values)
   return filter
 }
+
+/** Every comparison of the parts beyond facets. */
+const termsOf = (nodes: readonly FilterNode[]): readonly { field: string; values: readonly string[] }[] =>
+  nodes.flatMap((node) => {
+    if (node.kind === 'and' || node.kind === 'or') return termsOf(node.of)
+    if (node.kind === 'not') return termsOf([node.of])
+    return node.kind === 'term' ? [node] : []
+  })
 
 /** How many conditions and words stand in the parts beyond facets. */
 const sizeOf = (nodes: readonly FilterNode[]): number =>
@@ -33,9 +41,12 @@ const sizeOf = (nodes: readonly FilterNode[]): number =>
     return sum + (node.kind === 'words' ? searchTerms(node.text).length : 1)
   }, 0)
 
-function mustBeKnown(field: string, values: readonly string[] = [], known: ReadonlyMap<string, string>): void {
-  const unknown = values.find((value) => !known.has(value))
-  if (unknown !== undefined)
+const KNOWN: Readonly<Record<string, ReadonlyMap<string, string>>> = { fell: FELL, is: IS }
+
+function mustBeKnown(field: string, values: readonly string[]): void {
+  const known = KNOWN[field]
+  const unknown = known && values.find((value) => !known.has(value))
+  if (known && unknown !== undefined)
     throw new Problem(
       422,
       'unknown-value',

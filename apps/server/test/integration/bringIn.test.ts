@@ -2,6 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from '@jest/globals'
 import type { ApiClient, Job, NewBatch } from '@upper-field/contract'
 import { untilEnded } from '../../../../scripts/bringIn'
 import { bringText, newBatch, newList, startTestServer, type TestServer } from './harness'
+import { until } from './until'
 
 let server: TestServer
 let api: ApiClient
@@ -85,10 +86,11 @@ describe('files that do not arrive whole', () => {
       start: (controller) => controller.enqueue(new TextEncoder().encode('name,phone\n'.padEnd(1_200_000, 'x'))),
     })
     const sending = api.raw('sendContent', { params: { batchId: batch.id }, body, signal: breaker.signal })
-    setTimeout(() => breaker.abort(), 300)
-    await expect(sending).rejects.toThrow()
-    for (let i = 0; i < 50 && (await batchOf(batch.id))?.state !== 'failed'; i++)
-      await new Promise((resolve) => setTimeout(resolve, 100))
+    const broken = expect(sending).rejects.toThrow()
+    await until(async () => (await batchOf(batch.id))?.received === 1 << 20)
+    breaker.abort()
+    await broken
+    await until(async () => (await batchOf(batch.id))?.state === 'failed')
     expect(await batchOf(batch.id)).toMatchObject({ state: 'failed', problem: 'upload-broken' })
     expect(await batchOf(batch.id)).toMatchObject({ received: 1 << 20, rows: 0 })
     const kept = await server.sql('select byte_offset, length(bytes) from batch_pieces where batch_id = $1', [batch.id])
@@ -102,8 +104,7 @@ describe('files that do not arrive whole', () => {
     const bytes = new TextEncoder().encode(whole)
     const answers = await Promise.all([send(batch.id, bytes), send(batch.id, bytes)])
     expect(answers.map(({ status }) => status).sort()).toEqual([200, 409])
-    for (let i = 0; i < 50 && (await batchOf(batch.id))?.state !== 'ready'; i++)
-      await new Promise((resolve) => setTimeout(resolve, 100))
+    await until(async () => (await batchOf(batch.id))?.state === 'ready')
     expect(await contactsOf(batch.id)).toHaveLength(1)
   })
 })

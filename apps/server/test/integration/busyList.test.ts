@@ -4,6 +4,7 @@ import { Client } from 'pg'
 import { untilEnded } from '../../../../scripts/bringIn'
 import { LOCKS } from '../../src/db/locks'
 import { bringText, newList, startTestServer, type TestServer } from './harness'
+import { until } from './until'
 
 let server: TestServer
 let api: ApiClient
@@ -130,7 +131,7 @@ describe('a list that is being worked on', () => {
         `select convert_from(bytes, 'UTF8') as text from edition_pieces where edition_id = $1`,
         [edition.id],
       )
-    for (let i = 0; i < 200 && (await pieces()).length === 0; i++) await new Promise((r) => setTimeout(r, 20))
+    await until(async () => (await pieces()).length > 0)
     expect((await pieces())[0]?.text).toMatch(/Ines/)
     expect((await pieces())[0]?.text).not.toMatch(/Tom/)
     await letGo()
@@ -176,10 +177,10 @@ describe('a list that is being worked on', () => {
           `select 1 from pg_locks where locktype = 'advisory' and not granted and database = (select oid from pg_database where datname = current_database())`,
         )
       ).length > 0
-    for (let i = 0; i < 100 && !(await isWaiting()); i++) await new Promise((r) => setTimeout(r, 10))
+    await until(isWaiting)
     giveUp.abort()
     await expect(waiting).rejects.toThrow()
-    for (let i = 0; i < 100 && (await isWaiting()); i++) await new Promise((r) => setTimeout(r, 10))
+    await until(async () => !(await isWaiting()))
     await letGo()
     await optOut('+447911204499')
     expect(await server.sql('select 1 from acts where list_id = $1', [listId])).toEqual([])
@@ -194,7 +195,7 @@ describe('a list that is being worked on', () => {
       body: { routine: { ...routine, steps: routine.steps.map((step) => ({ ...step, isOn: false })) }, name: null },
     })
     const jobNow = async () => (await api.call('readJobs', { params: { listId } })).find(({ id }) => id === job.id)
-    for (let i = 0; i < 200 && (await jobNow())?.phase !== 'list-busy'; i++) await new Promise((r) => setTimeout(r, 20))
+    await until(async () => (await jobNow())?.phase === 'list-busy')
     expect(await jobNow()).toMatchObject({ state: 'waiting', phase: 'list-busy', startedBy: 'Olive Owner' })
     await letGo()
     expect(await untilEnded(api, listId, job.id)).toMatchObject({ state: 'done' })

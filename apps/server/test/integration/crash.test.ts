@@ -8,6 +8,7 @@ import { announce } from '../../../../scripts/bringIn'
 import { dropDatabase, ensureDatabase, freePort, startCluster } from '../../../../scripts/postgres.mjs'
 import { freshDatabase, newBatch, newList, OWNER, signedIn } from './harness'
 import { ended, killAll, makeOwner, startProcess } from './processes'
+import { until } from './until'
 
 const ROWS = 40_000
 afterAll(killAll)
@@ -31,11 +32,6 @@ async function bringInFile(api: ApiClient, listId: string): Promise<string> {
   })
   const response = await api.raw('sendContent', { params: { batchId: batch.id }, body: bytes })
   return ((await response.json()) as { jobId: string }).jobId
-}
-
-async function until(isSo: () => Promise<boolean>): Promise<void> {
-  for (let i = 0; i < 700 && !(await isSo().catch(() => false)); i++)
-    await new Promise((resolve) => setTimeout(resolve, 20))
 }
 
 describe('a workbook whose reading is cut off twice', () => {
@@ -73,7 +69,12 @@ describe('a workbook whose reading is cut off twice', () => {
     await until(async () => (await count("batch_pieces where part = 'table'")) > 0)
     expect(await count('rows')).toBe(0)
     cluster.kill()
-    await new Promise((resolve) => setTimeout(resolve, 1500))
+    await until(() =>
+      api.call('readLists').then(
+        () => false,
+        () => true,
+      ),
+    )
     const back = await startCluster(folder, { port: cluster.port })
 
     // The server goes while rows are being stored.
@@ -120,7 +121,7 @@ describe('a server that is killed in mid-job', () => {
     const db = new Client({ connectionString: databaseUrl })
     await db.connect()
     const rowsStored = async () => Number((await db.query('select count(*) as n from rows')).rows[0].n)
-    for (let i = 0; i < 600 && (await rowsStored()) === 0; i++) await new Promise((resolve) => setTimeout(resolve, 20))
+    await until(async () => (await rowsStored()) > 0)
     first.kill('SIGKILL')
     const before = await rowsStored()
     expect(before).toBeGreaterThan(0)

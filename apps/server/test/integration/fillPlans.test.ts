@@ -6,6 +6,7 @@ import { untilEnded } from '../../../../scripts/bringIn'
 import { groupBy } from '../../src/db/groupBy'
 import { reopenForgotten } from '../../src/fill/moves'
 import { bringText, connectStandIns, newList, startTestServer, type TestServer } from './harness'
+import { until } from './until'
 
 const WORLD = { seed: 'plans', people: 220 }
 const world = createWorld(WORLD.seed, WORLD)
@@ -197,7 +198,7 @@ describe('the conditions of a plan', () => {
     const body = { order: ['tansy'], checksLines: true, budget: ALL, options: { perDay } }
     const job = await server.api.call('startFill', { params: { listId }, body })
     const now = async () => (await server.api.call('readJobs', { params: { listId } })).find(({ id }) => id === job.id)
-    while ((await now())?.phase !== 'waiting-for-tomorrow') await new Promise((resolve) => setTimeout(resolve, 50))
+    await until(async () => (await now())?.phase === 'waiting-for-tomorrow')
     const [run] = await server.sql<{ spent: string; reserved: string }>(
       'select spent, reserved from fill_runs where job_id = $1',
       [job.id],

@@ -4,6 +4,7 @@ import { untilEnded } from '../../../../scripts/bringIn'
 import { startHttp, startJobs } from '../../src/start'
 import { bringText, newList, OWNER, signedIn, startTestServer, type TestServer } from './harness'
 import { answerJson, mobileLine, type OddServices, startOddServices } from './oddServices'
+import { until } from './until'
 
 let server: TestServer
 let services: OddServices
@@ -36,9 +37,6 @@ const fill = (listId: string) =>
   })
 const jobOf = async (listId: string, jobId: string) =>
   (await server.api.call('readJobs', { params: { listId } })).find(({ id }) => id === jobId)
-const until = async (isSo: () => Promise<boolean> | boolean) => {
-  for (let i = 0; i < 500 && !(await isSo()); i++) await new Promise((resolve) => setTimeout(resolve, 20))
-}
 const charges = () =>
   server.sql<{ provider: string; subject: string; amount: string; attempt_id: string | null }>(
     'select provider, subject, amount, attempt_id from charges order by id',

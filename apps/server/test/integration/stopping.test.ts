@@ -5,6 +5,7 @@ import { Client } from 'pg'
 import { freePort } from '../../../../scripts/postgres.mjs'
 import { freshDatabase, newBatch, newList } from './harness'
 import { environmentOf, killAll, MAIN_OF_SERVER, makeOwner, startProcess } from './processes'
+import { until } from './until'
 
 afterAll(killAll)
 
@@ -54,7 +55,7 @@ describe('a server that is told to end', () => {
              and database = (select oid from pg_database where datname = current_database())`,
         )
       ).rows.length > 0
-    for (let i = 0; i < 500 && !(await isWaiting()); i++) await new Promise((resolve) => setTimeout(resolve, 20))
+    await until(isWaiting)
     const ended = new Promise<number | null>((resolve) => server.once('exit', resolve))
     server.kill('SIGTERM')
     expect(await ended).toBe(0)

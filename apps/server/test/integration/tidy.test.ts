@@ -5,6 +5,7 @@ import { transaction } from '../../src/db/database'
 import { refreshContacts } from '../../src/projection/refresh'
 import { bringText, startTestServer, type TestServer } from './harness'
 import { tidiedLists } from './tidiedLists'
+import { until } from './until'
 
 type Lists = ReturnType<typeof tidiedLists>
 let server: TestServer
@@ -136,7 +137,7 @@ describe('the routine of a list', () => {
     expect([await found('garden 8888'), await found('orchard 8888')]).toEqual([0, 1])
     const indexed = async () =>
       (await server.sql<{ n: string }>('select count(*) as n from contact_words where list_id = $1', [listId]))[0]?.n
-    for (let i = 0; i < 100 && Number(await indexed()) < 9000; i++) await new Promise((done) => setTimeout(done, 100))
+    await until(async () => Number(await indexed()) >= 9000)
     expect([Number(await indexed()), await found('garden 8888'), await found('orchard 8888')]).toEqual([9000, 0, 1])
   }, 60_000)
 

@@ -5,6 +5,7 @@ import type { ApiClient, Batch } from '@upper-field/contract'
 import { untilEnded } from '../../../../scripts/bringIn'
 import { PIECE } from '../../src/bring/pieces'
 import { newBatch, newList, startTestServer, type TestServer } from './harness'
+import { until } from './until'
 
 let server: TestServer
 let api: ApiClient
@@ -57,9 +58,6 @@ async function cookieOfSession(): Promise<string> {
     .getSetCookie()
     .map((line) => line.split(';')[0])
     .join('; ')
-}
-const until = async (isSo: () => Promise<boolean>) => {
-  for (let i = 0; i < 300 && !(await isSo()); i++) await new Promise((resolve) => setTimeout(resolve, 20))
 }
 
 describe('an upload that breaks off', () => {

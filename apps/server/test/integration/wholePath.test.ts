@@ -338,10 +338,10 @@ describe('the whole path', () => {
   })
 
   it('treats a filter as words, never as part of a query', async () => {
-    for (const filter of ["'; drop table contacts; --", '%', '_', 'line:"mobile\' or 1=1"']) {
+    for (const filter of ["'; drop table contacts; --", '%', '_', 'line:"mobile\' or 1=1"', 'is:joined);drop']) {
       expect(await countOf(filter)).toBe(0)
     }
-    for (const filter of ["fell:x' or 1=1", 'is:joined);drop'])
+    for (const filter of ["fell:x' or 1=1", 'not is:joined;drop'])
       await expect(countOf(filter)).rejects.toMatchObject({ status: 422, code: 'unknown-value' })
     expect((await readList()).contacts).toBeGreaterThan(0)
   })
