@@ -9,6 +9,8 @@ import { CHROMIUM, setUp } from './setUp.mjs'
 import { shippedServices } from './shippedServices.mjs'
 
 const KEYS = Object.fromEntries(shippedServices().map((name) => [name, `key-${name}`]))
+/** How much quicker than life the services answer. */
+const SPEED = { STANDINS_SPEED: '30' }
 /** Of the made-up world: the service asked knows them. */
 const SOMEBODY = 'zeger.waterman5@vertefeuille-lodge-687.example'
 const FOLDER = join(ROOT, 'docs', 'screenshots')
@@ -24,7 +26,7 @@ ensureDatabase(cluster, 'pictures')
 const standIns = start('node', ['apps/standins/dist/main.js'], {
   name: 'The stand-ins',
   ready: /listen on (\S+)/,
-  env: { STANDIN_KEYS: JSON.stringify(KEYS), STANDINS_SPEED: '30' },
+  env: { STANDIN_KEYS: JSON.stringify(KEYS), ...SPEED },
 })
 const server = start('node', ['apps/server/dist/main.js'], {
   name: 'The application',
@@ -56,7 +58,7 @@ try {
   const [, standInsUrl] = await standIns.whenReady
   const [, url] = await server.whenReady
   const files = join(HOME, 'files')
-  mustRun('npx', ['tsx', 'scripts/loadDemo.ts', url, standInsUrl, files, JSON.stringify(KEYS)])
+  mustRun('npx', ['tsx', 'scripts/loadDemo.ts', url, standInsUrl, files, JSON.stringify(KEYS)], { env: SPEED })
   const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage()
   await takePictures(page, url, files)
 } finally {
@@ -109,10 +111,6 @@ async function takePictures(page, url, files) {
   await page.getByText(/addresses asked about/).waitFor({ timeout: 60_000 })
   await picture('check-addresses')
   await go('fill')
-  await page.getByLabel('Budget in euros').fill('60')
-  await page.getByRole('button', { name: /^Fill [\d,]+ contacts/ }).click()
-  await page.getByRole('button', { name: /^Start/ }).click()
-  await page.getByText(/for each that has it now/).waitFor({ timeout: 60_000 })
   await page.getByText(/^done/).first().waitFor({ timeout: 120_000 })
   await picture('fill')
   await go('fill?show=trail')
@@ -122,9 +120,7 @@ async function takePictures(page, url, files) {
   await go('fill')
   await page.emulateMedia({ colorScheme: 'dark' })
   await page.getByRole('button', { name: 'Sample' }).click()
-  await page.getByRole('button', { name: /^Ask about/ }).click()
   await page.getByText(/replayed on [0-9]+ who were asked of everyone/).waitFor({ timeout: 90_000 })
-  await page.getByText(/^Filling · /).waitFor({ state: 'detached', timeout: 120_000 })
   await picture('sample-dark')
   await page.emulateMedia({ colorScheme: 'light' })
   await go('send')
@@ -150,7 +146,6 @@ async function takePictures(page, url, files) {
   await go('split')
   await picture('split')
   await go('pair')
-  await page.getByRole('button', { name: 'Look for one person in several contacts' }).click()
   await page.getByText('to decide, likeliest first').waitFor({ timeout: 60_000 })
   await picture('pair')
   await page.goto(`${url}/lists`)

@@ -1,4 +1,12 @@
-import { SEND_FIELDS, TAKES } from '@upper-field/core/send'
+import {
+  DELIMITERS,
+  FILE_COLUMNS,
+  FILE_KINDS,
+  type FileColumn,
+  NUMBER_FORMS,
+  SEND_FIELDS,
+  TAKES,
+} from '@upper-field/core/send'
 import { z } from 'zod'
 import { Id, Instant } from './words'
 
@@ -39,12 +47,34 @@ export const Preflight = z.object({
 })
 export type Preflight = z.infer<typeof Preflight>
 
+const Column = z.object({
+  column: z.enum(Object.keys(FILE_COLUMNS) as [FileColumn, ...FileColumn[]]),
+  heading: z.string().trim().min(1).max(100),
+})
+
+/** How a file for people looks. */
+export const FileLayout = z.object({
+  kind: z.enum(FILE_KINDS),
+  delimiter: z.enum(DELIMITERS),
+  hasBom: z.boolean(),
+  numberForm: z.enum(NUMBER_FORMS),
+  columns: z.array(Column).min(1).max(60),
+  hasExtras: z.boolean(),
+})
+export type FileLayout = z.infer<typeof FileLayout>
+
+/** A layout kept by a name, for all lists. */
+export const KeptLayout = z.object({ name: z.string().trim().min(1).max(60), layout: FileLayout })
+export type KeptLayout = z.infer<typeof KeptLayout>
+
 export const NewEdition = z.object({
   /** Id of a destination; `people` for a file for people. */
   destination: z.string().max(40),
   takes: z.enum(TAKES).default('people'),
   form: EditionForm,
   filter: z.string().max(2000),
+  /** Of a file for people; null for the usual one. */
+  layout: FileLayout.nullable().default(null),
 })
 export const Edition = z.object({
   id: Id,

@@ -1,13 +1,16 @@
 import { createHash } from 'node:crypto'
 import {
   type AudienceShape,
+  type FileLayout,
+  type FilePerson,
+  fileHead,
+  filePart,
   headingsOf,
-  PEOPLE_HEADINGS,
-  personCells,
   prepareMember,
   shapeOf,
+  USUAL_LAYOUT,
 } from '@upper-field/core/send'
-import { csvLine, harmlessCell } from '@upper-field/core/table'
+import { csvLine } from '@upper-field/core/table'
 import { eq, sql } from 'drizzle-orm'
 import { copyInto } from '../db/copy'
 import { type Db, transaction } from '../db/database'
@@ -38,13 +41,13 @@ export const editionJob: JobHandler = {
     const extras = await extrasFor(services.db, edition, page.members)
     const shape = await shapeFor(services.db, edition)
     const lines = page.members.flatMap((member) => {
-      const cells = cellsFor(edition, shape, member, extras)
-      return cells === null ? [] : [{ member, cells }]
+      const text = textFor(edition, shape, member, extras)
+      return text === null ? [] : [{ member, text }]
     })
-    const heading = position === 0 ? csvLine(headingLine(shape, extras.headings)) : ''
+    const heading = position === 0 ? headOf(edition, shape, extras.headings) : ''
     await transaction(services.pool, async (tx, client) => {
       const ready = edition.takes === 'companies' ? await eachCompanyOnce(tx, edition.id, lines) : lines
-      const bytes = Buffer.from(heading + ready.map(({ cells }) => csvLine(cells)).join(''))
+      const bytes = Buffer.from(heading + ready.map(({ text }) => text).join(''))
       await tx.insert(editionPieces).values({ editionId: edition.id, position, bytes })
       await copyInto(
         client,
@@ -88,12 +91,12 @@ const extrasFor = (db: Db, edition: EditionRow, page: readonly SendableContact[]
 
 interface ReadyLine {
   readonly member: SendableContact
-  readonly cells: readonly string[]
+  readonly text: string
 }
 
 /** Several people of one company make one line of a list of companies. */
 async function eachCompanyOnce(tx: Db, editionId: string, lines: readonly ReadyLine[]): Promise<readonly ReadyLine[]> {
-  const byKey = new Map(lines.map((line): [string, ReadyLine] => [sha256Hex(line.cells.join('\n')), line]))
+  const byKey = new Map(lines.map((line): [string, ReadyLine] => [sha256Hex(line.text), line]))
   const made = await insertRows(
     tx,
     editionCompanies,
@@ -113,35 +116,52 @@ async function shapeFor(db: Db, { form, destination, takes }: EditionRow): Promi
   return shape
 }
 
-const headingLine = (shape: AudienceShape | null, extras: readonly string[]): readonly string[] =>
-  shape === null ? [...PEOPLE_HEADINGS, ...extras].map(harmlessCell) : headingsOf(shape)
+const layoutOf = ({ layout }: EditionRow): FileLayout => layout ?? USUAL_LAYOUT
 
-function cellsFor(
-  { form }: EditionRow,
+const headOf = (edition: EditionRow, shape: AudienceShape | null, extras: readonly string[]): string =>
+  shape === null ? fileHead(layoutOf(edition), extras) : csvLine(headingsOf(shape))
+
+/** One contact as a part of the file; null where its destination cannot take it. */
+function textFor(
+  edition: EditionRow,
   shape: AudienceShape | null,
   member: SendableContact,
   extras: Extras,
-): readonly string[] | null {
-  if (shape === null) return cellsForPeople(member, extras)
-  const prepared = prepareMember(member, shape, { hash: form === 'hashed' ? sha256Hex : null })
-  return prepared.status === 'ready' ? prepared.cells : null
+): string | null {
+  if (shape === null) return filePart(layoutOf(edition), personOf(member), extrasIn(extras, member.id))
+  const prepared = prepareMember(member, shape, { hash: edition.form === 'hashed' ? sha256Hex : null })
+  return prepared.status === 'ready' ? csvLine(prepared.cells) : null
 }
 
-function cellsForPeople({ id, record, knownNumbers, emails, suppressedFor }: SendableContact, extras: Extras) {
-  const known = extras.of(id)
-  const more = extras.headings.map((heading) => harmlessCell(known.get(heading) ?? ''))
-  const person = personCells({
-    fullName: record.full_name,
-    company: record.company,
-    title: record.title,
+const extrasIn = ({ headings, of }: Extras, contactId: number): ReadonlyMap<string, string> => {
+  const known = of(contactId)
+  return new Map(headings.map((heading) => [heading, known.get(heading) ?? '']))
+}
+
+function personOf({ record, knownNumbers, emails, suppressedFor }: SendableContact): FilePerson {
+  const text = (column: string) => String(record[column] ?? '')
+  return {
+    fullName: text('full_name'),
+    givenName: text('given_name'),
+    familyName: text('family_name'),
+    company: text('company'),
+    title: text('title'),
     numbers: knownNumbers,
     emails,
-    city: record.city,
-    country: record.country,
-    lane: record.lane,
+    street: text('street'),
+    postalCode: text('postal_code'),
+    city: text('city'),
+    region: text('region'),
+    country: text('country'),
+    site: text('told_domain'),
+    profile: text('profile'),
+    birthDate: text('birth_date'),
+    lane: text('lane'),
     notFor: suppressedFor,
-  })
-  return [...person, ...more]
+    lineType: text('line_type'),
+    lineStatus: text('line_status'),
+    asItStood: text('raw_number'),
+  }
 }
 
 async function finish(services: Services, job: JobRow, edition: EditionRow): Promise<StepOutcome> {

@@ -1,11 +1,18 @@
-import { DestinationDocument, type Edition } from '@upper-field/contract'
-import { type Destination, fileNameFor, type Takes } from '@upper-field/core/send'
+import { DestinationDocument, type Edition, KeptLayout } from '@upper-field/contract'
+import {
+  type Destination,
+  FILE_FORM,
+  type FileKind,
+  type FileLayout,
+  fileNameFor,
+  type Takes,
+} from '@upper-field/core/send'
 import { desc, eq, sql } from 'drizzle-orm'
 import type { Hono } from 'hono'
 import { chosenContacts } from '../contacts/page'
 import { readFilter } from '../contacts/readFilter'
 import { type Db, transaction } from '../db/database'
-import { destinations, editions } from '../db/schema'
+import { destinations, editions, fileLayouts } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { serve } from '../http/serve'
 import { createJob } from '../jobs/store'
@@ -24,6 +31,19 @@ export function sendRoutes(app: Hono, services: Services): void {
     const destination = await findDestination(db, query.destination)
     const shape = audienceOf(destination, query.takes)
     return runPreflight(db, { listId: params.listId, filter: query.filter, destination, shape })
+  })
+
+  serve(app, services, 'readFileLayouts', async () => {
+    const kept = await db.select().from(fileLayouts).orderBy(fileLayouts.name)
+    return kept.map(({ name, layout }) => KeptLayout.parse({ name, layout }))
+  })
+  serve(app, services, 'keepFileLayout', async ({ body, me }) => {
+    const kept = { layout: body.layout, changedBy: me.name, changedAt: new Date(services.now()) }
+    await db
+      .insert(fileLayouts)
+      .values({ name: body.name, ...kept })
+      .onConflictDoUpdate({ target: fileLayouts.name, set: kept })
+    return body
   })
 
   serve(app, services, 'readDestinations', async () => [...(await keptDestinations(db))].map(asDocument))
@@ -84,7 +104,8 @@ export function sendRoutes(app: Hono, services: Services): void {
           takes: body.takes,
           form: body.form,
           filter: body.filter,
-          fileName: fileNameFor(list.name, purpose, new Date(services.now())),
+          layout: body.form === 'people' ? body.layout : null,
+          fileName: fileNameFor(list.name, purpose, new Date(services.now()), FILE_FORM[kindOf(body)].ending),
         })
         .returning()
       if (!made) throw new Error('insert returned nothing')
@@ -115,7 +136,7 @@ export function sendRoutes(app: Hono, services: Services): void {
     })
     return new Response(body, {
       headers: {
-        'content-type': 'text/csv; charset=utf-8',
+        'content-type': FILE_FORM[edition.layout?.kind ?? 'csv'].type,
         'content-length': String(edition.bytes),
         'content-disposition': `attachment; filename="${edition.fileName}"`,
         'cache-control': 'no-store',
@@ -123,6 +144,9 @@ export function sendRoutes(app: Hono, services: Services): void {
     })
   })
 }
+
+const kindOf = ({ form, layout }: { readonly form: string; readonly layout: FileLayout | null }): FileKind =>
+  form === 'people' ? (layout?.kind ?? 'csv') : 'csv'
 
 /** Throws a problem where a destination takes no such audience, or not in this form. */
 async function refuseForm(db: Db, id: string, takes: Takes, form: 'hashed' | 'plain'): Promise<void> {

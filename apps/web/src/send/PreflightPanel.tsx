@@ -15,6 +15,7 @@ import { useListView } from '../shell/useListView'
 import { count, plural } from '../words/format'
 import { SEND_FIELD } from '../words/sentences'
 import { identifiersText } from './identifiersText'
+import { PeopleFile } from './PeopleFile'
 
 /** What a destination would refuse or waste, what is mended, and the acts that make a file. */
 export function PreflightPanel() {
@@ -46,11 +47,10 @@ export function PreflightPanel() {
   )
 }
 
-/** Where no network is connected: a file for people. */
+/** Where no destination is there: a file for people. */
 function PeoplePanel() {
-  const { listId, text } = useListView()
+  const { text } = useListView()
   const { data: me } = useReadMeQuery({})
-  const [make, making] = useMakeEditionMutation()
   return (
     <div className="flex flex-col gap-3">
       <h2>A file for people</h2>
@@ -58,19 +58,10 @@ function PeoplePanel() {
         Everybody chosen{text === '' ? '' : ' by the filter'}, with all that is known of them; parked and suppressed
         ones are never in it. No destination is there for an audience.
       </p>
-      {making.error ? <Notice tone="bad">{problemText(making.error)}</Notice> : null}
       {me?.role === 'viewer' ? (
         <p className="text-soft">Operators prepare and download it.</p>
       ) : (
-        <Button
-          look="main"
-          disabled={making.isLoading}
-          onClick={() =>
-            void make({ params: { listId }, body: { destination: 'people', form: 'people', filter: text } })
-          }
-        >
-          Write a file for people
-        </Button>
+        <PeopleFile isMain isOff={false} />
       )}
     </div>
   )
@@ -114,14 +105,7 @@ function AudiencePanel({ destination, takes }: { destination: DestinationDocumen
           >
             Prepare {plural(flight.ready, one, takes)} for {destination.name}
           </Button>
-          <Button
-            disabled={flight.chosen === 0 || making.isLoading}
-            onClick={() =>
-              void make({ params: { listId }, body: { destination: 'people', form: 'people', filter: text } })
-            }
-          >
-            Write a file for people instead
-          </Button>
+          <PeopleFile isMain={false} isOff={flight.chosen === 0} />
         </>
       )}
     </div>

@@ -1,7 +1,7 @@
 import { TAKES } from '@upper-field/core/send'
 import { z } from 'zod'
 import { DestinationDocument } from '../destination'
-import { Edition, NewEdition, Preflight } from '../send'
+import { Edition, KeptLayout, NewEdition, Preflight } from '../send'
 import { Id } from '../words'
 import { ByFilter, endpoint, nothing, OfList } from './endpoint'
 
@@ -30,6 +30,14 @@ export const sendEndpoints = {
     params: OfList,
     query: ByFilter.extend({ destination: z.string().max(40), takes: z.enum(TAKES).default('people') }),
     response: Preflight,
+  }),
+  readFileLayouts: endpoint('get', '/file-layouts', 'Layouts of files, kept by name', {
+    response: z.array(KeptLayout),
+  }),
+  keepFileLayout: endpoint('put', '/file-layouts', 'Keep a layout of files by a name', {
+    body: KeptLayout,
+    response: KeptLayout,
+    role: 'operator',
   }),
   readEditions: endpoint('get', '/lists/{listId}/editions', 'Files and editions made so far', {
     params: OfList,

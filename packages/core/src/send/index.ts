@@ -12,10 +12,24 @@ export {
   TAKES,
   type Takes,
 } from './destination'
+export {
+  DELIMITERS,
+  FILE_COLUMNS,
+  FILE_FORM,
+  FILE_KINDS,
+  type FileColumn,
+  type FileKind,
+  type FileLayout,
+  type FilePerson,
+  fileHead,
+  filePart,
+  NUMBER_FORMS,
+  type NumberForm,
+  USUAL_LAYOUT,
+} from './fileLayout'
 export { fileNameFor } from './fileName'
 export { type NormalContext, normalForm } from './normalForms'
 export { NORMAL_STEPS, whyNoStep } from './normalSteps'
-export { PEOPLE_HEADINGS, type PersonLine, personCells } from './peopleFile'
 export {
   type AudienceMember,
   type LeftOut,

@@ -13,10 +13,10 @@ export const writeRecord = (cells: readonly string[], delimiter: string): string
 
 /**
  * A cell for a file that people open: text that a spreadsheet would take for a formula gets an apostrophe in front.
- * A telephone number in E.164 is left alone: it holds digits only and computes nothing.
+ * A telephone number from its code on is left alone: digits with single spaces between compute nothing.
  * Source: OWASP, CSV injection.
  */
 export function harmlessCell(value: string): string {
-  if (/^\+\d{5,15}$/.test(value)) return value
+  if (/^\+\d(?: ?\d){4,14}$/.test(value)) return value
   return /^[\s\u00a0]*[=+\-@\t\r\uff1d\uff0b\uff0d\uff20]/.test(value) ? `'${value}` : value
 }

@@ -7,7 +7,6 @@ import {
   contradictionsIn,
   fileNameFor,
   headingsOf,
-  personCells,
   prepareMember,
   SEND_FIELDS,
   type SendField,
@@ -191,22 +190,5 @@ describe('files', () => {
     )
     expect(fileNameFor('Café / Été ../x', 'contacts', date)).toBe('cafe-ete-x-contacts-2026-11-23.csv')
     expect(fileNameFor('列', '', date)).toBe('list-2026-11-23.csv')
-  })
-
-  it('for people hold no formula', () => {
-    const cells = personCells({
-      fullName: '=HYPERLINK("x")',
-      company: '+cmd',
-      title: '',
-      numbers: ['+447911204481'],
-      emails: ['a@b.example'],
-      city: '-1',
-      country: 'GB',
-      lane: 'text',
-      notFor: ['calls'],
-    })
-    expect(cells.filter((cell) => /^[=+\-@]/.test(cell))).toEqual(['+447911204481'])
-    expect(cells).toHaveLength(13)
-    expect(cells.at(-1)).toBe('calls')
   })
 })

@@ -29,7 +29,7 @@ export {
 export { addressChecks, callLimits, charges, doNotCallChecks, idempotencyKeys, jobs, lineChecks } from './jobs'
 export { batches, batchPieces, heldRows, laneRules, layouts, lists, rows, segments } from './lists'
 export { pairDecisions, pairStates, pairs, valueChoices } from './pair'
-export { destinations, editionCompanies, editionMembers, editionPieces, editions } from './send'
+export { destinations, editionCompanies, editionMembers, editionPieces, editions, fileLayouts } from './send'
 export { providerLimits, spendLimit } from './spend'
 export { forgotten, suppressionBatches, suppressionEntries, suppressionLists } from './suppression'
 export { acts, edits, leftOut, routines } from './tidy'

@@ -1,4 +1,4 @@
-import type { Destination, Takes } from '@upper-field/core/send'
+import type { Destination, FileLayout, Takes } from '@upper-field/core/send'
 import { bigint, index, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core'
 import { bytea, id, instant } from './columns'
 import { ofList } from './lists'
@@ -14,6 +14,8 @@ export const editions = pgTable(
     takes: text('takes').$type<Takes>().notNull().default('people'),
     form: text('form').notNull(),
     filter: text('filter').notNull(),
+    /** Of a file for people; null for the usual one. */
+    layout: jsonb('layout').$type<FileLayout>(),
     fileName: text('file_name').notNull(),
     state: text('state').notNull().default('preparing'),
     people: integer('people').notNull().default(0),
@@ -55,6 +57,14 @@ export const editionCompanies = pgTable(
 export const destinations = pgTable('destinations', {
   id: text('id').primaryKey(),
   document: jsonb('document').$type<Destination>().notNull(),
+  changedBy: text('changed_by').notNull(),
+  changedAt: instant('changed_at').notNull().defaultNow(),
+})
+
+/** Layouts of files for people, kept by name for all lists. */
+export const fileLayouts = pgTable('file_layouts', {
+  name: text('name').primaryKey(),
+  layout: jsonb('layout').$type<FileLayout>().notNull(),
   changedBy: text('changed_by').notNull(),
   changedAt: instant('changed_at').notNull().defaultNow(),
 })
