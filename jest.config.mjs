@@ -28,7 +28,7 @@ export default {
       displayName: 'unit',
       testMatch: [
         '<rootDir>/packages/**/*.test.ts',
-        '<rootDir>/apps/{web,standins}/test/**/*.test.ts',
+        '<rootDir>/apps/{web,standins}/test/**/*.test.{ts,tsx}',
         '<rootDir>/demo/test/**/*.test.ts',
         '<rootDir>/apps/server/test/unit/**/*.test.ts',
       ],
