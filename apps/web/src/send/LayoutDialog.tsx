@@ -22,6 +22,8 @@ interface LayoutDialogProps {
   /** Under which it is kept; empty for the usual one. */
   readonly name: string
   readonly isOff: boolean
+  /** Why the file could not be begun. */
+  readonly problem: unknown
   readonly onKept: (name: string) => void
   readonly onWrite: (layout: FileLayout) => Promise<void>
   readonly onClose: () => void
@@ -45,7 +47,7 @@ const NUMBERS: Readonly<Record<NumberForm, string>> = {
 }
 
 /** Which columns a file for people has, in which order, under which headings, and in which form. */
-export function LayoutDialog({ begun, name, isOff, onKept, onWrite, onClose }: LayoutDialogProps) {
+export function LayoutDialog({ begun, name, isOff, problem, onKept, onWrite, onClose }: LayoutDialogProps) {
   const [layout, setLayout] = useState(begun)
   const [called, setCalled] = useState(name)
   const [keep, keeping] = useKeepFileLayoutMutation()
@@ -123,7 +125,7 @@ export function LayoutDialog({ begun, name, isOff, onKept, onWrite, onClose }: L
           <Columns layout={layout} onChange={setLayout} />
         )}
         {mistake ? <p className="text-[13px] text-beet">{mistake}</p> : null}
-        {keeping.error ? <Notice tone="bad">{problemText(keeping.error)}</Notice> : null}
+        {keeping.error || problem ? <Notice tone="bad">{problemText(keeping.error ?? problem)}</Notice> : null}
         <div className="flex items-end justify-between gap-3 border-t border-line pt-3">
           <div className="flex items-end gap-2">
             <TextField

@@ -39,7 +39,7 @@ export function PeopleFile({ isMain, isOff }: { isMain: boolean; isOff: boolean 
           ))}
         </SelectField>
       ) : null}
-      {making.error ? <Notice tone="bad">{problemText(making.error)}</Notice> : null}
+      {making.error && !isOpen ? <Notice tone="bad">{problemText(making.error)}</Notice> : null}
       <Button
         look={isMain ? 'main' : 'plain'}
         disabled={isOff || making.isLoading}
@@ -57,6 +57,7 @@ export function PeopleFile({ isMain, isOff }: { isMain: boolean; isOff: boolean 
           begun={layout}
           name={chosen}
           isOff={isOff || making.isLoading}
+          problem={making.error}
           onKept={setChosen}
           onWrite={async (by) => {
             const { error } = await write(by)

@@ -14,6 +14,7 @@ function opened(answers: Answers = {}) {
       begun={{ ...usualLayout(), columns: usualLayout().columns.slice(0, 3) }}
       name=""
       isOff={false}
+      problem={undefined}
       onKept={(name) => kept.push(name)}
       onWrite={async (layout) => {
         written.push(layout)

@@ -1,30 +1,12 @@
 /** @jest-environment <rootDir>/apps/web/test/components/browser.mjs */
 import { expect, it } from '@jest/globals'
 import { screen, waitFor, within } from '@testing-library/react'
-import type { Piles } from '@upper-field/contract'
 import { SearchBox } from '../../src/shell/SearchBox'
+import { counted } from './piles'
 import { rendered } from './rendered'
 
-const NOTHING: Piles = {
-  batch: {},
-  country: { GB: 4, GE: 1, DE: 2 },
-  verdict: {},
-  line: {},
-  status: {},
-  lane: {},
-  reason: {},
-  is: {},
-  sure: {},
-  kind: {},
-  address: {},
-  call: {},
-  suppressed: {},
-  lines: {},
-  countries: {},
-  addresses: {},
-}
 const shown = (at = '') => {
-  const box = rendered(<SearchBox />, { readPiles: NOTHING }, at)
+  const box = rendered(<SearchBox />, { readPiles: counted({ country: { GB: 4, GE: 1, DE: 2 } }) }, at)
   return { ...box, field: screen.getByRole('combobox') as HTMLInputElement }
 }
 const ways = () => within(screen.getByRole('listbox', { hidden: true })).queryAllByRole('option', { hidden: true })

@@ -1,0 +1,23 @@
+import type { Piles } from '@upper-field/contract'
+
+const NOTHING: Piles = {
+  batch: {},
+  country: {},
+  verdict: {},
+  line: {},
+  status: {},
+  lane: {},
+  reason: {},
+  is: {},
+  sure: {},
+  kind: {},
+  address: {},
+  call: {},
+  suppressed: {},
+  lines: {},
+  countries: {},
+  addresses: {},
+}
+
+/** Counts of a list by some facets. */
+export const counted = (some: Partial<Piles>): Piles => ({ ...NOTHING, ...some })
