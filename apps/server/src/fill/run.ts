@@ -4,7 +4,7 @@ import { attempts, fillRuns } from '../db/schema'
 import { Problem } from '../http/problem'
 import { JobProblem } from '../jobs/runner'
 import type { Services } from '../services'
-import { askedDomain, mayBeTold } from './companyFacts'
+import { askedInputs } from './askedInputs'
 import { failingProviders } from './failing'
 import { namedIn, type PlanTerms, planOf } from './plan'
 import { asAskable, type WantingContact } from './wanting'
@@ -44,7 +44,7 @@ export async function searchedContacts(
   most: number | null = null,
 ): Promise<readonly SearchedContact[]> {
   const { rows } = await services.db.execute<Record<string, string | null> & { wants: Want[]; is_out: boolean }>(sql`
-    select s.contact_id as id, s.wants, full_name, company, ${askedDomain('c', mayBeTold(jobId))} as domain, profile, email, country,
+    select s.contact_id as id, s.wants, ${askedInputs('c', jobId)},
       c.id is null or c.joined_into is not null or c.suppressed_for = 'all' as is_out
     from fill_searches s left join contacts c on c.id = s.contact_id
     where s.job_id = ${jobId} and ${condition} order by s.contact_id limit ${most}`)

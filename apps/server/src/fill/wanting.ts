@@ -4,7 +4,7 @@ import { type SQL, sql } from 'drizzle-orm'
 import { chosenContacts } from '../contacts/page'
 import { readFilter } from '../contacts/readFilter'
 import type { Db } from '../db/database'
-import { askedDomain } from './companyFacts'
+import { askedInputs } from './askedInputs'
 
 /** A contact that lacks something, with what a provider can be told about it. */
 export interface WantingContact extends Askable {
@@ -85,7 +85,7 @@ export async function countLeftOut(tx: Db, meant: FillFor): Promise<Record<'supp
 /** Contacts by id, with what they lack of what is wanted and what a provider can be told about them. */
 export async function readWanting(tx: Db, condition: SQL, lacking: Lacking): Promise<WantingContact[]> {
   const { rows } = await tx.execute<Record<string, string | null> & { lacks: Want[] }>(sql`
-    select id, full_name, company, ${askedDomain('contacts')} as domain, profile, email, country,
+    select id, ${askedInputs('contacts')},
       ${lacksAll(lacking)} as lacks
     from contacts where ${condition} order by id`)
   return rows.map((row) => ({ ...asAskable(row), lacks: row.lacks }))

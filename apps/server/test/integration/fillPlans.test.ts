@@ -120,12 +120,20 @@ describe('several things wanted at once', () => {
   })
 })
 
+type Person = (typeof world.people)[number]
+
+/** A list of people with one column about their companies, and their profiles. */
+async function listWith(people: readonly Person[], column: string, textOf: (one: Person) => string): Promise<string> {
+  const listId = await newList(server.api)
+  const rows = people.map((one) => `${one.given} ${one.family},${textOf(one)}`)
+  await bringText(server.api, listId, `name,${column},profile\n${rows.join('\n')}\n`)
+  return listId
+}
+
 describe('what is told of a company besides', () => {
   it('is kept with the contact, and its domain is what the next service is told', async () => {
-    const listId = await newList(server.api)
     const people = world.people.slice(60, 90)
-    const rows = people.map(({ given, family, company, profile }) => `${given} ${family},${company.name},${profile}`)
-    await bringText(server.api, listId, `name,company,profile\n${rows.join('\n')}\n`)
+    const listId = await listWith(people, 'company', ({ company, profile }) => `${company.name},${profile}`)
     const estimate = (order: string) =>
       server.api.call('estimateFill', { params: { listId }, query: { order, options: '{"wants":["work-email"]}' } })
     expect((await estimate('ferrier')).known).toMatchObject({ 'name-and-domain': 0, 'name-and-company': 30 })
@@ -146,6 +154,26 @@ describe('what is told of a company besides', () => {
     const fact = story.find(({ what }) => what.kind === 'company-told')?.what
     expect(fact).toMatchObject({ provider: 'corvane', headcount: told[0]?.headcount })
   })
+
+  it.each<[string, string, string, string, (one: Person) => string]>([
+    ['facts of companies', 'corvane', 'ferrier', 'company', ({ company, profile }) => `${company.name},${profile}`],
+    ['addresses', 'ferrier', 'quillwort', 'site', ({ company, profile }) => `${company.domain},${profile}`],
+  ])(
+    'is not passed on while everybody is asked, so that orders can be replayed: %s',
+    async (_, teller, told, ...column) => {
+      const listId = await listWith(world.people.slice(60, 90), ...column)
+      const order = [teller, told]
+      const options = { wants: ['mobile' as const, 'work-email' as const] }
+      const body = { order, checksLines: true, budget: ALL, options, asking: 'everybody' as const }
+      const sample = await server.api.call('startFill', { params: { listId }, body })
+      expect(await untilEnded(server.api, listId, sample.id)).toMatchObject({ state: 'done' })
+      const asked = async () => [...new Set((await attemptsOf(listId)).map(({ provider }) => provider))].toSorted()
+      expect(await asked()).toEqual([teller])
+      // A fill after it does use what was told.
+      await filled(listId, { order: [told], options })
+      expect(await asked()).toEqual(order.toSorted())
+    },
+  )
 })
 
 describe('the conditions of a plan', () => {
