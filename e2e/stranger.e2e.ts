@@ -68,6 +68,6 @@ test('an ordinary list of a stranger: its country is proposed, questioned, chang
   await expect(page.getByRole('row', { name: /Bob Ray/ })).toBeVisible()
   await page.goto(`${list}/split?q=${encodeURIComponent('contry:US')}`)
   await expect(page.getByText(/There is no field “contry”/)).toBeVisible()
-  await page.getByRole('button', { name: 'Did you mean “country:”?' }).click()
+  await page.getByRole('button', { name: 'Did you mean “country”?' }).click()
   await expect(page.getByText(/There is no field/)).toBeHidden()
 })

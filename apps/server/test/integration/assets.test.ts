@@ -25,6 +25,8 @@ describe('the web client', () => {
         'BringView',
         'CheckView',
         'ConnectorView',
+        'DestinationView',
+        'DestinationsView',
         'FillView',
         'ListsView',
         'PairView',
