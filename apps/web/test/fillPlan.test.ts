@@ -1,5 +1,5 @@
 import { describe, expect, it } from '@jest/globals'
-import { FillOptions, type FillSample } from '@upper-field/contract'
+import { FillOptions, FillPlan, type FillSample } from '@upper-field/contract'
 import { orderFor } from '@upper-field/core/fill'
 import fc from 'fast-check'
 import { countriesOf } from '../src/fill/LawfulRegions'
@@ -7,6 +7,7 @@ import {
   branchesTaught,
   countriesIn,
   expectedWithin,
+  firstPlan,
   mistakesIn,
   namedInPlan,
   newPlan,
@@ -19,6 +20,31 @@ import {
 import { waitText } from '../src/fill/waitText'
 
 const plan = newPlan(['candle', 'lantern', 'torch'])
+
+describe('the plan a list begins with', () => {
+  const everybody = ['candle', 'lantern', 'torch']
+  const run = (more: object) => ({ plan: FillPlan.parse({ budget: 1_000_000, checksLines: true, ...more }) })
+
+  it('is that of its latest run, as it was put together', () => {
+    const before = {
+      ...newPlan(['torch', 'candle']),
+      branches: [{ countries: ['DE'], order: ['lantern'] }],
+      wants: ['mobile' as const, 'work-email' as const],
+      perContact: '0.5',
+      notAgainDays: '0',
+    }
+    const { order, checksLines } = before
+    const latest = run({ order, checksLines, notAgainDays: 0, options: optionsOf(before) })
+    expect(firstPlan([latest, run({ order: everybody })], everybody)).toEqual(before)
+  })
+  it('is not that of a sample, nor of a search for one contact', () => {
+    const runs = [run({ order: ['torch'], asking: 'everybody' }), run({ order: ['candle'], contactId: 7 })]
+    expect(firstPlan(runs, everybody)).toEqual(newPlan(everybody))
+  })
+  it('asks everybody where somebody it asks is connected no more', () => {
+    expect(firstPlan([run({ order: ['gone', 'torch'] })], everybody)).toEqual(newPlan(everybody))
+  })
+})
 
 describe('a plan on the screen', () => {
   it('becomes options the server takes, amounts in millionths of a euro', () => {

@@ -1,6 +1,6 @@
 import { isUnderWay, type SampledOrder } from '@upper-field/contract'
 import { useState } from 'react'
-import { useReadFillSampleQuery, useReadJobsQuery } from '../api'
+import { useReadFillSampleQuery, useReadFillsQuery, useReadJobsQuery } from '../api'
 import { NotConnected } from '../connections/NotConnected'
 import { useProviders } from '../connections/useConnected'
 import { Loading } from '../kit/Notice'
@@ -15,7 +15,7 @@ import { budgetOf, DEFAULT_BUDGET } from './budget'
 import { FillPlanPanel } from './FillPlanPanel'
 import { LeftOut } from './LeftOut'
 import { ProviderTable } from './ProviderTable'
-import { newPlan, orderOf, type PlanDraft, withOrder } from './plan'
+import { firstPlan, newPlan, orderOf, type PlanDraft, withOrder } from './plan'
 import { SampleBench } from './SampleBench'
 import { SamplePanel } from './SamplePanel'
 import { StartSample } from './StartSample'
@@ -33,7 +33,8 @@ export function FillView() {
   const tab = useFillTab()
   useKeys({ v: () => tab.show(FILL_TABS[(FILL_TABS.indexOf(tab.shown) + 1) % FILL_TABS.length] ?? 'waterfall') })
   const everybody = providers?.map(({ provider }) => provider) ?? []
-  const plan = kept ?? newPlan(everybody)
+  const { data: runs } = useReadFillsQuery({ params: { listId } })
+  const plan = kept ?? firstPlan(runs ?? [], everybody)
   if (providers?.length === 0)
     return (
       <Bench
@@ -64,7 +65,7 @@ export function FillView() {
     />
   )
   // Nothing can be told of a plan before it is known whom it can ask.
-  if (everybody.length === 0) return <Loading what="the providers" />
+  if (everybody.length === 0 || !runs) return <Loading what="the providers" />
   if (tab.shown === 'trail') return <TrailView tabs={tabs} />
   if (tab.shown === 'sample')
     return (

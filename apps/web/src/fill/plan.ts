@@ -1,4 +1,4 @@
-import type { FillOptions, FillSample } from '@upper-field/contract'
+import type { FillOptions, FillPlan, FillSample } from '@upper-field/contract'
 import type { FillBranch } from '@upper-field/core/fill'
 import { budgetOf } from './budget'
 
@@ -29,6 +29,28 @@ export const newPlan = (order: readonly string[]): PlanDraft => ({
   perDay: '',
   notAgainDays: '30',
 })
+
+/** The plan a list begins with: that of its latest run, where whoever it asks is still connected; otherwise everybody is asked. */
+export function firstPlan(runs: readonly { readonly plan: FillPlan }[], everybody: readonly string[]): PlanDraft {
+  const latest = runs.find(({ plan }) => plan.asking === 'until-found' && plan.contactId === null)
+  const plan = latest && asDraft(latest.plan)
+  return plan && namedInPlan(plan).every((id) => everybody.includes(id)) ? plan : newPlan(everybody)
+}
+
+const asDraft = ({ order, checksLines, notAgainDays, options }: FillPlan): PlanDraft => ({
+  order,
+  branches: options.branches,
+  wants: options.wants,
+  checksLines,
+  checksAddresses: options.checksAddresses,
+  alsoDoubtful: options.alsoDoubtful,
+  conditions: options.conditions,
+  perContact: eurosOf(options.perContact),
+  perDay: eurosOf(options.perDay),
+  notAgainDays: String(notAgainDays),
+})
+
+const eurosOf = (amount: number | null): string => (amount === null ? '' : String(amount / 1_000_000))
 
 /** What of a plan cannot be understood, by its field; empty where all can. */
 export function mistakesIn({ perContact, perDay, notAgainDays, wants }: PlanDraft): Readonly<Record<string, string>> {
