@@ -105,8 +105,9 @@ async function takePictures(page, url, files) {
   await go('check')
   await page.getByRole('button', { name: /^Check [\d,]+ numbers/ }).click()
   // The demo has checked some before: what is waited for is this check.
-  await page.getByText('under way').waitFor()
-  await page.getByText('under way').waitFor({ state: 'detached', timeout: 60_000 })
+  const pause = page.getByRole('button', { name: 'Pause' }).first()
+  await pause.waitFor()
+  await pause.waitFor({ state: 'detached', timeout: 60_000 })
   await picture('check')
   await go('check?show=addresses')
   await page.getByRole('button', { name: /^Check [\d,]+ addresses/ }).click()
