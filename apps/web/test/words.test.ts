@@ -11,6 +11,7 @@ import { bitsText, evidenceSentence, PAIR_REASON, SILENT } from '../src/words/pa
 import { PROBLEM, REPAIR } from '../src/words/sentences'
 import { tell } from '../src/words/story'
 import { CODES_OF, REPAIR_NAME, STEP } from '../src/words/tidying'
+import { side } from './pairSide'
 
 describe('words for what the core tells', () => {
   it.each([
@@ -69,25 +70,6 @@ describe('the story of a phone cell', () => {
       '+44 7911 204481, extension 12: mobile by the numbering plan',
     ])
   })
-})
-
-const side = (more: Partial<PairSide>): PairSide => ({
-  contactId: 1,
-  batch: 'Fair',
-  row: 2,
-  fullName: 'Zo Orrick',
-  title: '',
-  company: '',
-  domain: '',
-  city: '',
-  postalCode: '',
-  street: '',
-  birthDate: '',
-  country: '',
-  profile: '',
-  numbers: [],
-  emails: [],
-  ...more,
 })
 
 const pair = (a: Partial<PairSide>, b: Partial<PairSide>, evidence: PairItem['evidence']): PairItem => ({

@@ -3,6 +3,7 @@ import { join } from 'node:path'
 import { type ApiClient, createClient, isUnderWay } from '@upper-field/contract'
 import { setupCode } from '../../src/people/setupCode'
 import { OWNER, SEALING_SECRET, SECRET, signedIn } from './harness'
+import { until } from './until'
 
 export const MAIN_OF_SERVER = join(process.cwd(), 'apps/server/dist/main.js')
 const running: ChildProcess[] = []
@@ -51,7 +52,6 @@ export async function ended(api: ApiClient, listId: string, jobId: string) {
     const jobs = await api.call('readJobs', { params: { listId } }).catch(() => [])
     return jobs.find(({ id }) => id === jobId)
   }
-  for (let i = 0; i < 900 && isUnderWay((await jobOf()) ?? { state: 'queued' }); i++)
-    await new Promise((resolve) => setTimeout(resolve, 100))
+  await until(async () => !isUnderWay((await jobOf()) ?? { state: 'queued' }), 90)
   return jobOf()
 }

@@ -1,12 +1,14 @@
-/** How often something is looked at, and after how many ms nobody waits any longer. */
+/** How often something is looked at. */
 const EVERY_MS = 20
-const PATIENCE_MS = 30_000
 
-/** Waits until something is so; a look that fails counts as "not yet". Fails, saying so, where it never is. */
-export async function until(isSo: () => Promise<boolean> | boolean): Promise<void> {
-  const tooLate = Date.now() + PATIENCE_MS
+/**
+ * Waits until something is so; a look that fails counts as "not yet". Fails, saying so, where it never is.
+ * @param seconds after which nobody waits any longer
+ */
+export async function until(isSo: () => Promise<boolean> | boolean, seconds = 30): Promise<void> {
+  const tooLate = Date.now() + seconds * 1000
   while (!(await looked(isSo))) {
-    if (Date.now() > tooLate) throw new Error(`After ${PATIENCE_MS / 1000} s it is still not so: ${isSo}`)
+    if (Date.now() > tooLate) throw new Error(`After ${seconds} s it is still not so: ${isSo}`)
     await new Promise((resolve) => setTimeout(resolve, EVERY_MS))
   }
 }

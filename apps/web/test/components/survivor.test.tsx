@@ -1,31 +1,14 @@
 /** @jest-environment <rootDir>/apps/web/test/components/browser.mjs */
 import { expect, it } from '@jest/globals'
 import { act, renderHook } from '@testing-library/react'
-import type { PairSide } from '@upper-field/contract'
 import { DEFAULT_SURVIVORSHIP } from '@upper-field/core/pair'
 import { useSurvivor } from '../../src/pair/useSurvivor'
+import { side } from '../pairSide'
 
-const side = (contactId: number, more: Partial<PairSide>): PairSide =>
-  ({
-    contactId,
-    fullName: '',
-    company: '',
-    domain: '',
-    title: '',
-    city: '',
-    postalCode: '',
-    street: '',
-    birthDate: '',
-    country: '',
-    profile: '',
-    numbers: [],
-    emails: [],
-    ...more,
-  }) as unknown as PairSide
 const SIDES = [
-  side(1, { fullName: 'M. Oldershaw', company: 'Heron Lodge' }),
-  side(2, { fullName: 'Maren Oldershaw' }),
-  side(3, { fullName: 'Maren Oldershaw-Krug', company: 'Heron Lodge Ltd' }),
+  side({ contactId: 1, fullName: 'M. Oldershaw', company: 'Heron Lodge' }),
+  side({ contactId: 2, fullName: 'Maren Oldershaw' }),
+  side({ contactId: 3, fullName: 'Maren Oldershaw-Krug', company: 'Heron Lodge Ltd' }),
 ]
 const surviving = (sides = SIDES) =>
   renderHook(({ these }) => useSurvivor(these, DEFAULT_SURVIVORSHIP), { initialProps: { these: sides } })
