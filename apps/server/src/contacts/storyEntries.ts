@@ -34,13 +34,26 @@ export async function joinEntries(db: Db, contactId: number): Entries {
   })
 }
 
-/** What the register has answered about this contact's numbers, asked by any list; the cost where this list paid. */
-export async function checkEntries(db: Db, e164s: readonly string[], listId: string): Entries {
-  if (e164s.length === 0) return []
+/** What was answered about some numbers or addresses, asked by any list, oldest first; `our_cost` where this list paid. */
+async function answersAbout(
+  db: Db,
+  checks: 'line_checks' | 'do_not_call_checks' | 'address_checks',
+  column: 'e164' | 'address',
+  subjects: readonly string[],
+  listId: string,
+): Promise<readonly Record<string, unknown>[]> {
+  if (subjects.length === 0) return []
   const { rows } = await db.execute<Record<string, unknown>>(sql`
     select c.*, case when j.list_id = ${listId} then c.cost else 0 end as our_cost
-    from line_checks c join jobs j on j.id = c.job_id
-    where c.e164 = any(${sql.param(e164s)}::text[]) and c.answered_at is not null order by c.answered_at`)
+    from ${sql.raw(checks)} c join jobs j on j.id = c.job_id
+    where c.${sql.raw(column)} = any(${sql.param([...subjects])}::text[]) and c.answered_at is not null
+    order by c.answered_at`)
+  return rows
+}
+
+/** What the register has answered about this contact's numbers, asked by any list; the cost where this list paid. */
+export async function checkEntries(db: Db, e164s: readonly string[], listId: string): Entries {
+  const rows = await answersAbout(db, 'line_checks', 'e164', e164s, listId)
   return rows.map((row) => ({
     at: instant(row.answered_at),
     what: {
@@ -56,11 +69,7 @@ export async function checkEntries(db: Db, e164s: readonly string[], listId: str
 
 /** What do-not-call registers have answered about this contact's numbers, asked by any list. */
 export async function registerEntries(db: Db, e164s: readonly string[], listId: string): Entries {
-  if (e164s.length === 0) return []
-  const { rows } = await db.execute<Record<string, unknown>>(sql`
-    select c.*, case when j.list_id = ${listId} then c.cost else 0 end as our_cost
-    from do_not_call_checks c join jobs j on j.id = c.job_id
-    where c.e164 = any(${sql.param([...e164s])}::text[]) and c.answered_at is not null order by c.answered_at`)
+  const rows = await answersAbout(db, 'do_not_call_checks', 'e164', e164s, listId)
   return rows.map((row) => ({
     at: instant(row.answered_at),
     what: {
@@ -75,11 +84,7 @@ export async function registerEntries(db: Db, e164s: readonly string[], listId: 
 
 /** What the verifier has answered about this contact's addresses, asked by any list; the cost where this list paid. */
 export async function verifiedEntries(db: Db, addresses: readonly string[], listId: string): Entries {
-  if (addresses.length === 0) return []
-  const { rows } = await db.execute<Record<string, unknown>>(sql`
-    select c.*, case when j.list_id = ${listId} then c.cost else 0 end as our_cost
-    from address_checks c join jobs j on j.id = c.job_id
-    where c.address = any(${sql.param([...addresses])}::text[]) and c.answered_at is not null order by c.answered_at`)
+  const rows = await answersAbout(db, 'address_checks', 'address', addresses, listId)
   return rows.map((row) => ({
     at: instant(row.answered_at),
     what: {

@@ -1,6 +1,6 @@
 import type { Connection, ConnectorDocument } from '@upper-field/contract'
-import { type ReactNode, useState } from 'react'
-import { Link, useNavigate, useParams } from 'react-router'
+import { useState } from 'react'
+import { useNavigate, useParams } from 'react-router'
 import {
   problemText,
   useKeepConnectorMutation,
@@ -9,6 +9,7 @@ import {
   useReadMeQuery,
   useRemoveConnectionMutation,
 } from '../api'
+import { DocumentPage } from '../documents/DocumentPage'
 import { DocumentText } from '../documents/DocumentText'
 import { KeepDocument } from '../documents/KeepDocument'
 import { Loading, Notice } from '../kit/Notice'
@@ -17,28 +18,26 @@ import { blank, type Draft, readDraft, textOf } from './draft'
 import { StartConnector } from './StartConnector'
 import { TryConnector } from './TryConnector'
 
+const ALL = { to: '/providers', text: 'Providers' }
+
 /** One service: how it is declared, and what comes of asking it once. */
 export function ConnectorView() {
   const { provider = 'new' } = useParams()
   const isNew = provider === 'new'
   const { data: document, error } = useReadConnectorQuery({ params: { provider } }, { skip: isNew })
-  if (error) return <Page title="A service">{<Notice tone="bad">{problemText(error)}</Notice>}</Page>
-  if (!isNew && !document) return <Page title="A service">{<Loading what="the service" />}</Page>
+  if (error)
+    return (
+      <DocumentPage all={ALL} title="A service">
+        {<Notice tone="bad">{problemText(error)}</Notice>}
+      </DocumentPage>
+    )
+  if (!isNew && !document)
+    return (
+      <DocumentPage all={ALL} title="A service">
+        {<Loading what="the service" />}
+      </DocumentPage>
+    )
   return <Editor key={provider} provider={provider} kept={document ?? null} />
-}
-
-function Page({ title, children }: { title: string; children: ReactNode }) {
-  return (
-    <main className="mx-auto h-full max-w-6xl overflow-y-auto px-6 py-6">
-      <p className="text-[13px]">
-        <Link to="/providers" className="text-slate underline underline-offset-2">
-          Providers
-        </Link>
-      </p>
-      <h1 className="pb-1">{title}</h1>
-      {children}
-    </main>
-  )
 }
 
 function Editor({ provider, kept }: { provider: string; kept: ConnectorDocument | null }) {
@@ -49,7 +48,7 @@ function Editor({ provider, kept }: { provider: string; kept: ConnectorDocument 
   const connection = connections.find((one) => one.provider === provider)
   const isOwner = me?.role === 'owner'
   return (
-    <Page title={kept?.name ?? 'A new service'}>
+    <DocumentPage all={ALL} title={kept?.name ?? 'A new service'}>
       <p className="pb-4 text-soft">
         {kept?.about ||
           'A service is declared by one JSON document: what it gives, how it is asked, how it answers, what it charges.'}
@@ -64,7 +63,7 @@ function Editor({ provider, kept }: { provider: string; kept: ConnectorDocument 
         </div>
         {isOwner ? <TryConnector provider={provider} draft={draft} hasKey={connection?.hasKey ?? false} /> : null}
       </div>
-    </Page>
+    </DocumentPage>
   )
 }
 

@@ -1,7 +1,7 @@
 import type { DestinationDocument } from '@upper-field/contract'
 import { headingsOf } from '@upper-field/core/send'
-import { type ReactNode, useState } from 'react'
-import { Link, useNavigate, useParams } from 'react-router'
+import { useState } from 'react'
+import { useNavigate, useParams } from 'react-router'
 import {
   problemText,
   useKeepDestinationMutation,
@@ -10,6 +10,7 @@ import {
   useReadShippedDestinationsQuery,
   useRemoveDestinationMutation,
 } from '../api'
+import { DocumentPage } from '../documents/DocumentPage'
 import { DocumentText } from '../documents/DocumentText'
 import type { Draft } from '../documents/draft'
 import { KeepDocument } from '../documents/KeepDocument'
@@ -17,34 +18,32 @@ import { StartFrom } from '../documents/StartFrom'
 import { Loading, Notice } from '../kit/Notice'
 import { blankDestination, destinationText, readDestination } from './destinationDraft'
 
+const ALL = { to: '/destinations', text: 'Destinations' }
+
 /** One destination: how it is declared, and the heading lines that makes. */
 export function DestinationView() {
   const { destination = 'new' } = useParams()
   const { data, error } = useReadDestinationsQuery({})
-  if (error) return <Page title="A destination">{<Notice tone="bad">{problemText(error)}</Notice>}</Page>
-  if (!data) return <Page title="A destination">{<Loading what="the destination" />}</Page>
+  if (error)
+    return (
+      <DocumentPage all={ALL} title="A destination">
+        {<Notice tone="bad">{problemText(error)}</Notice>}
+      </DocumentPage>
+    )
+  if (!data)
+    return (
+      <DocumentPage all={ALL} title="A destination">
+        {<Loading what="the destination" />}
+      </DocumentPage>
+    )
   const kept = data.find(({ id }) => id === destination) ?? null
   if (destination !== 'new' && !kept)
     return (
-      <Page title="A destination">
+      <DocumentPage all={ALL} title="A destination">
         <Notice tone="bad">There is no such destination.</Notice>
-      </Page>
+      </DocumentPage>
     )
   return <Editor key={destination} kept={kept} all={data} />
-}
-
-function Page({ title, children }: { title: string; children: ReactNode }) {
-  return (
-    <main className="mx-auto h-full max-w-6xl overflow-y-auto px-6 py-6">
-      <p className="text-[13px]">
-        <Link to="/destinations" className="text-slate underline underline-offset-2">
-          Destinations
-        </Link>
-      </p>
-      <h1 className="pb-1">{title}</h1>
-      {children}
-    </main>
-  )
 }
 
 function Editor({ kept, all }: { kept: DestinationDocument | null; all: readonly DestinationDocument[] }) {
@@ -59,7 +58,7 @@ function Editor({ kept, all }: { kept: DestinationDocument | null; all: readonly
     setText(found ? destinationText({ ...found, id: `${id}-2`, name: `${found.name} 2` }) : blankDestination())
   }
   return (
-    <Page title={kept?.name ?? 'A new destination'}>
+    <DocumentPage all={ALL} title={kept?.name ?? 'A new destination'}>
       <p className="pb-4 text-soft">
         {kept?.about ||
           'A destination is declared by one JSON document: which columns it takes, in which form, and what must be there.'}
@@ -79,7 +78,7 @@ function Editor({ kept, all }: { kept: DestinationDocument | null; all: readonly
         </div>
         <Headings draft={draft} />
       </div>
-    </Page>
+    </DocumentPage>
   )
 }
 
