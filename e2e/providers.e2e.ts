@@ -102,6 +102,7 @@ test('a sample asks everybody, and teaches the plan that is taken', async ({ pag
   await page.getByRole('link', { name: 'Autumn terraces' }).click()
   await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: /^Fill/ }).click()
   await page.getByRole('button', { name: 'Sample' }).click()
+  await page.getByRole('button', { name: 'Ask everybody about some anew' }).press('Enter')
   await page.getByLabel('How many contacts').fill('0')
   await expect(page.getByText('A whole number from 1 to 2,000.')).toBeVisible()
   await page.getByLabel('How many contacts').fill('25')

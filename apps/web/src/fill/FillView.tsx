@@ -3,6 +3,7 @@ import { useState } from 'react'
 import { useReadFillSampleQuery, useReadFillsQuery, useReadJobsQuery } from '../api'
 import { NotConnected } from '../connections/NotConnected'
 import { useProviders } from '../connections/useConnected'
+import { TextButton } from '../kit/Button'
 import { Loading } from '../kit/Notice'
 import { Tabs } from '../kit/Tabs'
 import { Bench, BenchTitle, StoryOr } from '../shell/Bench'
@@ -119,14 +120,17 @@ function Sample({ plan, everybody, tabs, onTake }: PartProps & { onTake: (order:
   const { listId } = useListView()
   const [budgetText, setBudgetText] = useState(DEFAULT_BUDGET)
   const budget = budgetOf(budgetText) ?? undefined
-  const { data: sample } = useReadFillSampleQuery({
+  const { data: sample, isLoading } = useReadFillSampleQuery({
     params: { listId },
     query: { order: plan.order.join(','), budget },
   })
   const { data: jobs = [] } = useReadJobsQuery({ params: { listId } })
   const isGoingOn = jobs.some((job) => job.kind === 'fill' && isUnderWay(job))
   const [picked, setPicked] = useState<SampledOrder | null>(null)
+  const [isAskingAnew, setIsAskingAnew] = useState(false)
   const chosen = picked ?? sample?.cheapest
+  // Whether there is a sample is not known before the answer.
+  if (isLoading) return <Loading what="the sample" />
   return (
     <div className="flex h-full min-h-0">
       <main className="flex min-h-0 min-w-0 flex-1 flex-col pt-3">
@@ -143,17 +147,22 @@ function Sample({ plan, everybody, tabs, onTake }: PartProps & { onTake: (order:
         </div>
       </main>
       <StoryOr>
-        {sample && chosen ? (
-          <SamplePanel
-            sample={sample}
-            chosen={chosen}
-            onChoose={setPicked}
-            onTake={onTake}
-            budgetText={budgetText}
-            setBudgetText={setBudgetText}
-          />
+        {sample && chosen && !isAskingAnew ? (
+          <>
+            <SamplePanel
+              sample={sample}
+              chosen={chosen}
+              onChoose={setPicked}
+              onTake={onTake}
+              budgetText={budgetText}
+              setBudgetText={setBudgetText}
+            />
+            <p className="pt-3">
+              <TextButton onClick={() => setIsAskingAnew(true)}>Ask everybody about some anew</TextButton>
+            </p>
+          </>
         ) : (
-          <StartSample plan={newPlan(everybody)} />
+          <StartSample plan={newPlan(everybody)} onStarted={() => setIsAskingAnew(false)} />
         )}
       </StoryOr>
     </div>

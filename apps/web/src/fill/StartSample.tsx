@@ -12,7 +12,7 @@ const USUAL = 150
 const LARGEST = 2000
 
 /** Asks every service about the same contacts, taken at random: for its price said first. */
-export function StartSample({ plan }: { plan: PlanDraft }) {
+export function StartSample({ plan, onStarted }: { plan: PlanDraft; onStarted: () => void }) {
   const [text, setText] = useState(String(USUAL))
   const { estimate, job, isBusy, mayStart, startError, isStarting, start } = useFilling(plan)
   const wanting = estimate?.wanting ?? 0
@@ -20,6 +20,9 @@ export function StartSample({ plan }: { plan: PlanDraft }) {
   const isSize = Number.isInteger(size) && size > 0 && size <= LARGEST
   const sample = Math.min(size, wanting)
   const most = estimate && wanting > 0 ? Math.ceil((estimate.most * sample) / wanting) : 0
+  const ask = async () => {
+    if (await start({ budget: most, asking: 'everybody', sample })) onStarted()
+  }
   return (
     <div className="flex flex-col gap-3">
       <h2>Ask everybody about some</h2>
@@ -37,11 +40,7 @@ export function StartSample({ plan }: { plan: PlanDraft }) {
       />
       {startError ? <Notice tone="bad">{problemText(startError)}</Notice> : null}
       {mayStart ? (
-        <Button
-          look="main"
-          disabled={!isSize || wanting === 0 || isBusy || isStarting}
-          onClick={() => void start({ budget: most, asking: 'everybody', sample })}
-        >
+        <Button look="main" disabled={!isSize || wanting === 0 || isBusy || isStarting} onClick={() => void ask()}>
           Ask about {plural(isSize ? sample : 0, 'contact')} · at most {money(isSize ? most : 0)}
         </Button>
       ) : null}
