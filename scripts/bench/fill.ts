@@ -131,7 +131,7 @@ async function callBare(base: string, connector: Connector, values: Record<strin
     headers: {
       'content-type': 'application/json',
       'idempotency-key': crypto.randomUUID(),
-      [connector.key.name]: keyedValue(connector, key),
+      [connector.key.name]: keyedValue(connector.key, key),
     },
     body,
   })

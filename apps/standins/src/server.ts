@@ -4,6 +4,7 @@ import { serve } from '@hono/node-server'
 import { Hono } from 'hono'
 import { createDirectory } from './directory'
 import { bookIn, needsKey } from './http'
+import { NETWORK_NAMES, type Network, type NetworkName, openNetwork } from './networks'
 import { pageOf } from './page'
 import { SERVICE_NAMES, SERVICES, type ServiceName } from './services'
 import { type Fault, watch } from './watched'
@@ -13,8 +14,10 @@ export interface StandIns {
   readonly url: string
   /** What each service says it has charged, in millionths of a euro. */
   charged(): Record<ServiceName, { total: number; count: number }>
+  /** What an ad network holds, by its own books. */
+  network(name: NetworkName): Network
   /** Lets something go wrong with a service, or ends it. */
-  toggle(service: ServiceName, fault: Fault): void
+  toggle(service: ServiceName | NetworkName, fault: Fault): void
   stop(): Promise<void>
 }
 
@@ -28,12 +31,16 @@ export interface StandInsInput {
   readonly people: number
   readonly consumers?: number
   /** A service without a key is not there. */
-  readonly keys: Readonly<Partial<Record<ServiceName, string>>>
+  readonly keys: Readonly<Partial<Record<ServiceName | NetworkName, string>>>
 }
 
 /** A key for every service there is. */
 export const keysOf = (keyOf: (service: ServiceName) => string): Record<ServiceName, string> =>
   Object.fromEntries(SERVICE_NAMES.map((name) => [name, keyOf(name)])) as Record<ServiceName, string>
+
+/** A key for every ad network there is. */
+export const networkKeysOf = (keyOf: (network: NetworkName) => string): Record<NetworkName, string> =>
+  Object.fromEntries(NETWORK_NAMES.map((name) => [name, keyOf(name)])) as Record<NetworkName, string>
 
 /** Starts the simulated outside world on loopback. */
 export async function startStandIns({
@@ -49,19 +56,19 @@ export async function startStandIns({
   const directory = createDirectory(world)
   const pace = { speed }
   if (books) mkdirSync(books, { recursive: true })
-  const services = (Object.entries(keys) as [ServiceName, string][]).map(([name, key]) => {
+  const given = Object.entries(keys) as [ServiceName | NetworkName, string][]
+  const networks = given.flatMap(([name, key]) => {
+    if (!isNetwork(name)) return []
+    const watched = watch({ pace })
+    const book = books ? bookIn(join(books, `${name}.ndjson`)) : undefined
+    return [{ name, ...watched, ...openNetwork(world, name, key, { pace, faults: watched.watch.faults, book }) }]
+  })
+  const services = given.flatMap(([name, key]) => {
+    if (isNetwork(name)) return []
     const watched = watch({ pace })
     const { faults } = watched.watch
-    return {
-      name,
-      key,
-      ...watched,
-      ...SERVICES[name](world, directory, key, {
-        pace,
-        faults,
-        book: books ? bookIn(join(books, `${name}.tsv`)) : undefined,
-      }),
-    }
+    const book = books ? bookIn(join(books, `${name}.tsv`)) : undefined
+    return [{ name, key, ...watched, ...SERVICES[name](world, directory, key, { pace, faults, book }) }]
   })
   const app = new Hono()
   app.onError((_, c) => c.json({ error: 'not understood' }, 400))
@@ -70,15 +77,18 @@ export async function startStandIns({
     app.get(`/${name}/statement`, needsKey(key), (c) => c.json({ days: ledger.days(c.req.query('month') ?? '') }))
     app.use(`/${name}/*`, handler).route(`/${name}`, service)
   }
+  for (const { name, handler, app: network } of networks) app.use(`/${name}/*`, handler).route(`/${name}`, network)
   app.route(
     '/world',
-    pageOf(pace, () =>
-      services.map(({ name, watch, ledger }) => ({
-        name,
-        watch,
-        charged: { total: ledger.total(), count: ledger.count() },
-      })),
-    ),
+    pageOf(pace, {
+      services: () =>
+        services.map(({ name, watch, ledger }) => ({
+          name,
+          watch,
+          charged: { total: ledger.total(), count: ledger.count() },
+        })),
+      networks: () => networks,
+    }),
   )
   const charged = () =>
     Object.fromEntries(
@@ -94,8 +104,13 @@ export async function startStandIns({
   return {
     url: `http://127.0.0.1:${typeof address === 'object' && address ? address.port : port}`,
     charged,
+    network: (name) => {
+      const found = networks.find((one) => one.name === name)
+      if (!found) throw new Error(`${name} is not there`)
+      return found.network
+    },
     toggle: (service, fault) => {
-      const faults = services.find(({ name }) => name === service)?.watch.faults
+      const faults = [...services, ...networks].find(({ name }) => name === service)?.watch.faults
       if (faults && !faults.delete(fault)) faults.add(fault)
     },
     stop: () =>
@@ -105,3 +120,6 @@ export async function startStandIns({
       }),
   }
 }
+
+const isNetwork = (name: ServiceName | NetworkName): name is NetworkName =>
+  (NETWORK_NAMES as readonly string[]).includes(name)

@@ -3,7 +3,9 @@ import { type StandInOptions, sleep } from './http'
 
 /** What can be made to go wrong with a service, by hand or by a test. */
 export const FAULTS = ['slow', 'down', 'nonsense', 'doubled', 'another-price'] as const
-export type Fault = (typeof FAULTS)[number]
+/** The same with an ad network: it refuses every second part, or has forgotten what it was sent. */
+export const NETWORK_FAULTS = ['slow', 'down', 'nonsense', 'half-refused', 'forgetful'] as const
+export type Fault = (typeof FAULTS)[number] | (typeof NETWORK_FAULTS)[number]
 
 /** One question and its answer, as they went over the wire. */
 export interface Exchange {

@@ -7,44 +7,12 @@ import {
   GIVES,
   type Gives,
   INPUT_SETS,
-  LONGEST_TEMPLATE,
-  whyNoPath,
   whyNoTemplate,
 } from '@upper-field/core/connect'
 import { z } from 'zod'
+import { Address, CallLimit, callOf, JsonPath, KeyPlace } from './outgoing'
 
-type Place = Parameters<typeof whyNoTemplate>[0]
-
-const template = (place: Place) =>
-  z
-    .string()
-    .max(LONGEST_TEMPLATE)
-    .superRefine((text, ctx) => {
-      const why = whyNoTemplate(place, text)
-      if (why !== null) ctx.addIssue({ code: 'custom', message: why })
-    })
-
-const JsonPath = z
-  .string()
-  .max(300)
-  .superRefine((path, ctx) => {
-    const why = whyNoPath(path)
-    if (why !== null) ctx.addIssue({ code: 'custom', message: why })
-  })
-
-/** Names of headers (RFC 9110), none of which is ours to write. */
-const HeaderName = z
-  .string()
-  .regex(/^[\w!#$%&'*+.^`|~-]{1,60}$/, 'This is no name of a header.')
-  .refine((name) => !OURS.has(name.toLowerCase()), 'This header is written by the application itself.')
-const OURS = new Set(['host', 'content-length', 'content-type', 'transfer-encoding', 'connection', 'idempotency-key'])
-
-const Call = z.strictObject({
-  method: z.enum(['GET', 'POST']),
-  path: template('path').refine((path) => /^\/(?!\/)/.test(path), 'A path begins with one slash.'),
-  headers: z.record(HeaderName, template('header')).optional(),
-  body: template('body').optional(),
-})
+const Call = callOf(whyNoTemplate)
 
 const Answers = z.discriminatedUnion('how', [
   z.strictObject({ how: z.literal('at-once') }),
@@ -83,12 +51,8 @@ export const ConnectorDocument = z
       .max(300)
       .nullable()
       .default(null),
-    address: z.url({ protocol: /^https?$/, error: 'An address begins with https://.' }).max(500),
-    key: z.strictObject({
-      in: z.enum(['header', 'query']),
-      name: HeaderName,
-      value: z.string().max(200).includes('{{ key }}', { error: 'Say where the key stands: {{ key }}.' }),
-    }),
+    address: Address,
+    key: KeyPlace,
     one: z.strictObject(WAY),
     many: z
       .strictObject({ ...WAY, most: z.int().min(2).max(1000) })
@@ -103,12 +67,7 @@ export const ConnectorDocument = z
         ourFault: Statuses.default([400, 401, 403, 422]),
       })
       .default({ notFound: [404], tryLater: [429, 500, 502, 503, 504], ourFault: [400, 401, 403, 422] }),
-    limit: z
-      .strictObject({
-        perSecond: z.number().positive().max(1000).nullable().default(null),
-        atOnce: z.int().min(1).max(50).default(8),
-      })
-      .default({ perSecond: null, atOnce: 8 }),
+    limit: CallLimit,
     charge: z.strictObject({
       per: z.enum(CHARGED_PER),
       euros: z.number().min(0).max(1000).multipleOf(0.000001),

@@ -1,5 +1,6 @@
 import { contradictionsIn, DESTINATION_FORMAT, SEND_FIELDS, TAKES, whyNoStep } from '@upper-field/core/send'
 import { z } from 'zod'
+import { NetworkDocument } from './network'
 
 const Field = z.enum(SEND_FIELDS)
 const Fields = z.array(Field).max(SEND_FIELDS.length).default([])
@@ -74,8 +75,11 @@ export const DestinationDocument = z
       .default({ fewest: null, fewestMatched: null, toldFrom: null }),
     lapsesAfterDays: z.int().min(1).max(3650).nullable().default(null),
     changes: z.enum(['added-and-removed', 'whole']).default('whole'),
+    network: NetworkDocument.nullable().default(null),
   })
-  .superRefine(({ audiences, hashing }, ctx) => {
+  .superRefine(({ audiences, hashing, changes, network }, ctx) => {
+    if (network && changes === 'whole' && !network.part.calls.whole)
+      ctx.addIssue({ code: 'custom', path: ['network'], message: 'It is replaced whole, and no call says how.' })
     const takes = audiences.map((one) => one.takes)
     if (new Set(takes).size < takes.length)
       ctx.addIssue({ code: 'custom', path: ['audiences'], message: 'People, or companies, are declared twice.' })

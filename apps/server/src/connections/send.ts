@@ -77,7 +77,7 @@ function addressOf({ connector, baseUrl, secret }: Target, path: string): URL {
   const url = new URL(path, baseUrl)
   // A template may lead to another path of the service, never to another service.
   if (url.origin !== new URL(baseUrl).origin) throw new Error('the path leads away from the service')
-  if (connector.key.in === 'query') url.searchParams.set(connector.key.name, keyedValue(connector, secret))
+  if (connector.key.in === 'query') url.searchParams.set(connector.key.name, keyedValue(connector.key, secret))
   return url
 }
 
@@ -85,7 +85,7 @@ function headersOf({ connector, secret }: Target, { body }: OutgoingRequest, ide
   return {
     ...(body === null ? {} : { 'content-type': 'application/json' }),
     ...(idempotencyKey === null ? {} : { 'idempotency-key': idempotencyKey }),
-    ...(connector.key.in === 'header' ? { [connector.key.name]: keyedValue(connector, secret) } : {}),
+    ...(connector.key.in === 'header' ? { [connector.key.name]: keyedValue(connector.key, secret) } : {}),
   }
 }
 

@@ -1,3 +1,5 @@
+import type { Call, CallLimit, KeyPlace } from '../callTemplates'
+
 /** What a service gives. */
 export const GIVES = [
   'mobile',
@@ -43,16 +45,6 @@ export type AnswerField = (typeof ANSWER_FIELDS)[number]
 
 export const CHARGED_PER = ['call', 'candidate', 'accepted', 'answered', 'deliverable'] as const
 
-/** A request as Liquid templates: what is put into a path or a body is written so that it stays one value there. */
-export interface Call {
-  readonly method: 'GET' | 'POST'
-  /** Behind the address of the service. */
-  readonly path: string
-  readonly headers?: Readonly<Record<string, string>> | undefined
-  /** A text that is JSON once it is filled in; values stand in it as they are, without quotation marks. */
-  readonly body?: string | undefined
-}
-
 /** How an answer comes. */
 export type Answers =
   | { readonly how: 'at-once' }
@@ -92,7 +84,7 @@ export interface Connector {
   readonly countries: readonly string[] | null
   /** Where it is unless a connection says otherwise. */
   readonly address: string
-  readonly key: { readonly in: 'header' | 'query'; readonly name: string; readonly value: string }
+  readonly key: KeyPlace
   readonly one: Way
   /** How many are asked about in one call, where the service takes that. */
   readonly many: (Way & { readonly most: number }) | null
@@ -105,7 +97,7 @@ export interface Connector {
     readonly tryLater: readonly number[]
     readonly ourFault: readonly number[]
   }
-  readonly limit: { readonly perSecond: number | null; readonly atOnce: number }
+  readonly limit: CallLimit
   readonly charge: {
     readonly per: (typeof CHARGED_PER)[number]
     readonly euros: number

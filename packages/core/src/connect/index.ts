@@ -1,3 +1,13 @@
+export { whyNoPath } from '../answerPaths'
+export {
+  type Call,
+  type CallLimit,
+  type KeyPlace,
+  LONGEST_TEMPLATE,
+  METHODS,
+  type OutgoingRequest,
+  type TemplatePlace,
+} from '../callTemplates'
 export {
   type AnswerItem,
   type AnswerProblem,
@@ -9,13 +19,11 @@ export {
   readState,
   readStatement,
   type StatementDay,
-  whyNoPath,
 } from './answer'
 export {
   ANSWER_FIELDS,
   type AnswerField,
   type Answers,
-  type Call,
   CHARGED_PER,
   type Connector,
   FORMAT,
@@ -30,8 +38,6 @@ export { isFreeAnswer, priceOf } from './price'
 export {
   buildRequest,
   keyedValue,
-  LONGEST_TEMPLATE,
-  type OutgoingRequest,
   REQUEST_NAMES,
   type RequestValues,
   whyNoTemplate,

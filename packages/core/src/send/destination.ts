@@ -1,3 +1,5 @@
+import type { NetworkCalls } from './networkCalls'
+
 /** What is sent of a contact or a company: each may have several values, the best first. */
 export const SEND_FIELDS = [
   'email',
@@ -78,6 +80,8 @@ export interface Destination {
   readonly lapsesAfterDays: number | null
   /** Whether an audience can be changed, or is replaced whole. */
   readonly changes: 'added-and-removed' | 'whole'
+  /** How it is called; null where files alone are made for it. */
+  readonly network: NetworkCalls | null
 }
 
 /** The shape of an audience of these; null where a destination does not take them. */

@@ -12,6 +12,7 @@ export {
   TAKES,
   type Takes,
 } from './destination'
+export { roundsOf, type Way, wayOf } from './difference'
 export {
   DELIMITERS,
   FILE_COLUMNS,
@@ -28,6 +29,27 @@ export {
   USUAL_LAYOUT,
 } from './fileLayout'
 export { fileNameFor } from './fileName'
+export {
+  AUDIENCE_STATES,
+  type AudienceState,
+  NETWORK_VALUES,
+  type NetworkAccount,
+  type NetworkCalls,
+  type NetworkValue,
+  networkTemplates,
+  PART_CHANGES,
+  type PartChange,
+  PURPOSES,
+  type Purpose,
+  partValues,
+  type Refusal,
+  readAccounts,
+  readAudienceState,
+  readText,
+  refusalOf,
+  type ToldState,
+  whyNotFor,
+} from './networkCalls'
 export { type NormalContext, normalForm } from './normalForms'
 export { NORMAL_STEPS, whyNoStep } from './normalSteps'
 export {
