@@ -16,6 +16,8 @@ import { jobHandlers } from './jobs/handlers'
 import { startRunner } from './jobs/runner'
 import { createPeople } from './people/auth'
 import { ensureDemoOperator } from './people/demoOperator'
+import { lookAtAll } from './send/lookAt'
+import { removeOverdue } from './send/owedRemovals'
 import type { Services } from './services'
 import { letExpiredGo } from './suppression/expiry'
 
@@ -99,22 +101,30 @@ const httpTimes = ({ limits }: Config) => ({
 /** How often is looked for what has to be done by itself, in milliseconds. */
 const TIDY_UP_EVERY = 60_000
 
+/** How often audiences are looked for whose network is to be asked how they stand, in milliseconds. */
+const LOOK_EVERY = 1000
+
+function byItself(services: Services, work: (services: Services) => Promise<unknown>): void {
+  void work(services).catch((error: unknown) => {
+    // Whatever the database was away for is done the next time.
+    if (!isLostConnection(error)) logError('by itself', error)
+  })
+}
+
 /** Takes jobs from the queue until stopped; expired entries of suppression lists let go, old keys of calls go. */
 export async function startJobs(config: Config): Promise<{ stop(): Promise<void> }> {
   const services = openServices(config, { of: 'jobs' })
   const runner = await startRunner(services, jobHandlers)
   const tidyUp = () => {
-    for (const work of [sealAgain, letExpiredGo, forgetOldKeys, indexLeftOut])
-      void work(services).catch((error: unknown) => {
-        // Whatever the database was away for is done in a minute.
-        if (!isLostConnection(error)) logError('tidying up', error)
-      })
+    for (const work of [sealAgain, letExpiredGo, forgetOldKeys, indexLeftOut, removeOverdue]) byItself(services, work)
   }
   tidyUp()
   const clock = setInterval(tidyUp, TIDY_UP_EVERY)
+  const looking = setInterval(() => byItself(services, lookAtAll), LOOK_EVERY)
   return {
     stop: async () => {
       clearInterval(clock)
+      clearInterval(looking)
       await runner.stop()
       await services.close()
     },

@@ -1,4 +1,5 @@
 import type { z } from 'zod'
+import { audienceEndpoints } from './endpoints/audiences'
 import { bringEndpoints } from './endpoints/bring'
 import type { Endpoint } from './endpoints/endpoint'
 import { jobsEndpoints } from './endpoints/jobs'
@@ -24,6 +25,7 @@ export const endpoints = {
   ...moneyEndpoints,
   ...splitEndpoints,
   ...sendEndpoints,
+  ...audienceEndpoints,
   ...suppressionEndpoints,
 } satisfies Record<string, Endpoint>
 

@@ -1,3 +1,4 @@
+export * from './audience'
 export * from './batches'
 export * from './calls'
 export { type ApiClient, addressOf, CallFailed, type CallInput, createClient } from './client'

@@ -1,7 +1,19 @@
 import { z } from 'zod'
 import { Id, Instant } from './words'
 
-export const JOB_KINDS = ['bring-in', 'take-back', 'tidy', 'pair', 'index', 'mark', 'check', 'fill', 'edition'] as const
+export const JOB_KINDS = [
+  'bring-in',
+  'take-back',
+  'tidy',
+  'pair',
+  'index',
+  'mark',
+  'check',
+  'fill',
+  'edition',
+  'prepare',
+  'deliver',
+] as const
 export const JobKind = z.enum(JOB_KINDS)
 export type JobKind = z.infer<typeof JobKind>
 export const JOB_STATES = [
@@ -27,7 +39,7 @@ export const Job = z.object({
   done: z.number().int(),
   total: z.number().int().nullable(),
   /** What is counted; `do-not-call` are numbers too. */
-  unit: z.enum(['bytes', 'numbers', 'addresses', 'do-not-call', 'contacts']),
+  unit: z.enum(['bytes', 'numbers', 'addresses', 'do-not-call', 'contacts', 'lines']),
   /** Code of what went wrong, or of what ended the work early. */
   problem: z.string().nullable(),
   result: z.record(z.string(), z.union([z.number(), z.string()])),

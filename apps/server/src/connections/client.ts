@@ -36,7 +36,7 @@ export type AnswerProblem = (typeof ANSWER_PROBLEMS)[number]
 export const answerProblemOf = (error: unknown): AnswerProblem | null =>
   error instanceof JobProblem ? (ANSWER_PROBLEMS.find((code) => code === error.code) ?? null) : null
 
-const TRIES = 4
+export const TRIES = 4
 /** A provider that asks for a longer wait than this is given up for this question, in seconds. */
 const LONGEST_WAIT = 30
 
@@ -160,9 +160,13 @@ async function callWithRetries(
     if (meant.is === 'answer') return meant.text
     if (meant.is === 'nothing') return NOTHING
     if (meant.is === 'final' || attempt >= TRIES) throw new JobProblem(meant.problem)
-    await sleep(Math.min(meant.retryAfter ?? 0.2 * 2 ** attempt, LONGEST_WAIT) * 1000)
+    await beforeTry(attempt, meant.retryAfter)
   }
 }
+
+/** Waits before a call is tried again. @param retryAfter the wait that was asked for, in seconds */
+export const beforeTry = (attempt: number, retryAfter: number | null): Promise<void> =>
+  sleep(Math.min(retryAfter ?? 0.2 * 2 ** attempt, LONGEST_WAIT) * 1000)
 
 type Meaning =
   | { readonly is: 'answer'; readonly text: string }

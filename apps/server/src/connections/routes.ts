@@ -11,7 +11,7 @@ import type { Services } from '../services'
 import { refuseOverLimit } from '../spend/limit'
 import { findConnector, termsOf } from './connectors'
 import { describeConnections } from './describe'
-import { checkAddress, OutgoingRefused } from './outgoing'
+import { keyStaysWithItsAddress, refuseAddress } from './keptKeys'
 import { seal, unsealWithAny } from './seal'
 import type { Target } from './send'
 import { tryConnector } from './tryConnector'
@@ -25,7 +25,8 @@ export function connectionRoutes(app: Hono, services: Services): void {
   serve(app, services, 'changeConnection', async ({ params, body }) => {
     if (!(await findConnector(db, params.provider))) throw notFound('provider')
     await refuseAddress(services, body.baseUrl)
-    await keyStaysWithItsAddress(db, params.provider, body)
+    const [kept] = await db.select().from(connections).where(eq(connections.provider, params.provider))
+    keyStaysWithItsAddress(kept?.sealedKey ? kept.baseUrl : null, body)
     const changed = {
       baseUrl: body.baseUrl,
       changedAt: new Date(services.now()),
@@ -85,36 +86,4 @@ async function targetOf({ db, config }: Services, connector: Connector, key: str
   const secret = key ?? kept?.text ?? null
   if (secret === null) throw new Problem(422, 'key-needed', 'There is no key to try with. Give one. Nothing was asked.')
   return { connector, baseUrl, secret, config }
-}
-
-async function refuseAddress({ config }: Services, address: string): Promise<void> {
-  await checkAddress(address, config).catch((cause: unknown) => {
-    throw new Problem(422, 'address-refused', whyRefused(cause), { cause })
-  })
-}
-
-const REFUSED: Record<OutgoingRefused['reason'], string> = {
-  scheme: 'An address begins with https://.',
-  'plain-http': 'Keys are sent over https only. Addresses with http:// must be allowed in the settings.',
-  'private-address': 'This address lies inside a private network. Such addresses must be allowed in the settings.',
-  'no-such-name': 'There is no such name on the internet.',
-}
-
-const whyRefused = (cause: unknown): string =>
-  `${cause instanceof OutgoingRefused ? REFUSED[cause.reason] : 'This is no address.'} Nothing was changed.`
-
-/** A key was given for one address: whoever changes that must know the key, or could have it sent to themselves. */
-async function keyStaysWithItsAddress(
-  db: Services['db'],
-  provider: string,
-  { baseUrl, key }: { readonly baseUrl: string; readonly key?: string | undefined },
-): Promise<void> {
-  if (key) return
-  const [kept] = await db.select().from(connections).where(eq(connections.provider, provider))
-  if (kept?.sealedKey && new URL(kept.baseUrl).origin !== new URL(baseUrl).origin)
-    throw new Problem(
-      422,
-      'key-needed',
-      'The key belongs to the address it was given for. Give it again together with the new address.',
-    )
 }

@@ -1,5 +1,5 @@
 import { and, eq } from 'drizzle-orm'
-import { connections } from '../db/schema'
+import { connections, destinationKeys } from '../db/schema'
 import type { Services } from '../services'
 import { seal, unsealWithAny } from './seal'
 
@@ -8,17 +8,24 @@ import { seal, unsealWithAny } from './seal'
  * settings. @returns how many keys were sealed again
  */
 export async function sealAgain({ db, config }: Pick<Services, 'db' | 'config'>): Promise<number> {
-  const [present] = config.sealingSecrets
   let count = 0
   for (const { provider, sealedKey } of await db.select().from(connections)) {
-    const opened = sealedKey === null ? null : unsealWithAny(sealedKey, config.sealingSecrets)
-    if (opened === null || sealedKey === null || opened.secret === present) continue
-    const changed = await db
-      .update(connections)
-      .set({ sealedKey: seal(opened.text, present) })
-      .where(and(eq(connections.provider, provider), eq(connections.sealedKey, sealedKey)))
-      .returning({ provider: connections.provider })
-    count += changed.length
+    const sealed = sealedKey === null ? null : sealedAnew(sealedKey, config.sealingSecrets)
+    if (sealed === null || sealedKey === null) continue
+    const isThisOne = and(eq(connections.provider, provider), eq(connections.sealedKey, sealedKey))
+    count += (await db.update(connections).set({ sealedKey: sealed }).where(isThisOne).returning()).length
+  }
+  for (const { destination, sealedKey } of await db.select().from(destinationKeys)) {
+    const sealed = sealedAnew(sealedKey, config.sealingSecrets)
+    if (sealed === null) continue
+    const isThisOne = and(eq(destinationKeys.destination, destination), eq(destinationKeys.sealedKey, sealedKey))
+    count += (await db.update(destinationKeys).set({ sealedKey: sealed }).where(isThisOne).returning()).length
   }
   return count
+}
+
+/** A key sealed with the present secret; null where it is already, or none of the secrets opens it. */
+function sealedAnew(sealedKey: string, secrets: Services['config']['sealingSecrets']): string | null {
+  const opened = unsealWithAny(sealedKey, secrets)
+  return opened === null || opened.secret === secrets[0] ? null : seal(opened.text, secrets[0])
 }

@@ -4,12 +4,17 @@ import { type Agent, request } from 'undici'
 import type { Config } from '../config'
 import { outgoingAgent } from './outgoing'
 
-/** A service as it is called: where, and with which key. */
-export interface Target {
-  readonly connector: Connector
+/** Who is called: where, and with which key. */
+export interface Called {
+  readonly connector: Pick<Connector, 'id' | 'key' | 'limit'>
   readonly baseUrl: string
   readonly secret: string
   readonly config: Config
+}
+
+/** A service as its connector declares it. */
+export interface Target extends Called {
+  readonly connector: Connector
 }
 
 /** What came back: an answer of any status, one that is too large, or none. */
@@ -29,7 +34,7 @@ function agentFor(config: Config): Agent {
 /** Calls of one service wait for each other here, so that its limit is kept by this process. */
 const queues = new Map<string, PQueue>()
 
-function queueOf({ id, limit }: Connector): PQueue {
+function queueOf({ id, limit }: Called['connector']): PQueue {
   const name = `${id} ${limit.atOnce} ${limit.perSecond}`
   const queue = queues.get(name) ?? new PQueue({ concurrency: limit.atOnce, ...rateOf(limit.perSecond) })
   queues.set(name, queue)
@@ -45,10 +50,10 @@ function rateOf(perSecond: number | null): { intervalCap?: number; interval?: nu
 }
 
 /** Sends a request once, within the service's limit. Redirects are not followed: they could lead anywhere. */
-export const send = (target: Target, outgoing: OutgoingRequest, idempotencyKey: string | null): Promise<Sent> =>
+export const send = (target: Called, outgoing: OutgoingRequest, idempotencyKey: string | null): Promise<Sent> =>
   queueOf(target.connector).add(() => sendNow(target, outgoing, idempotencyKey))
 
-async function sendNow(target: Target, outgoing: OutgoingRequest, idempotencyKey: string | null): Promise<Sent> {
+async function sendNow(target: Called, outgoing: OutgoingRequest, idempotencyKey: string | null): Promise<Sent> {
   const { answerBytes, answerSeconds } = target.config.limits
   const signal = AbortSignal.timeout(answerSeconds * 1000)
   try {
@@ -73,7 +78,7 @@ async function sendNow(target: Target, outgoing: OutgoingRequest, idempotencyKey
   }
 }
 
-function addressOf({ connector, baseUrl, secret }: Target, path: string): URL {
+function addressOf({ connector, baseUrl, secret }: Called, path: string): URL {
   const url = new URL(path, baseUrl)
   // A template may lead to another path of the service, never to another service.
   if (url.origin !== new URL(baseUrl).origin) throw new Error('the path leads away from the service')
@@ -81,7 +86,7 @@ function addressOf({ connector, baseUrl, secret }: Target, path: string): URL {
   return url
 }
 
-function headersOf({ connector, secret }: Target, { body }: OutgoingRequest, idempotencyKey: string | null) {
+function headersOf({ connector, secret }: Called, { body }: OutgoingRequest, idempotencyKey: string | null) {
   return {
     ...(body === null ? {} : { 'content-type': 'application/json' }),
     ...(idempotencyKey === null ? {} : { 'idempotency-key': idempotencyKey }),

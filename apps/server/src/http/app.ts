@@ -12,6 +12,7 @@ import { jobRoutes } from '../jobs/routes'
 import { listRoutes } from '../lists/routes'
 import { pairRoutes } from '../pair/routes'
 import { peopleRoutes } from '../people/routes'
+import { audienceRoutes } from '../send/audienceRoutes'
 import { sendRoutes } from '../send/routes'
 import type { Services } from '../services'
 import { spendRoutes } from '../spend/routes'
@@ -61,6 +62,7 @@ export function createApp(services: Services, events: ServerEvents): Hono {
   fillRoutes(app, services)
   splitRoutes(app, services)
   sendRoutes(app, services)
+  audienceRoutes(app, services)
   connectionRoutes(app, services)
   spendRoutes(app, services)
   jobRoutes(app, services, events)

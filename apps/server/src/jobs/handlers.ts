@@ -4,7 +4,9 @@ import { checkJob } from '../check/checkJob'
 import { indexJob } from '../contacts/indexJob'
 import { fillJob } from '../fill/fillJob'
 import { pairJob } from '../pair/pairJob'
+import { deliverJob } from '../send/deliverJob'
 import { editionJob } from '../send/editionJob'
+import { prepareJob } from '../send/prepareJob'
 import { markJob } from '../suppression/markLater'
 import { tidyJob } from '../tidy/tidyJob'
 import type { JobHandlers } from './runner'
@@ -18,6 +20,8 @@ export const jobHandlers: JobHandlers = {
   fill: fillJob,
   mark: markJob,
   edition: editionJob,
+  prepare: prepareJob,
+  deliver: deliverJob,
   tidy: tidyJob,
   pair: pairJob,
 }

@@ -1,16 +1,5 @@
 import { createHash } from 'node:crypto'
-import {
-  type AudienceShape,
-  type FileLayout,
-  type FilePerson,
-  fileHead,
-  filePart,
-  headingsOf,
-  prepareMember,
-  shapeOf,
-  USUAL_LAYOUT,
-} from '@upper-field/core/send'
-import { csvLine } from '@upper-field/core/table'
+import { type AudienceShape, shapeOf } from '@upper-field/core/send'
 import { eq, sql } from 'drizzle-orm'
 import { copyInto } from '../db/copy'
 import { type Db, transaction } from '../db/database'
@@ -22,10 +11,8 @@ import { withListLock } from '../lists/listLock'
 import { countContacts } from '../projection/cube'
 import type { Services } from '../services'
 import { sha256Hex } from '../sha256'
-import { type Extras, extrasOf, NO_EXTRAS } from './extras'
+import { type EditionRow, extrasFor, headOf, textFor } from './fileText'
 import { pageOfMembers, type SendableContact } from './members'
-
-type EditionRow = typeof editions.$inferSelect
 
 /** Prepares the file of an edition a page of contacts at a time; the file is never held in memory. */
 export const editionJob: JobHandler = {
@@ -78,16 +65,13 @@ export const editionJob: JobHandler = {
   },
 }
 
-async function findEdition(db: Db, job: JobRow): Promise<EditionRow> {
+/** The edition a job is about. Throws a job problem where it is gone. */
+export async function findEdition(db: Db, job: JobRow): Promise<EditionRow> {
   const { editionId } = job.payload as { editionId: string }
   const [edition] = await db.select().from(editions).where(eq(editions.id, editionId))
   if (!edition) throw new JobProblem('edition-gone')
   return edition
 }
-
-/** Only files for people hold the columns that became no field. */
-const extrasFor = (db: Db, edition: EditionRow, page: readonly SendableContact[]): Promise<Extras> =>
-  edition.form === 'people' ? extrasOf(db, edition.listId, page) : Promise.resolve(NO_EXTRAS)
 
 interface ReadyLine {
   readonly member: SendableContact
@@ -108,60 +92,12 @@ async function eachCompanyOnce(tx: Db, editionId: string, lines: readonly ReadyL
 }
 
 /** What the lines of an audience look like; null for a file for people. Throws a job problem where its destination is gone. */
-async function shapeFor(db: Db, { form, destination, takes }: EditionRow): Promise<AudienceShape | null> {
+export async function shapeFor(db: Db, { form, destination, takes }: EditionRow): Promise<AudienceShape | null> {
   if (form === 'people') return null
   const [row] = await db.select().from(destinations).where(eq(destinations.id, destination))
   const shape = row ? shapeOf(row.document, takes) : null
   if (!shape) throw new JobProblem('destination-gone')
   return shape
-}
-
-const layoutOf = ({ layout }: EditionRow): FileLayout => layout ?? USUAL_LAYOUT
-
-const headOf = (edition: EditionRow, shape: AudienceShape | null, extras: readonly string[]): string =>
-  shape === null ? fileHead(layoutOf(edition), extras) : csvLine(headingsOf(shape))
-
-/** One contact as a part of the file; null where its destination cannot take it. */
-function textFor(
-  edition: EditionRow,
-  shape: AudienceShape | null,
-  member: SendableContact,
-  extras: Extras,
-): string | null {
-  if (shape === null) return filePart(layoutOf(edition), personOf(member), extrasIn(extras, member.id))
-  const prepared = prepareMember(member, shape, { hash: edition.form === 'hashed' ? sha256Hex : null })
-  return prepared.status === 'ready' ? csvLine(prepared.cells) : null
-}
-
-const extrasIn = ({ headings, of }: Extras, contactId: number): ReadonlyMap<string, string> => {
-  const known = of(contactId)
-  return new Map(headings.map((heading) => [heading, known.get(heading) ?? '']))
-}
-
-function personOf({ record, knownNumbers, emails, suppressedFor }: SendableContact): FilePerson {
-  const text = (column: string) => String(record[column] ?? '')
-  return {
-    fullName: text('full_name'),
-    givenName: text('given_name'),
-    familyName: text('family_name'),
-    company: text('company'),
-    title: text('title'),
-    numbers: knownNumbers,
-    emails,
-    street: text('street'),
-    postalCode: text('postal_code'),
-    city: text('city'),
-    region: text('region'),
-    country: text('country'),
-    site: text('told_domain'),
-    profile: text('profile'),
-    birthDate: text('birth_date'),
-    lane: text('lane'),
-    notFor: suppressedFor,
-    lineType: text('line_type'),
-    lineStatus: text('line_status'),
-    asItStood: text('raw_number'),
-  }
 }
 
 async function finish(services: Services, job: JobRow, edition: EditionRow): Promise<StepOutcome> {

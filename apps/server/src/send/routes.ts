@@ -21,6 +21,7 @@ import type { Services } from '../services'
 import { audienceOf, findDestination, keptDestinations, shippedDestinations } from './destinations'
 import { piecesOf } from './editionJob'
 import { runPreflight } from './preflight'
+import { linesOf } from './prepareJob'
 import { suppressedSince } from './suppressedSince'
 
 export function sendRoutes(app: Hono, services: Services): void {
@@ -68,7 +69,9 @@ export function sendRoutes(app: Hono, services: Services): void {
     Promise.all(
       (
         await db.select().from(editions).where(eq(editions.listId, params.listId)).orderBy(desc(editions.createdAt))
-      ).map(async (edition) => asEdition(edition, edition.state === 'ready' ? await suppressedSince(db, edition) : 0)),
+      ).map(async (edition) =>
+        asEdition(edition, edition.state === 'ready' ? (await suppressedSince(db, edition)).length : 0),
+      ),
     ),
   )
 
@@ -119,14 +122,14 @@ export function sendRoutes(app: Hono, services: Services): void {
     if (edition.state === 'withdrawn')
       throw new Problem(410, 'withdrawn', 'This file held a person who asked to be forgotten. Make it anew.')
     if (edition.state !== 'ready') throw new Problem(409, 'not-ready', 'This file is not ready yet.')
-    const suppressed = await suppressedSince(db, edition)
+    const suppressed = (await suppressedSince(db, edition)).length
     if (suppressed > 0)
       throw new Problem(
         410,
         'suppressed-since',
         `${suppressed.toLocaleString('en')} in this file said no after it was made. It is kept back: make it again, without them.`,
       )
-    const pieces = piecesOf(db, edition.id)
+    const pieces = await fileOf(db, edition)
     const body = new ReadableStream<Uint8Array>({
       pull: async (controller) => {
         const { value, done } = await pieces.next()
@@ -145,6 +148,17 @@ export function sendRoutes(app: Hono, services: Services): void {
   })
 }
 
+/** The bytes of a file: as they were written, or the lines of an audience put into one. */
+async function fileOf(db: Db, edition: typeof editions.$inferSelect): Promise<AsyncGenerator<Uint8Array>> {
+  if (edition.audienceId === null) return piecesOf(db, edition.id)
+  const shape = audienceOf(await findDestination(db, edition.destination), edition.takes)
+  return encoded(linesOf(db, edition.id, shape))
+}
+
+async function* encoded(texts: AsyncGenerator<string>): AsyncGenerator<Uint8Array> {
+  for await (const text of texts) yield new TextEncoder().encode(text)
+}
+
 const kindOf = ({ form, layout }: { readonly form: string; readonly layout: FileLayout | null }): FileKind =>
   form === 'people' ? (layout?.kind ?? 'csv') : 'csv'
 
@@ -160,7 +174,7 @@ async function refuseForm(db: Db, id: string, takes: Takes, form: 'hashed' | 'pl
 
 const asDocument = (destination: Destination): DestinationDocument => DestinationDocument.parse(destination)
 
-const asEdition = (edition: typeof editions.$inferSelect, suppressed = 0): Edition => ({
+export const asEdition = (edition: typeof editions.$inferSelect, suppressed = 0): Edition => ({
   id: edition.id,
   jobId: edition.jobId,
   destination: edition.destination,

@@ -9,20 +9,27 @@ const SCOPES_OF: Readonly<Record<'people' | 'audience', readonly Scope[]>> = {
   audience: ['all', 'ads'],
 }
 
+export interface MadeAt {
+  readonly id: string
+  readonly createdAt: Date
+  readonly form: string
+  readonly audienceId: string | null
+}
+
 /**
- * How many people in a prepared file are on a suppression list by entries that came after it was begun. The file may
- * not leave then, whatever their marks say by now.
+ * Contacts in a prepared file or edition that are on a suppression list by entries that came after it was begun. A file
+ * may not leave then, whatever their marks say by now.
  */
-export async function suppressedSince(
-  db: Db,
-  { id, createdAt, form }: { readonly id: string; readonly createdAt: Date; readonly form: string },
-): Promise<number> {
+export async function suppressedSince(db: Db, { id, createdAt, form, audienceId }: MadeAt): Promise<readonly number[]> {
   const keys = await keysSince(db, createdAt, SCOPES_OF[form === 'people' ? 'people' : 'audience'])
-  if (keys.length === 0) return 0
-  const { rows } = await db.execute<{ n: string }>(sql`
+  if (keys.length === 0) return []
+  const members =
+    audienceId === null
+      ? sql`select contact_id from edition_members where edition_id = ${id}`
+      : sql`select contact_id from edition_lines where edition_id = ${id}`
+  const { rows } = await db.execute<{ id: string }>(sql`
     with hit as (${idsOfHolders(keys)})
-    select count(distinct m.contact_id) as n from edition_members m
-    where m.edition_id = ${id} and m.contact_id in (
+    select distinct contact_id as id from (${members}) m where m.contact_id in (
       select coalesce(c.joined_into, c.id) from contacts c join hit on hit.id = c.id union select id from hit)`)
-  return Number(rows[0]?.n ?? 0)
+  return rows.map((row) => Number(row.id))
 }

@@ -9,6 +9,7 @@ import { joinAgain } from '../pair/joinAgain'
 import { sharersOf } from '../pair/sharers'
 import { countContacts } from '../projection/cube'
 import { replaceContacts } from '../projection/refresh'
+import { leaveAudiences } from '../send/owedRemovals'
 import { addKeys } from './entries'
 
 /** The suppression list whose hashed keys keep forgotten people out. */
@@ -174,6 +175,7 @@ async function eraseFacts(tx: Db, { ids, keys, editionIds }: Person): Promise<vo
   await tx.execute(sql`delete from edition_pieces where edition_id = ${editions}`)
   await tx.execute(sql`update editions set state = 'withdrawn' where id = ${editions}`)
   await tx.execute(sql`delete from edition_members where contact_id = ${these}`)
+  await leaveAudiences(tx, ids)
   // Rows that were held back, where they hold an address or a number of the person.
   for (const key of keys)
     await tx.execute(sql`update held_rows set bytes = '' where position(convert_to(${key}, 'UTF8') in bytes) > 0`)

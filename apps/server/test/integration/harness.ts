@@ -1,5 +1,5 @@
 import { type ApiClient, createClient, type NewBatch } from '@upper-field/contract'
-import { keysOf, type StandIns, startStandIns } from '@upper-field/standins'
+import { keysOf, networkKeysOf, type StandIns, startStandIns } from '@upper-field/standins'
 import { Client } from 'pg'
 import { bringIn } from '../../../../scripts/bringIn'
 import { freePort } from '../../../../scripts/postgres.mjs'
@@ -13,6 +13,7 @@ export const OWNER = {
   role: 'owner' as const,
 }
 export const KEYS = keysOf((service) => `key-${service}`)
+export const NETWORK_KEYS = networkKeysOf((network) => `key-${network}`)
 export const SECRET = 'integration tests need forty characters!'
 export const SEALING_SECRET = 'and another one of as many for the keys!'
 
@@ -102,6 +103,18 @@ export async function connectStandIns(
   for (const [provider, key] of Object.entries(KEYS)) {
     await server.api.call('changeConnection', { params: { provider }, body: { baseUrl: standIns.url, key } })
   }
+  return standIns
+}
+
+/** Ad networks of the outside world, with the destinations that ship and their keys set in the application. */
+export async function connectNetworks(
+  server: TestServer,
+  { seed = 'tests', people = 200, consumers = 0, speed = 40_000 } = {},
+): Promise<StandIns> {
+  const standIns = await startStandIns({ port: 0, seed, people, consumers, keys: NETWORK_KEYS, speed })
+  await addDestinations(server.api)
+  for (const [destinationId, key] of Object.entries(NETWORK_KEYS))
+    await server.api.call('keepDestinationKey', { params: { destinationId }, body: { address: standIns.url, key } })
   return standIns
 }
 

@@ -20,3 +20,13 @@ async function looked(isSo: () => Promise<boolean> | boolean): Promise<boolean> 
     return false
   }
 }
+
+/** Reads something again and again until it is as wanted. @returns what was read then */
+export async function untilIs<T>(read: () => Promise<T>, isSo: (value: T) => boolean, seconds = 30): Promise<T> {
+  let value = await read()
+  await until(async () => {
+    value = await read()
+    return isSo(value)
+  }, seconds)
+  return value
+}

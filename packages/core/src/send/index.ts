@@ -30,6 +30,17 @@ export {
 } from './fileLayout'
 export { fileNameFor } from './fileName'
 export {
+  expectedMatch,
+  type Forecast,
+  forecastMatch,
+  IDENTIFIER_KINDS,
+  type IdentifierKind,
+  type IdentifierMix,
+  type MatchHistory,
+  mixKey,
+} from './forecast'
+export { identifiersOf, type KindsKnown, kindsTaken } from './identifiers'
+export {
   AUDIENCE_STATES,
   type AudienceState,
   NETWORK_VALUES,

@@ -29,7 +29,22 @@ export {
 export { addressChecks, callLimits, charges, doNotCallChecks, idempotencyKeys, jobs, lineChecks } from './jobs'
 export { batches, batchPieces, heldRows, laneRules, layouts, lists, rows, segments } from './lists'
 export { pairDecisions, pairStates, pairs, valueChoices } from './pair'
-export { destinations, editionCompanies, editionMembers, editionPieces, editions, fileLayouts } from './send'
+export {
+  audienceMembers,
+  audiences,
+  deliveries,
+  destinationKeys,
+  destinations,
+  editionCompanies,
+  editionLeftOut,
+  editionLines,
+  editionMembers,
+  editionPieces,
+  editions,
+  fileLayouts,
+  type MixBySource,
+  trials,
+} from './send'
 export { providerLimits, spendLimit } from './spend'
 export { forgotten, suppressionBatches, suppressionEntries, suppressionLists } from './suppression'
 export { acts, edits, leftOut, routines } from './tidy'

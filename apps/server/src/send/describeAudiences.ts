@@ -1,0 +1,144 @@
+import type { Audience, Delivery, ToldRefusal } from '@upper-field/contract'
+import { type Destination, refusalOf } from '@upper-field/core/send'
+import { desc, inArray, type SQL, sql } from 'drizzle-orm'
+import { chosenContacts } from '../contacts/page'
+import { readFilter } from '../contacts/readFilter'
+import type { Db } from '../db/database'
+import { groupBy } from '../db/groupBy'
+import { audiences, deliveries } from '../db/schema'
+import { keptDestinations } from './destinations'
+import type { AudienceRow } from './difference'
+
+type DeliveryRow = typeof deliveries.$inferSelect
+
+const DAY = 86_400_000
+
+/** Audiences as the board shows them, the latest first. */
+export async function describeAudiences(db: Db, which: SQL): Promise<Audience[]> {
+  const rows = await db.select().from(audiences).where(which).orderBy(desc(audiences.createdAt), audiences.id)
+  if (rows.length === 0) return []
+  const ids = rows.map(({ id }) => id)
+  const destinations = new Map((await keptDestinations(db)).map((one) => [one.id, one]))
+  const sent = groupBy(
+    await db.select().from(deliveries).where(inArray(deliveries.audienceId, ids)).orderBy(desc(deliveries.startedAt)),
+    ({ audienceId }) => audienceId,
+  )
+  const members = await membersOf(db, ids)
+  return Promise.all(
+    rows.map(async (row) => {
+      const destination = destinations.get(row.destination)
+      const mine = sent.get(row.id) ?? []
+      const lastEdition = mine.find(({ editionId, state }) => editionId !== null && state === 'done')
+      const since = await changedSince(db, row, lastEdition?.editionId ?? null)
+      const held = members.get(row.id)
+      return {
+        id: row.id,
+        listId: row.listId,
+        name: row.name,
+        destination: row.destination,
+        takes: row.takes,
+        form: row.form,
+        filter: row.filter,
+        suppressionListId: row.suppressionListId,
+        purpose: row.purpose,
+        account: { id: row.accountId, name: row.accountName },
+        within: row.within,
+        keepsDays: row.keepsDays,
+        refreshDays: row.refreshDays,
+        removesByItself: row.removesByItself,
+        state: row.state,
+        refusal: row.reason === null ? null : toldRefusal(destination, row.reason),
+        people: held?.people ?? 0,
+        matched: row.matched,
+        toldAt: row.toldAt?.toISOString() ?? null,
+        lapsesAt: row.lapsesAt?.toISOString() ?? null,
+        lastEditionAt: lastEdition?.startedAt.toISOString() ?? null,
+        dueAt: dueOf(row, lastEdition)?.toISOString() ?? null,
+        ...since,
+        owedRemovals: held?.owed ?? 0,
+        owedSince: held?.owedSince ?? null,
+        forecast: lastEdition?.forecast ?? null,
+        latest: mine[0] ? asDelivery(mine[0], destination) : null,
+        similarTo: row.similarTo,
+        createdAt: row.createdAt.toISOString(),
+      } satisfies Audience
+    }),
+  )
+}
+
+/** When an audience wants refreshing: so many days after its last edition, and before anybody lapses. */
+function dueOf({ refreshDays, lapsesAt, similarTo }: AudienceRow, last: DeliveryRow | undefined): Date | null {
+  if (!last || similarTo) return null
+  const byPlan = last.startedAt.getTime() + refreshDays * DAY
+  return new Date(lapsesAt ? Math.min(byPlan, lapsesAt.getTime() - DAY) : byPlan)
+}
+
+interface Held {
+  readonly people: number
+  readonly owed: number
+  readonly owedSince: string | null
+}
+
+async function membersOf(db: Db, ids: readonly string[]): Promise<Map<string, Held>> {
+  const { rows } = await db.execute<{ id: string; people: string; owed: string; since: Date | string | null }>(sql`
+    select audience_id as id, count(*) as people, count(owed_since) as owed, min(owed_since) as since
+    from audience_members where audience_id = any(${sql.param([...ids])}::uuid[]) group by audience_id`)
+  return new Map(
+    rows.map(({ id, people, owed, since }) => [
+      id,
+      { people: Number(people), owed: Number(owed), owedSince: since === null ? null : new Date(since).toISOString() },
+    ]),
+  )
+}
+
+/** Who came into what an audience is made of since its last edition, and who left it. */
+async function changedSince(
+  db: Db,
+  { id, listId, filter, suppressionListId, similarTo }: AudienceRow,
+  editionId: string | null,
+): Promise<{ cameSince: number; leftSince: number }> {
+  if (similarTo || suppressionListId !== null) return { cameSince: 0, leftSince: 0 }
+  const { rows } = await db.execute<{ came: string; gone: string }>(sql`
+    with chosen as (select contacts.id from contacts where ${chosenContacts(listId, readFilter(filter))} and lane <> 'parked'),
+      looked as (select contact_id from edition_lines where edition_id = ${editionId}
+        union all select contact_id from edition_left_out where edition_id = ${editionId}),
+      held as (select distinct contact_id from audience_members where audience_id = ${id} and contact_id is not null)
+    select (select count(*) from chosen where not exists (select 1 from looked where contact_id = chosen.id)) as came,
+      (select count(*) from held where not exists (select 1 from chosen where chosen.id = contact_id)) as gone`)
+  return { cameSince: Number(rows[0]?.came ?? 0), leftSince: Number(rows[0]?.gone ?? 0) }
+}
+
+/** What a network's code means, in the words of its declaration. */
+export function toldRefusal(destination: Destination | undefined, code: string): ToldRefusal {
+  const own = OWN_REFUSALS[code]
+  const { says, remedy, takes } = own ?? refusalOf(destination?.network?.refusals ?? { code: '', words: {} }, code)
+  return { code, says, remedy, takes }
+}
+
+/** What stops a delivery here, before the network is asked. */
+const OWN_REFUSALS: Readonly<Record<string, Omit<ToldRefusal, 'code'>>> = {
+  'outer-audience-not-sent': {
+    says: 'The audience it is kept inside was not sent yet.',
+    remedy: 'Send that one first.',
+    takes: 'one delivery',
+  },
+}
+
+export const asDelivery = (row: DeliveryRow, destination: Destination | undefined): Delivery => ({
+  id: row.id,
+  jobId: row.jobId,
+  editionId: row.editionId,
+  way: row.way,
+  state: row.state as Delivery['state'],
+  added: row.added,
+  removed: row.removed,
+  renewed: row.renewed,
+  refusedLines: row.refusedLines,
+  refusedParts: row.refusedParts,
+  refusal: row.refusal === null ? null : toldRefusal(destination, row.refusal),
+  forecast: row.forecast,
+  matched: row.matched,
+  startedBy: row.startedBy,
+  startedAt: row.startedAt.toISOString(),
+  endedAt: row.endedAt?.toISOString() ?? null,
+})

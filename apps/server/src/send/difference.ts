@@ -1,0 +1,105 @@
+import type { Way } from '@upper-field/core/send'
+import { type SQL, sql } from 'drizzle-orm'
+import type { Db } from '../db/database'
+import type { audiences } from '../db/schema'
+
+export type AudienceRow = typeof audiences.$inferSelect
+
+/** Whoever has been there for longer than this is sent again where membership lapses, in days. */
+const RENEWED_AFTER_DAYS = 1
+
+/** Members that lapse by and by, and are told anew that they stay. */
+export const isRenewed = ({ keepsDays }: Pick<AudienceRow, 'keepsDays'>, at: Date): SQL =>
+  keepsDays === null
+    ? sql`false`
+    : sql`m.since <= ${new Date(at.getTime() - RENEWED_AFTER_DAYS * 86_400_000).toISOString()}::timestamptz`
+
+export interface Counted {
+  readonly comes: number
+  readonly leaves: number
+  readonly leavesSuppressed: number
+  readonly stays: number
+  readonly renewed: number
+}
+
+/** Holds the lines of an edition against those that are in the audience by our books. */
+export async function countDifference(
+  db: Db,
+  audience: Pick<AudienceRow, 'id' | 'keepsDays'>,
+  editionId: string,
+  at: Date,
+): Promise<Counted> {
+  const { rows } = await db.execute<Record<'comes' | 'leaves' | 'owed' | 'stays' | 'renewed', string>>(sql`
+    select count(*) filter (where m.key is null) as comes,
+      count(*) filter (where l.key is null) as leaves,
+      count(*) filter (where l.key is null and m.owed_since is not null) as owed,
+      count(*) filter (where l.key is not null and m.key is not null) as stays,
+      count(*) filter (where l.key is not null and m.key is not null and ${isRenewed(audience, at)}) as renewed
+    from (select * from edition_lines where edition_id = ${editionId}) l
+    full join (select * from audience_members where audience_id = ${audience.id}) m on m.key = l.key`)
+  const n = (name: 'comes' | 'leaves' | 'owed' | 'stays' | 'renewed') => Number(rows[0]?.[name] ?? 0)
+  return {
+    comes: n('comes'),
+    leaves: n('leaves'),
+    leavesSuppressed: n('owed'),
+    stays: n('stays'),
+    renewed: n('renewed'),
+  }
+}
+
+/** A line on its way. */
+export interface LineOut {
+  /** In hexadecimal digits. */
+  readonly key: string
+  readonly contactId: number | null
+  readonly cells: readonly string[]
+  readonly isRenewed: boolean
+}
+
+export interface PartAsked {
+  readonly audience: Pick<AudienceRow, 'id' | 'keepsDays'>
+  /** Null for a delivery that only takes out whoever has to leave. */
+  readonly editionId: string | null
+  readonly way: Way | 'removals'
+  readonly startedAt: Date
+  readonly after: string
+  readonly most: number
+}
+
+type Round = 'add' | 'remove' | 'whole'
+
+/**
+ * The next lines of a round, in the order of their keys: the same ones whoever asks again, since what was taken before
+ * has smaller keys.
+ */
+export async function nextLines(db: Db, round: Round, asked: PartAsked): Promise<readonly LineOut[]> {
+  const { audience, editionId, startedAt, after, most } = asked
+  const from = decode(after)
+  const members = sql`audience_members m where m.audience_id = ${audience.id} and m.key > ${from}`
+  const lines = sql`edition_lines l where l.edition_id = ${editionId} and l.key > ${from}`
+  const held = sql`select 1 from audience_members m where m.audience_id = ${audience.id} and m.key = l.key`
+  const kept = sql`select 1 from edition_lines l where l.edition_id = ${editionId} and l.key = m.key`
+  const queries: Readonly<Record<Round, SQL>> = {
+    remove:
+      editionId === null
+        ? sql`select m.key, m.contact_id, m.cells, false as renewed from ${members} and m.owed_since is not null`
+        : sql`select m.key, m.contact_id, m.cells, false as renewed from ${members} and not exists (${kept})`,
+    add: sql`select l.key, l.contact_id, l.cells, exists (${held}) as renewed from ${lines}
+      and not exists (${held} and not ${isRenewed(audience, startedAt)})`,
+    whole:
+      editionId === null
+        ? sql`select m.key, m.contact_id, m.cells, false as renewed from ${members} and m.owed_since is null`
+        : sql`select l.key, l.contact_id, l.cells, false as renewed from ${lines}`,
+  }
+  const { rows } = await db.execute<{ key: string; contact_id: string | null; cells: string[]; renewed: boolean }>(
+    sql`select encode(key, 'hex') as key, contact_id, cells, renewed from (${queries[round]}) q order by q.key limit ${most}`,
+  )
+  return rows.map(({ key, contact_id: contactId, cells, renewed }) => ({
+    key,
+    contactId: contactId === null ? null : Number(contactId),
+    cells,
+    isRenewed: renewed,
+  }))
+}
+
+const decode = (key: string): SQL => sql`decode(${key}, 'hex')`

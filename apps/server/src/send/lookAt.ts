@@ -1,0 +1,116 @@
+import { readText } from '@upper-field/core/send'
+import { and, desc, eq, isNotNull, sql } from 'drizzle-orm'
+import type { Db } from '../db/database'
+import { audiences, deliveries, trials } from '../db/schema'
+import { JobProblem } from '../jobs/runner'
+import type { Services } from '../services'
+import { findDestination } from './destinations'
+import type { AudienceRow } from './difference'
+import { GONE, type NetworkClient, NetworkRefused, openNetwork } from './networkClient'
+
+const SECOND = 1000
+const DAY = 86_400 * SECOND
+
+/** Asks a network how an audience and its trials stand, and notes it. Throws a job problem where it cannot be asked. */
+export async function lookAt(services: Services, audience: AudienceRow): Promise<void> {
+  const { db } = services
+  if (audience.remoteId === null) return
+  const network = await openNetwork(services, await findDestination(db, audience.destination))
+  try {
+    const told = await network.state(audience.remoteId)
+    const now = new Date(services.now())
+    await db
+      .update(audiences)
+      .set({
+        state: told.state,
+        reason: told.state === 'refused' ? (told.reason ?? 'not-said') : null,
+        matched: told.size,
+        lapsesAt: told.lapsesAt === null ? null : new Date(told.lapsesAt),
+        toldAt: now,
+        lookAt: nextLook(told.state, audience, now),
+      })
+      .where(eq(audiences.id, audience.id))
+    if (told.state === 'usable' && told.size !== null) await noteMatched(db, audience.id, told.size)
+  } catch (error) {
+    if (!(error instanceof NetworkRefused)) throw error
+    await noteGone(db, audience, error.code)
+  }
+  await lookAtTrials(db, audience, network)
+}
+
+/** While something is under way it is looked at often, and less so the longer it takes; then once a day. */
+function nextLook(state: string, { toldAt }: AudienceRow, now: Date): Date {
+  if (state !== 'received' && state !== 'matching') return new Date(now.getTime() + DAY)
+  const waited = toldAt === null ? 0 : now.getTime() - toldAt.getTime()
+  return new Date(now.getTime() + Math.min(Math.max(waited * 1.5, 2 * SECOND), 600 * SECOND))
+}
+
+/** The first size that is told after a delivery is what came of it. */
+async function noteMatched(db: Db, audienceId: string, matched: number): Promise<void> {
+  const [latest] = await db
+    .select()
+    .from(deliveries)
+    .where(and(eq(deliveries.audienceId, audienceId), eq(deliveries.state, 'done'), isNotNull(deliveries.editionId)))
+    .orderBy(desc(deliveries.startedAt))
+    .limit(1)
+  if (latest && latest.matched === null)
+    await db.update(deliveries).set({ matched }).where(eq(deliveries.id, latest.id))
+}
+
+/** What the network no longer knows is sent whole the next time. */
+async function noteGone(db: Db, audience: AudienceRow, code: string): Promise<void> {
+  if (code === GONE) {
+    await db.execute(sql`delete from audience_members where audience_id = ${audience.id}`)
+    await db
+      .update(audiences)
+      .set({ remoteId: null, state: 'refused', reason: code, matched: null, lapsesAt: null, lookAt: null })
+      .where(eq(audiences.id, audience.id))
+  } else
+    await db
+      .update(audiences)
+      .set({ state: 'refused', reason: code, lookAt: null })
+      .where(eq(audiences.id, audience.id))
+}
+
+async function lookAtTrials(db: Db, { id }: AudienceRow, network: NetworkClient): Promise<void> {
+  const { trial } = network.calls
+  if (!trial) return
+  const open = await db
+    .select()
+    .from(trials)
+    .where(and(eq(trials.audienceId, id), eq(trials.state, 'on')))
+  for (const one of open) {
+    const told = await network.ask(trial.look, { campaign: one.remoteId })
+    const [reach, spent] = [Number(readText(trial.reach, told)), Number(readText(trial.spent, told))]
+    const isOver = trial.over.includes(readText(trial.state, told) ?? '')
+    await db
+      .update(trials)
+      .set({
+        state: isOver ? 'over' : 'on',
+        reach: Number.isFinite(reach) ? Math.round(reach) : null,
+        spent: Number.isFinite(spent) ? spent : null,
+      })
+      .where(eq(trials.id, one.id))
+  }
+}
+
+/** A network that cannot be asked is asked again later, in milliseconds. */
+const LATER = 60 * SECOND
+
+/** Asks about every audience whose turn has come. Several servers may do so at once: each takes others. */
+export async function lookAtAll(services: Services): Promise<void> {
+  const { db } = services
+  const { rows } = await db.execute<{ id: string }>(sql`
+    update audiences set look_at = now() + make_interval(secs => ${LATER / SECOND}) where id in (
+      select id from audiences a where remote_id is not null and removed_at is null and (look_at <= now()
+        or exists (select 1 from trials t where t.audience_id = a.id and t.state = 'on' and (a.told_at is null or a.told_at < now() - interval '5 seconds')))
+      order by look_at limit 20 for update skip locked)
+    returning id`)
+  for (const { id } of rows) {
+    const [audience] = await db.select().from(audiences).where(eq(audiences.id, id))
+    if (audience)
+      await lookAt(services, audience).catch((error: unknown) => {
+        if (!(error instanceof JobProblem)) throw error
+      })
+  }
+}

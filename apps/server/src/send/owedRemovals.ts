@@ -1,0 +1,73 @@
+import { eq, sql } from 'drizzle-orm'
+import { type Db, transaction } from '../db/database'
+import { isThereAlready } from '../db/errors'
+import { audiences } from '../db/schema'
+import { logError } from '../http/problem'
+import type { Services } from '../services'
+import { startDelivery } from './startDelivery'
+
+/** Whoever has to leave is taken out by itself after this long, in hours; after a day it is overdue. */
+const BY_ITSELF_AFTER_HOURS = 20
+
+/**
+ * Marks who in an audience has to leave: their contact is suppressed for ads, or is no longer there since its rows were
+ * put back. Who may stay again is no longer marked. Audiences that exclude keep customers: they are there for that.
+ */
+export async function markOwed(db: Db, audienceId: string): Promise<void> {
+  const isOwed = sql`m.contact_id is not null and not exists (
+    select 1 from contacts c where c.id = m.contact_id
+      and not (string_to_array(c.suppressed_for, ' ') && array['all', 'ads']::text[]))`
+  await db.execute(sql`
+    update audience_members m set owed_since = case when m.owed_since is null then now() end
+    where m.audience_id = ${audienceId} and m.contact_id is not null and (m.owed_since is not null) is distinct from (${isOwed})`)
+}
+
+/** Looks for who has to leave, in audiences of lists that have changed. */
+export async function markAllOwed({ db, pool }: Pick<Services, 'db' | 'pool'>): Promise<void> {
+  const { rows } = await db.execute<{ id: string; version: string }>(sql`
+    select a.id, l.version from audiences a join lists l on l.id = a.list_id
+    where a.removed_at is null and a.seen_version <> l.version and a.suppression_list_id is null`)
+  for (const { id, version } of rows)
+    await transaction(pool, async (tx) => {
+      await markOwed(tx, id)
+      await tx
+        .update(audiences)
+        .set({ seenVersion: Number(version) })
+        .where(eq(audiences.id, id))
+    })
+}
+
+/** Takes out by itself whoever should have left, where an audience is kept so. @returns how many deliveries began */
+export async function removeOverdue(services: Services): Promise<number> {
+  await markAllOwed(services)
+  const { rows } = await services.db.execute<{ id: string }>(sql`
+    select a.id from audiences a
+    where a.removed_at is null and a.removes_by_itself and a.remote_id is not null and exists (
+      select 1 from audience_members m where m.audience_id = a.id
+        and m.owed_since <= now() - make_interval(hours => ${BY_ITSELF_AFTER_HOURS}))
+      and not exists (select 1 from deliveries d where d.audience_id = a.id
+        and (d.state = 'under-way' or d.started_at > now() - interval '1 hour'))`)
+  let count = 0
+  for (const { id } of rows) {
+    try {
+      await transaction(services.pool, (tx) => startDelivery(tx, { audienceId: id, editionId: null, startedBy: null }))
+      count++
+    } catch (error) {
+      // Another server was quicker.
+      if (!isThereAlready(error)) logError('removals', error)
+    }
+  }
+  return count
+}
+
+/**
+ * Somebody was forgotten: their lines are kept without a name until the network has taken them out, and no edition
+ * holds them any more.
+ */
+export async function leaveAudiences(tx: Db, contactIds: readonly number[]): Promise<void> {
+  const these = sql`any(${sql.param([...contactIds])}::bigint[])`
+  await tx.execute(sql`
+    update audience_members set owed_since = coalesce(owed_since, now()), contact_id = null where contact_id = ${these}`)
+  await tx.execute(sql`delete from edition_lines where contact_id = ${these}`)
+  await tx.execute(sql`delete from edition_left_out where contact_id = ${these}`)
+}
