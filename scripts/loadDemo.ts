@@ -4,6 +4,7 @@ import { type ApiClient, createClient, type NewBatch } from '@upper-field/contra
 import { type DemoFile, scenarioFiles } from '@upper-field/demo'
 import { createWorld, worldFor } from '@upper-field/standins/world'
 import { bringIn, untilEnded } from './bringIn'
+import { makeAudiences } from './demoAudiences'
 import { suppressFile } from './suppressFile'
 
 // Loads the demo: connections to the stand-ins, the seven made-up files, and the autumn list partly worked.
@@ -15,11 +16,17 @@ const files = scenarioFiles(createWorld(seed, size), { rows })
 // Called only now: a connection that rests while the files are made may be closed just when it is needed.
 const api = createClient(baseUrl)
 await api.call('enterDemo')
+const networks = await api.call('readShippedDestinations', {})
+for (const one of networks) {
+  await api.call('keepDestination', { params: { destinationId: one.id }, body: one })
+  const key = keys[one.id]
+  if (key)
+    await api.call('keepDestinationKey', { params: { destinationId: one.id }, body: { address: standInsUrl, key } })
+}
 for (const [provider, key] of Object.entries(keys)) {
+  if (networks.some(({ id }) => id === provider)) continue
   await api.call('changeConnection', { params: { provider }, body: { baseUrl: standInsUrl, key } })
 }
-for (const one of await api.call('readShippedDestinations', {}))
-  await api.call('keepDestination', { params: { destinationId: one.id }, body: one })
 mkdirSync(folder, { recursive: true })
 for (const file of files) {
   writeFileSync(join(folder, file.name), file.bytes)
@@ -27,6 +34,8 @@ for (const file of files) {
 }
 const CHECKED = 'country:FR'
 const QUICK = 30
+/** Networks take from minutes to a day in life. */
+const QUICKEST = 20_000
 const SAMPLE = 150
 const FILLED = 'country:GB'
 const FILL_BUDGET = 40_000_000
@@ -85,9 +94,24 @@ async function makeAutumnList(client: ApiClient): Promise<void> {
   await setSpeed(QUICK)
   try {
     await sampleAndFill(client, list.id)
+    await setSpeed(QUICKEST)
+    const homeId = await makeHomeList(client)
+    await makeAudiences(client, { autumnId: list.id, homeId, customersId: id })
   } finally {
     await setSpeed(Number(process.env.STANDINS_SPEED ?? 1))
   }
+}
+
+/** People at home who asked for a quotation. */
+async function makeHomeList(client: ApiClient): Promise<string> {
+  const list = await client.call('makeList', { body: { name: 'Home owners who asked' } })
+  await bringIn(client, list.id, named('quotation-requests.csv'), {
+    name: 'Quotation requests',
+    sourceKind: 'asked-us',
+    gatheredOn: '2026-11-16',
+    lawfulBasis: 'consent',
+  })
+  return list.id
 }
 
 /** How much quicker than life the services answer from now on. */

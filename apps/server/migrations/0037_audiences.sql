@@ -39,6 +39,13 @@ CREATE TABLE "audiences" (
 	"created_at" timestamp with time zone DEFAULT now() NOT NULL
 );
 --> statement-breakpoint
+CREATE TABLE "calendars" (
+	"person_id" text PRIMARY KEY NOT NULL,
+	"secret_hash" text NOT NULL,
+	"made_at" timestamp with time zone DEFAULT now() NOT NULL,
+	CONSTRAINT "calendars_secret_hash_unique" UNIQUE("secret_hash")
+);
+--> statement-breakpoint
 CREATE TABLE "deliveries" (
 	"id" uuid PRIMARY KEY DEFAULT gen_random_uuid() NOT NULL,
 	"audience_id" uuid NOT NULL,
@@ -93,6 +100,7 @@ CREATE TABLE "trials" (
 	"started_at" timestamp with time zone DEFAULT now() NOT NULL
 );
 --> statement-breakpoint
+ALTER TABLE "editions" ADD COLUMN "batch_id" uuid;--> statement-breakpoint
 ALTER TABLE "editions" ADD COLUMN "audience_id" uuid;--> statement-breakpoint
 ALTER TABLE "editions" ADD COLUMN "mix" jsonb DEFAULT '{}'::jsonb NOT NULL;--> statement-breakpoint
 ALTER TABLE "editions" ADD COLUMN "mix_by_source" jsonb DEFAULT '{}'::jsonb NOT NULL;--> statement-breakpoint

@@ -31,7 +31,8 @@ export function pageOf(pace: Pace, shown: Shown): Hono {
   app.get('/', (c) => c.html(overview(pace, shown)))
   app.post('/speed/:times', (c) => {
     const times = Number(c.req.param('times'))
-    if (!(times >= 0.1 && times <= 1000)) return c.json({ error: 'between 0.1 and 1000 times as quick as life' }, 400)
+    if (!(times >= 0.1 && times <= 100_000))
+      return c.json({ error: 'between 0.1 and 100000 times as quick as life' }, 400)
     pace.speed = times
     return c.redirect('/world', 303)
   })

@@ -11,6 +11,7 @@ import { sendEndpoints } from './endpoints/send'
 import { splitEndpoints } from './endpoints/split'
 import { suppressionEndpoints } from './endpoints/suppression'
 import { tidyEndpoints } from './endpoints/tidy'
+import { todayEndpoints } from './endpoints/today'
 
 export type { Endpoint } from './endpoints/endpoint'
 
@@ -27,6 +28,7 @@ export const endpoints = {
   ...sendEndpoints,
   ...audienceEndpoints,
   ...suppressionEndpoints,
+  ...todayEndpoints,
 } satisfies Record<string, Endpoint>
 
 export type Endpoints = typeof endpoints

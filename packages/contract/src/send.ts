@@ -5,6 +5,7 @@ import {
   type FileColumn,
   NUMBER_FORMS,
   SEND_FIELDS,
+  SHEETS,
   TAKES,
 } from '@upper-field/core/send'
 import { z } from 'zod'
@@ -60,6 +61,7 @@ export const FileLayout = z.object({
   numberForm: z.enum(NUMBER_FORMS),
   columns: z.array(Column).min(1).max(60),
   hasExtras: z.boolean(),
+  sheets: z.enum(SHEETS).default('one'),
 })
 export type FileLayout = z.infer<typeof FileLayout>
 
@@ -75,6 +77,8 @@ export const NewEdition = z.object({
   filter: z.string().max(2000),
   /** Of a file for people; null for the usual one. */
   layout: FileLayout.nullable().default(null),
+  /** The file as it came: every row of this batch, with the columns of the layout beside its own. */
+  batchId: Id.nullable().default(null),
 })
 export const Edition = z.object({
   id: Id,

@@ -18,7 +18,8 @@ export async function heldRowsOf(db: Db, batch: BatchRow): Promise<HeldRow[]> {
   }))
 }
 
-async function pageOfHeld(db: Db, batch: BatchRow, after: number, limit: number): Promise<HeldRow[]> {
+/** Held rows behind a row, with the cells that a person would start mending from. */
+export async function pageOfHeld(db: Db, batch: BatchRow, after: number, limit: number): Promise<HeldRow[]> {
   const { rows } = await db.execute<{ row: number; reason: string; bytes: Buffer }>(
     sql`select row, reason, bytes from held_rows where batch_id = ${batch.id} and row > ${after} and let_in_at is null order by row limit ${limit}`,
   )

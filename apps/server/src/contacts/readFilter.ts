@@ -25,6 +25,18 @@ export function readFilter(text: string): Filter {
   return filter
 }
 
+/** A filter that decides who is sent or kept: one that cannot be read throughout would choose others than was meant. */
+export function readWholeFilter(text: string): Filter {
+  const [issue] = parseFilter(text).issues
+  if (issue)
+    throw new Problem(
+      422,
+      'filter-unread',
+      `The filter cannot be read at “${issue.word.slice(0, 60)}”${issue.nearest ? `; did you mean “${issue.nearest}”?` : '.'} Nothing was done.`,
+    )
+  return readFilter(text)
+}
+
 /** Every comparison of the parts beyond facets. */
 const termsOf = (nodes: readonly FilterNode[]): readonly { field: string; values: readonly string[] }[] =>
   nodes.flatMap((node) => {

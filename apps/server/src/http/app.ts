@@ -19,6 +19,7 @@ import { spendRoutes } from '../spend/routes'
 import { splitRoutes } from '../split/routes'
 import { suppressionRoutes } from '../suppression/routes'
 import { tidyRoutes } from '../tidy/routes'
+import { todayRoutes } from '../today/routes'
 import { authRoutes } from './authRoutes'
 import { onlyOurHost } from './host'
 import { notFound, renderProblem } from './problem'
@@ -58,6 +59,7 @@ export function createApp(services: Services, events: ServerEvents): Hono {
   tidyRoutes(app, services)
   pairRoutes(app, services)
   suppressionRoutes(app, services)
+  todayRoutes(app, services)
   checkRoutes(app, services)
   fillRoutes(app, services)
   splitRoutes(app, services)

@@ -5,7 +5,7 @@ import type { Hono } from 'hono'
 import { keyStaysWithItsAddress, refuseAddress } from '../connections/keptKeys'
 import { seal } from '../connections/seal'
 import { chosenContacts } from '../contacts/page'
-import { readFilter } from '../contacts/readFilter'
+import { readFilter, readWholeFilter } from '../contacts/readFilter'
 import { type Db, transaction } from '../db/database'
 import { audiences, destinationKeys, editions, suppressionLists, trials } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
@@ -375,12 +375,13 @@ async function countChosen(db: Db, { listId, filter, suppressionListId }: Audien
 
 /** A filter that chooses everybody is meant, or it is a slip that costs money. */
 async function refuseEverybody(db: Db, listId: string, filter: string, isMeant: boolean): Promise<void> {
+  const chosen = readWholeFilter(filter)
   if (isMeant) return
-  const { rows } = await db.execute<{ chosen: string; all: string }>(sql`
-    select count(*) filter (where ${chosenContacts(listId, readFilter(filter))}) as chosen, count(*) as all
+  const { rows } = await db.execute<{ some: string; all: string }>(sql`
+    select count(*) filter (where ${chosenContacts(listId, chosen)}) as some, count(*) as all
     from contacts where ${chosenContacts(listId, readFilter(''))}`)
-  const { chosen, all } = rows[0] ?? { chosen: '0', all: '0' }
-  if (chosen === all && Number(all) > 0)
+  const { some, all } = rows[0] ?? { some: '0', all: '0' }
+  if (some === all && Number(all) > 0)
     throw new Problem(
       409,
       'whole-list',

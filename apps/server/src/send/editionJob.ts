@@ -11,48 +11,40 @@ import { withListLock } from '../lists/listLock'
 import { countContacts } from '../projection/cube'
 import type { Services } from '../services'
 import { sha256Hex } from '../sha256'
-import { type EditionRow, extrasFor, headOf, textFor } from './fileText'
-import { pageOfMembers, type SendableContact } from './members'
+import { pageAsItCame } from './asItCame'
+import { type Besides, type EditionRow, extrasFor, headOf, layoutOf, textFor } from './fileText'
+import { foundOf } from './found'
+import { pageOfMembers } from './members'
+import { bindWorkbook } from './workbook'
 
 /** Prepares the file of an edition a page of contacts at a time; the file is never held in memory. */
 export const editionJob: JobHandler = {
   async step(services, job): Promise<StepOutcome> {
     const edition = await findEdition(services.db, job)
     const { after = 0, position = 0 } = job.cursor as { after?: number; position?: number }
-    const page = await pageOfMembers(
-      services.db,
-      { listId: edition.listId, filter: edition.filter, isForPeople: edition.form === 'people' },
-      after,
-    )
-    if (page.last === null) return finish(services, job, edition)
-    const extras = await extrasFor(services.db, edition, page.members)
-    const shape = await shapeFor(services.db, edition)
-    const lines = page.members.flatMap((member) => {
-      const text = textFor(edition, shape, member, extras)
-      return text === null ? [] : [{ member, text }]
-    })
-    const heading = position === 0 ? headOf(edition, shape, extras.headings) : ''
+    const page = await nextPage(services.db, edition, { after, isFirst: position === 0 })
+    if (page === null) return finish(services, job, edition)
     await transaction(services.pool, async (tx, client) => {
-      const ready = edition.takes === 'companies' ? await eachCompanyOnce(tx, edition.id, lines) : lines
-      const bytes = Buffer.from(heading + ready.map(({ text }) => text).join(''))
+      const ready = edition.takes === 'companies' ? await eachCompanyOnce(tx, edition.id, page.lines) : page.lines
+      const bytes = Buffer.from(page.heading + ready.map(({ text }) => text).join(''))
       await tx.insert(editionPieces).values({ editionId: edition.id, position, bytes })
       await copyInto(
         client,
         'edition_members',
         ['edition_id', 'contact_id'],
-        ready.map(({ member }) => [edition.id, member.id]),
+        ready.flatMap(({ contactId }) => (contactId === null ? [] : [[edition.id, contactId]])),
       )
       await tx
         .update(editions)
         .set({
           people: edition.people + ready.length,
-          leftOut: edition.leftOut + page.suppressed + page.members.length - ready.length,
+          leftOut: edition.leftOut + page.looked - ready.length,
           bytes: edition.bytes + bytes.length,
         })
         .where(eq(editions.id, edition.id))
       await saveJob(tx, job.id, {
         phase: 'writing',
-        done: job.done + page.suppressed + page.members.length,
+        done: job.done + page.looked,
         cursor: { after: page.last, position: position + 1 },
       })
     })
@@ -73,9 +65,44 @@ export async function findEdition(db: Db, job: JobRow): Promise<EditionRow> {
   return edition
 }
 
-interface ReadyLine {
-  readonly member: SendableContact
+/** A line of a file; of a row that became no contact, and of one that may not be sent, without its contact. */
+export interface ReadyLine {
+  readonly contactId: number | null
   readonly text: string
+}
+
+/** The next lines of a file. */
+export interface FilePage {
+  readonly heading: string
+  readonly lines: readonly ReadyLine[]
+  /** How many contacts or rows were looked at for them. */
+  readonly looked: number
+  /** Behind which the next page begins. */
+  readonly last: number
+}
+
+interface At {
+  readonly after: number
+  readonly isFirst: boolean
+}
+
+/** The next lines: of the contacts a filter chooses, or of the rows of a batch as they came. Null at the end. */
+const nextPage = (db: Db, edition: EditionRow, at: At): Promise<FilePage | null> =>
+  edition.batchId === null ? pageOfContacts(db, edition, at) : pageAsItCame(db, edition, edition.batchId, at)
+
+async function pageOfContacts(db: Db, edition: EditionRow, { after, isFirst }: At): Promise<FilePage | null> {
+  const { listId, filter, form } = edition
+  const page = await pageOfMembers(db, { listId, filter, isForPeople: form === 'people' }, after)
+  if (page.last === null) return null
+  const extras = await extrasFor(db, edition, page.members)
+  const shape = await shapeFor(db, edition)
+  const found = form === 'people' ? await foundOf(db, page.members) : new Map<number, Besides>()
+  const lines = page.members.flatMap((member) => {
+    const text = textFor(edition, shape, member, { extras, besides: found.get(member.id) })
+    return text === null ? [] : [{ contactId: member.id, text }]
+  })
+  const heading = isFirst ? headOf(edition, shape, extras.headings) : ''
+  return { heading, lines, looked: page.suppressed + page.members.length, last: page.last }
 }
 
 /** Several people of one company make one line of a list of companies. */
@@ -100,14 +127,16 @@ export async function shapeFor(db: Db, { form, destination, takes }: EditionRow)
   return shape
 }
 
-async function finish(services: Services, job: JobRow, edition: EditionRow): Promise<StepOutcome> {
+async function finish(services: Services, job: JobRow, begun: EditionRow): Promise<StepOutcome> {
+  const isWorkbook = begun.form === 'people' && layoutOf(begun).kind === 'xlsx'
+  const edition = isWorkbook ? { ...begun, bytes: await bindWorkbook(services, begun) } : begun
   const hash = createHash('sha256')
   for await (const piece of piecesOf(services.db, edition.id)) hash.update(piece)
   const holding = { work: 'send' as const, jobId: job.id }
   await withListLock(services, edition.listId, holding, async (tx) => {
     await tx
       .update(editions)
-      .set({ state: 'ready', sha256: hash.digest('hex') })
+      .set({ state: 'ready', sha256: hash.digest('hex'), bytes: edition.bytes })
       .where(eq(editions.id, edition.id))
     await tx.execute(sql`
       update contacts c set is_sent = true from edition_members m where m.edition_id = ${edition.id} and m.contact_id = c.id and not c.is_sent`)

@@ -4,6 +4,7 @@ import {
   type FilePerson,
   fileHead,
   filePart,
+  headingsIn,
   headingsOf,
   prepareMember,
   USUAL_LAYOUT,
@@ -21,19 +22,19 @@ export type EditionRow = typeof editions.$inferSelect
 export const extrasFor = (db: Db, edition: EditionRow, page: readonly SendableContact[]): Promise<Extras> =>
   edition.form === 'people' ? extrasOf(db, edition.listId, page) : Promise.resolve(NO_EXTRAS)
 
-const layoutOf = ({ layout }: EditionRow): FileLayout => layout ?? USUAL_LAYOUT
+export const layoutOf = ({ layout }: EditionRow): FileLayout => layout ?? USUAL_LAYOUT
 
 export const headOf = (edition: EditionRow, shape: AudienceShape | null, extras: readonly string[]): string =>
-  shape === null ? fileHead(layoutOf(edition), extras) : csvLine(headingsOf(shape))
+  shape === null ? fileHead(layoutOf(edition), headingsIn(layoutOf(edition), extras)) : csvLine(headingsOf(shape))
 
 /** One contact as a part of the file; null where its destination cannot take it. */
 export function textFor(
   edition: EditionRow,
   shape: AudienceShape | null,
   member: SendableContact,
-  extras: Extras,
+  { extras, besides }: { readonly extras: Extras; readonly besides: Besides | undefined },
 ): string | null {
-  if (shape === null) return filePart(layoutOf(edition), personOf(member), extrasIn(extras, member.id))
+  if (shape === null) return filePart(layoutOf(edition), personOf(member, besides), extrasIn(extras, member.id))
   const prepared = prepareMember(member, shape, { hash: edition.form === 'hashed' ? sha256Hex : null })
   return prepared.status === 'ready' ? csvLine(prepared.cells) : null
 }
@@ -43,7 +44,20 @@ const extrasIn = ({ headings, of }: Extras, contactId: number): ReadonlyMap<stri
   return new Map(headings.map((heading) => [heading, known.get(heading) ?? '']))
 }
 
-function personOf({ record, knownNumbers, emails, suppressedFor }: SendableContact): FilePerson {
+/** What of a contact stands in its file beyond itself: what was found of it, and where it stands in its own file. */
+export interface Besides {
+  readonly foundNumber: string
+  readonly foundEmail: string
+  readonly sameAsRow: string
+}
+
+const NOTHING: Besides = { foundNumber: '', foundEmail: '', sameAsRow: '' }
+
+/** A contact as it stands in a file that people open. */
+export function personOf(
+  { record, knownNumbers, emails, suppressedFor }: SendableContact,
+  besides: Besides = NOTHING,
+): FilePerson {
   const text = (column: string) => String(record[column] ?? '')
   return {
     fullName: text('full_name'),
@@ -66,5 +80,8 @@ function personOf({ record, knownNumbers, emails, suppressedFor }: SendableConta
     lineType: text('line_type'),
     lineStatus: text('line_status'),
     asItStood: text('raw_number'),
+    verdict: text('verdict'),
+    emailState: text('email_state'),
+    ...besides,
   }
 }

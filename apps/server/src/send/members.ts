@@ -48,13 +48,34 @@ export async function pageOfMembers(
   after: number,
 ): Promise<MembersPage> {
   const { rows } = await db.execute<ContactRecord>(sql`
-    select contacts.*, coalesce(nullif(contacts.domain, ''), told.of_domain, '') as told_domain,
-      coalesce(told.of_page, '') as told_page, coalesce(told.of_industry, '') as told_industry
-    from contacts left join (
-      select contact_id as told_of, domain as of_domain, page as of_page, industry as of_industry from company_facts
-    ) told on told_of = contacts.id
-    where ${chosenContacts(listId, readFilter(filter))} and lane <> 'parked' and id > ${after}
+    ${CONTACTS_TOLD} where ${chosenContacts(listId, readFilter(filter))} and lane <> 'parked' and id > ${after}
     order by id limit ${SEND_PAGE}`)
+  const uses = await usesOfLanes(db, listId)
+  const members = (await sendableOf(db, rows)).filter(
+    ({ record, suppressedFor }) =>
+      !isClosed(suppressedFor, isForPeople ? (uses.get(String(record.lane)) ?? 'ads') : 'ads'),
+  )
+  const last = rows.at(-1)
+  return { members, suppressed: rows.length - members.length, last: last ? Number(last.id) : null }
+}
+
+/** Contacts with what providers told of their companies. */
+const CONTACTS_TOLD = sql`
+  select contacts.*, coalesce(nullif(contacts.domain, ''), told.of_domain, '') as told_domain,
+    coalesce(told.of_page, '') as told_page, coalesce(told.of_industry, '') as told_industry
+  from contacts left join (
+    select contact_id as told_of, domain as of_domain, page as of_page, industry as of_industry from company_facts
+  ) told on told_of = contacts.id`
+
+/** The same of contacts that are known, whatever lane they are in: for files that leave nobody out. */
+export async function sendableById(db: Db, ids: readonly number[]): Promise<Map<number, SendableContact>> {
+  const { rows } = await db.execute<ContactRecord>(
+    sql`${CONTACTS_TOLD} where id = any(${sql.param([...ids])}::bigint[])`,
+  )
+  return new Map((await sendableOf(db, rows)).map((one) => [one.id, one]))
+}
+
+async function sendableOf(db: Db, rows: readonly ContactRecord[]): Promise<readonly SendableContact[]> {
   const ids = rows.map(({ id }) => id)
   const numbers = await readNumbers(db, ids)
   const emails = await readEmails(db, ids)
@@ -62,49 +83,56 @@ export async function pageOfMembers(
   const keysOf = (record: ContactRecord) =>
     suppressibleKeys({
       e164s: (numbers.get(record.id) ?? []).map(({ e164 }) => e164),
-      addresses: emails.get(record.id) ?? [],
+      addresses: (emails.get(record.id) ?? []).map(({ address }) => address),
       domain: String(record.domain ?? ''),
     })
-  const uses = await usesOfLanes(db, listId)
   const scopesOf = await suppressionScopes(db, () => rows.flatMap(keysOf))
-  const members = rows.flatMap((record) => {
+  return rows.map((record) => {
     const suppressedFor = scopesOf ? scopesOfKeys(keysOf(record), scopesOf) : []
-    if (isClosed(suppressedFor, isForPeople ? (uses.get(String(record.lane)) ?? 'ads') : 'ads')) return []
     const mine = numbers.get(record.id) ?? []
     const addresses = emails.get(record.id) ?? []
-    return [
-      {
-        ...memberOf(record, mine, addresses),
-        id: Number(record.id),
-        record,
-        emails: addresses,
-        numbers: mine.map(({ e164 }) => e164),
-        knownNumbers: mayBeRung(record, suppressedFor) ? mine.map(({ e164 }) => e164) : [],
-        suppressedFor,
-      },
-    ]
+    return {
+      ...memberOf(record, mine, addresses),
+      id: Number(record.id),
+      record,
+      emails: addresses.map(({ address }) => address),
+      numbers: mine.map(({ e164 }) => e164),
+      knownNumbers: mayBeRung(record, suppressedFor) ? mine.map(({ e164 }) => e164) : [],
+      suppressedFor,
+    }
   })
-  const last = rows.at(-1)
-  return { members, suppressed: rows.length - members.length, last: last ? Number(last.id) : null }
 }
 
 /** Whoever is there for ads alone, and suppressed for calls or texts, is not to be rung by mistake. */
 const mayBeRung = ({ lane }: ContactRecord, suppressedFor: readonly Scope[]): boolean =>
   lane === 'text' || lane === 'call' || !(isClosed(suppressedFor, 'calls') || isClosed(suppressedFor, 'texts'))
 
-/** A contact's values by the field they are sent as. */
+interface KnownNumber {
+  readonly e164: string
+  readonly country: string | null
+  readonly isMobile: boolean
+}
+interface KnownEmail {
+  readonly address: string
+  readonly isPersonal: boolean
+}
+
+/**
+ * A contact's values by the field they are sent as. What networks match best comes first, since some take one alone: a
+ * mobile before other numbers, a personal address before one at work.
+ */
 function memberOf(
   record: ContactRecord,
-  numbers: readonly { readonly e164: string; readonly country: string | null }[],
-  emails: readonly string[],
+  numbers: readonly KnownNumber[],
+  emails: readonly KnownEmail[],
 ): AudienceMember {
   const text = (column: string): readonly string[] => [String(record[column] ?? '')]
   return {
     country: record.country,
     numberCountry: numbers.find(({ country }) => country)?.country ?? null,
     values: {
-      email: emails,
-      number: numbers.map(({ e164 }) => e164),
+      email: emails.toSorted((a, b) => Number(b.isPersonal) - Number(a.isPersonal)).map(({ address }) => address),
+      number: numbers.toSorted((a, b) => Number(b.isMobile) - Number(a.isMobile)).map(({ e164 }) => e164),
       'given-name': text('given_name'),
       'family-name': text('family_name'),
       'full-name': text('full_name'),
@@ -122,19 +150,28 @@ function memberOf(
   }
 }
 
-async function readNumbers(db: Db, ids: readonly string[]) {
-  const { rows } = await db.execute<{ contact_id: string; e164: string; country: string | null }>(sql`
-    select n.contact_id, n.e164, n.country from contact_numbers n left join numbers f on f.e164 = n.e164
+async function readNumbers(db: Db, ids: readonly string[]): Promise<Map<string, KnownNumber[]>> {
+  const { rows } = await db.execute<{
+    contact_id: string
+    e164: string
+    country: string | null
+    is_mobile: boolean
+  }>(sql`
+    select n.contact_id, n.e164, n.country, coalesce(f.line_type, n.line_type) in ('mobile', 'fixed-or-mobile') as is_mobile
+    from contact_numbers n left join numbers f on f.e164 = n.e164
     where n.contact_id = any(${sql.param(ids)}::bigint[]) and n.is_valid and coalesce(f.status, '') <> 'out-of-service'
     order by n.contact_id, n.position`)
-  return groupBy(rows, (row) => row.contact_id)
+  return asKnown(rows, ({ e164, country, is_mobile: isMobile }) => ({ e164, country, isMobile }))
 }
 
-async function readEmails(db: Db, ids: readonly string[]): Promise<Map<string, string[]>> {
-  const { rows } = await db.execute<{ contact_id: string; address: string }>(
-    sql`select contact_id, address from contact_emails where contact_id = any(${sql.param(ids)}::bigint[]) order by contact_id, position`,
+async function readEmails(db: Db, ids: readonly string[]): Promise<Map<string, KnownEmail[]>> {
+  const { rows } = await db.execute<{ contact_id: string; address: string; kind: string }>(
+    sql`select contact_id, address, kind from contact_emails where contact_id = any(${sql.param(ids)}::bigint[]) order by contact_id, position`,
   )
-  return new Map(
-    [...groupBy(rows, (row) => row.contact_id)].map(([id, found]) => [id, found.map(({ address }) => address)]),
-  )
+  return asKnown(rows, ({ address, kind }) => ({ address, isPersonal: kind === 'personal' }))
 }
+
+const asKnown = <R extends { readonly contact_id: string }, T>(
+  rows: readonly R[],
+  of: (row: R) => T,
+): Map<string, T[]> => new Map([...groupBy(rows, (row) => row.contact_id)].map(([id, found]) => [id, found.map(of)]))

@@ -7,22 +7,24 @@ import {
   fileNameFor,
   type Takes,
 } from '@upper-field/core/send'
-import { desc, eq, sql } from 'drizzle-orm'
+import { and, desc, eq, isNull, sql } from 'drizzle-orm'
 import type { Hono } from 'hono'
 import { chosenContacts } from '../contacts/page'
-import { readFilter } from '../contacts/readFilter'
+import { readWholeFilter } from '../contacts/readFilter'
 import { type Db, transaction } from '../db/database'
-import { destinations, editions, fileLayouts } from '../db/schema'
+import { batches, destinations, editions, fileLayouts } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { serve } from '../http/serve'
 import { createJob } from '../jobs/store'
 import { findList } from '../lists/routes'
 import type { Services } from '../services'
+import { dataPackageOf } from './dataPackage'
 import { audienceOf, findDestination, keptDestinations, shippedDestinations } from './destinations'
 import { piecesOf } from './editionJob'
 import { runPreflight } from './preflight'
 import { linesOf } from './prepareJob'
 import { suppressedSince } from './suppressedSince'
+import { MOST_WORKBOOK_ROWS } from './workbook'
 
 export function sendRoutes(app: Hono, services: Services): void {
   const { db } = services
@@ -68,7 +70,11 @@ export function sendRoutes(app: Hono, services: Services): void {
   serve(app, services, 'readEditions', async ({ params }) =>
     Promise.all(
       (
-        await db.select().from(editions).where(eq(editions.listId, params.listId)).orderBy(desc(editions.createdAt))
+        await db
+          .select()
+          .from(editions)
+          .where(and(eq(editions.listId, params.listId), isNull(editions.audienceId)))
+          .orderBy(desc(editions.createdAt))
       ).map(async (edition) =>
         asEdition(edition, edition.state === 'ready' ? (await suppressedSince(db, edition)).length : 0),
       ),
@@ -80,13 +86,18 @@ export function sendRoutes(app: Hono, services: Services): void {
     if ((body.destination === 'people') !== (body.form === 'people')) {
       throw new Problem(422, 'form-off', 'A file for people has the form "people", an audience "hashed" or "plain".')
     }
+    if (body.batchId !== null) await refuseBatch(db, list.id, body)
     if (body.form !== 'people') await refuseForm(db, body.destination, body.takes, body.form)
     return transaction(services.pool, async (tx) => {
-      const { rows } = await tx.execute<{ n: string }>(sql`
-        select count(*) as n from contacts where ${chosenContacts(list.id, readFilter(body.filter))} and lane <> 'parked'`)
-      const chosen = Number(rows[0]?.n ?? 0)
+      const chosen = await countChosen(tx, list.id, body)
       if (chosen === 0)
         throw new Problem(409, 'nobody-chosen', 'Nobody is chosen who may be sent: parked contacts are left out.')
+      if (kindOf(body) === 'xlsx' && chosen > MOST_WORKBOOK_ROWS)
+        throw new Problem(
+          422,
+          'workbook-too-large',
+          `A workbook is made of at most ${MOST_WORKBOOK_ROWS.toLocaleString('en')} rows; these are ${chosen.toLocaleString('en')}. Choose fewer, or another kind of file.`,
+        )
       const editionId = crypto.randomUUID()
       const job = await createJob(tx, {
         kind: 'edition',
@@ -96,7 +107,10 @@ export function sendRoutes(app: Hono, services: Services): void {
         payload: { editionId },
         startedBy: me.name,
       })
-      const purpose = body.form === 'people' ? 'contacts' : `${body.destination} ${body.form}`
+      const purpose =
+        body.form === 'people'
+          ? (body.filter.length <= 40 && body.filter) || 'contacts'
+          : `${body.destination} ${body.form}`
       const [made] = await tx
         .insert(editions)
         .values({
@@ -108,11 +122,22 @@ export function sendRoutes(app: Hono, services: Services): void {
           form: body.form,
           filter: body.filter,
           layout: body.form === 'people' ? body.layout : null,
+          batchId: body.batchId,
           fileName: fileNameFor(list.name, purpose, new Date(services.now()), FILE_FORM[kindOf(body)].ending),
         })
         .returning()
       if (!made) throw new Error('insert returned nothing')
       return asEdition(made)
+    })
+  })
+
+  serve(app, services, 'describeEdition', async ({ params, c }) => {
+    const [edition] = await db.select().from(editions).where(eq(editions.id, params.editionId))
+    if (!edition) throw notFound('edition')
+    if (edition.state !== 'ready') throw new Problem(409, 'not-ready', 'This file is not ready yet.')
+    return c.json(await dataPackageOf(db, edition), 200, {
+      'content-disposition': 'attachment; filename="datapackage.json"',
+      'cache-control': 'no-store',
     })
   })
 
@@ -146,6 +171,41 @@ export function sendRoutes(app: Hono, services: Services): void {
       },
     })
   })
+}
+
+/** How many rows a file will have at most. */
+async function countChosen(
+  tx: Db,
+  listId: string,
+  { filter, batchId }: { readonly filter: string; readonly batchId: string | null },
+): Promise<number> {
+  const { rows } = await tx.execute<{ n: string }>(
+    batchId === null
+      ? sql`select count(*) as n from contacts where ${chosenContacts(listId, readWholeFilter(filter))} and lane <> 'parked'`
+      : sql`select (select count(*) from rows where batch_id = ${batchId})
+          + (select count(*) from held_rows where batch_id = ${batchId} and let_in_at is null) as n`,
+  )
+  return Number(rows[0]?.n ?? 0)
+}
+
+/** The file as it came is of one batch of the list, and has rows. */
+async function refuseBatch(db: Db, listId: string, { batchId, form, layout, filter }: BodyWithBatch): Promise<void> {
+  const [batch] = await db
+    .select()
+    .from(batches)
+    .where(eq(batches.id, batchId ?? ''))
+  if (!batch || batch.listId !== listId || batch.state !== 'ready') throw notFound('batch')
+  if (form !== 'people') throw new Problem(422, 'form-off', 'A file as it came is one for people.')
+  if (filter !== '')
+    throw new Problem(422, 'filter-off', 'A file as it came has every row of its batch: it takes no filter.')
+  if (layout?.kind === 'vcard') throw new Problem(422, 'form-off', 'A file as it came has rows, and cards have none.')
+}
+
+interface BodyWithBatch {
+  readonly batchId: string | null
+  readonly form: string
+  readonly layout: FileLayout | null
+  readonly filter: string
 }
 
 /** The bytes of a file: as they were written, or the lines of an audience put into one. */

@@ -3,7 +3,7 @@ import { mistakesInRules, proposedRules } from '@upper-field/core/split'
 import { and, eq, sql } from 'drizzle-orm'
 import type { Hono } from 'hono'
 import { chosenContacts } from '../contacts/page'
-import { readFilter } from '../contacts/readFilter'
+import { readFilter, readWholeFilter } from '../contacts/readFilter'
 import { type Db, transaction } from '../db/database'
 import { laneRules, segments } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
@@ -75,7 +75,7 @@ export function splitRoutes(app: Hono, services: Services): void {
   })
   serve(app, services, 'keepSegment', async ({ params, body, me }) => {
     await findOpenList(db, params.listId)
-    readFilter(body.filter)
+    readWholeFilter(body.filter)
     const [kept] = await transaction(services.pool, (tx) =>
       tx
         .insert(segments)

@@ -1,6 +1,6 @@
 import { type Context, Hono } from 'hono'
 import { needsKey } from '../http'
-import { identifier, sha256 } from './matching'
+import { identifier, lineKey, sha256 } from './matching'
 import { type Line, Refused } from './network'
 
 /** A line as a network's call holds it: its cells by heading, of which some stand there more than once. */
@@ -37,7 +37,7 @@ export function lineOf(cells: Cells, reading: Reading): Line {
     ...(first(reading.site) ? [identifier.site(first(reading.site))] : []),
     ...(first(reading.companyName) ? [identifier.companyName(first(reading.companyName))] : []),
   ]
-  return { key: sha256([...cells.values()].map((one) => one.join('\t')).join('\n')), identifiers }
+  return { key: lineKey([...cells.values()].flat()), identifiers }
 }
 
 /** Cells of a table: a heading may stand there several times. */

@@ -23,6 +23,9 @@ export interface Matcher {
 
 export const sha256 = (text: string): string => createHash('sha256').update(text).digest('hex')
 
+/** One line is another's double where all its cells are the same. */
+export const lineKey = (cells: readonly string[]): string => sha256(cells.join('\n'))
+
 /** A name for each kind of identifier, so that a number is never taken for an address. */
 export const identifier = {
   email: (hash: string) => `e ${hash}`,

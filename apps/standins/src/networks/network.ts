@@ -1,5 +1,5 @@
 import type { Book, Pace } from '../http'
-import type { Matcher } from './matching'
+import { lineKey, type Matcher } from './matching'
 
 /** An account of the operator's at a network. */
 export interface Account {
@@ -271,6 +271,16 @@ export class Network {
       reach: Math.round(aimed.size * share),
       spent: Number((campaign.daily * passed).toFixed(2)),
     }
+  }
+
+  /** The account that a line of ours matches, by the line's cells: for tests that know the truth. */
+  accountOfLine(cells: readonly string[]): string | undefined {
+    const key = lineKey(cells)
+    for (const held of this.audiences.values()) {
+      const line = held.lines.get(key)
+      if (line) return this.matcher.accountOf(line.identifiers)
+    }
+    return undefined
   }
 
   /** Its own books: what it holds, for its page and for tests. */

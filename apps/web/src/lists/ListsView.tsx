@@ -8,6 +8,8 @@ import { TextField } from '../kit/Field'
 import { Empty, Loading, Notice } from '../kit/Notice'
 import { SmallTerrace } from '../shell/Terrace'
 import { count, plural, time } from '../words/format'
+import { FoundInLists, SearchAllLists, useSearchedText } from './SearchAllLists'
+import { Today } from './Today'
 
 /** All lists, the one changed last first, with what each has become of. */
 export function ListsView() {
@@ -17,44 +19,53 @@ export function ListsView() {
   const { data: me } = useReadMeQuery({})
   const [naming, setNaming] = useState<List | 'new' | null>(null)
   const mayChange = me?.role !== 'viewer'
+  const { text } = useSearchedText()
   return (
-    <main className="mx-auto flex h-full max-w-6xl flex-col overflow-y-auto px-6 py-6">
-      <div className="flex items-center justify-between pb-4">
-        <h1>{archived === 'yes' ? 'Archived lists' : 'Lists'}</h1>
-        <div className="flex items-center gap-4">
-          <TextButton onClick={() => setSearch(archived === 'yes' ? {} : { archived: 'yes' })}>
-            {archived === 'yes' ? 'Back to the lists' : 'Archived lists'}
-          </TextButton>
-          {mayChange && archived === 'no' ? (
-            <Button look="main" onClick={() => setNaming('new')}>
-              Make a list
-            </Button>
-          ) : null}
+    <div className="flex h-full min-h-0">
+      <SearchAllLists />
+      <main className="flex h-full min-w-0 flex-1 flex-col overflow-y-auto px-7 py-5">
+        <div className="flex items-center justify-between pb-4">
+          <h1>{archived === 'yes' ? 'Archived lists' : 'Lists'}</h1>
+          <div className="flex items-center gap-4">
+            <TextButton onClick={() => setSearch(archived === 'yes' ? {} : { archived: 'yes' })}>
+              {archived === 'yes' ? 'Back to the lists' : 'Archived lists'}
+            </TextButton>
+            {mayChange && archived === 'no' ? (
+              <Button look="main" onClick={() => setNaming('new')}>
+                Make a list
+              </Button>
+            ) : null}
+          </div>
         </div>
-      </div>
-      {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
-      {isLoading ? <Loading what="the lists" /> : null}
-      {lists?.length === 0 ? (
-        <Empty title={archived === 'yes' ? 'Nothing is archived' : 'No list yet'}>
-          <p>
-            {archived === 'yes'
-              ? 'An archived list is kept whole and can be brought back.'
-              : 'A list holds the contacts you work on for one purpose. Make one, then bring in a file.'}
-          </p>
-          {mayChange && archived === 'no' ? (
-            <Button look="main" onClick={() => setNaming('new')}>
-              Make a list
-            </Button>
-          ) : null}
-        </Empty>
-      ) : null}
-      <ul>
-        {lists?.map((list) => (
-          <ListLine key={list.id} list={list} onRename={mayChange ? () => setNaming(list) : null} />
-        ))}
-      </ul>
-      {naming ? <NameDialog list={naming === 'new' ? null : naming} onClose={() => setNaming(null)} /> : null}
-    </main>
+        {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
+        {isLoading ? <Loading what="the lists" /> : null}
+        {lists?.length === 0 ? (
+          <Empty title={archived === 'yes' ? 'Nothing is archived' : 'No list yet'}>
+            <p>
+              {archived === 'yes'
+                ? 'An archived list is kept whole and can be brought back.'
+                : 'A list holds the contacts you work on for one purpose. Make one, then bring in a file.'}
+            </p>
+            {mayChange && archived === 'no' ? (
+              <Button look="main" onClick={() => setNaming('new')}>
+                Make a list
+              </Button>
+            ) : null}
+          </Empty>
+        ) : null}
+        {text === '' ? (
+          <ul>
+            {lists?.map((list) => (
+              <ListLine key={list.id} list={list} onRename={mayChange ? () => setNaming(list) : null} />
+            ))}
+          </ul>
+        ) : (
+          <FoundInLists text={text} />
+        )}
+        {naming ? <NameDialog list={naming === 'new' ? null : naming} onClose={() => setNaming(null)} /> : null}
+      </main>
+      <Today />
+    </div>
   )
 }
 
@@ -63,7 +74,7 @@ function ListLine({ list, onRename }: { list: List; onRename: (() => void) | nul
   const sent = list.terrace.at(-1)?.count ?? 0
   const reachable = list.terrace.find(({ stage }) => stage === 'fill')?.count ?? 0
   return (
-    <li className="grid grid-cols-[minmax(0,1.4fr)_minmax(0,1.6fr)_auto] items-center gap-6 border-t border-line py-4">
+    <li className="grid grid-cols-[minmax(0,1.2fr)_minmax(0,1.6fr)_auto] items-center gap-5 border-t border-line py-4">
       <div className="min-w-0">
         <Link
           to={`/lists/${list.id}/${list.batches === 0 ? 'bring' : 'tidy'}`}
@@ -86,7 +97,7 @@ function ListLine({ list, onRename }: { list: List; onRename: (() => void) | nul
           sent
         </p>
       </div>
-      <div className="flex w-40 justify-end gap-3">
+      <div className="flex w-16 flex-col items-end gap-1 text-[13px]">
         {onRename ? (
           <>
             <TextButton onClick={onRename} aria-label={`Rename ${list.name}`}>

@@ -84,13 +84,23 @@ function EditionLine({ edition, share }: { edition: Edition; share: number }) {
           </span>
         ) : null}
         {edition.state === 'ready' && edition.suppressedSince === 0 && me?.role !== 'viewer' ? (
-          <a
-            href={addressOf('downloadEdition', { params: { editionId: edition.id } })}
-            download={edition.fileName}
-            className="inline-flex items-center gap-1 whitespace-nowrap font-semibold text-slate underline"
-          >
-            <Download size={14} aria-hidden="true" /> Download {bytes(edition.bytes)}
-          </a>
+          <span className="flex items-center justify-end gap-3">
+            <a
+              href={addressOf('describeEdition', { params: { editionId: edition.id } })}
+              download="datapackage.json"
+              title="What stands in it, where it comes from, and its digest (datapackage.json)"
+              className="whitespace-nowrap text-[13px] text-slate underline"
+            >
+              its description
+            </a>
+            <a
+              href={addressOf('downloadEdition', { params: { editionId: edition.id } })}
+              download={edition.fileName}
+              className="inline-flex items-center gap-1 whitespace-nowrap font-semibold text-slate underline"
+            >
+              <Download size={14} aria-hidden="true" /> Download {bytes(edition.bytes)}
+            </a>
+          </span>
         ) : null}
       </td>
     </tr>

@@ -22,6 +22,8 @@ interface LayoutDialogProps {
   /** Under which it is kept; empty for the usual one. */
   readonly name: string
   readonly isOff: boolean
+  /** Kinds of file that are no choice here. */
+  readonly without?: readonly FileKind[]
   /** Why the file could not be begun. */
   readonly problem: unknown
   readonly onKept: (name: string) => void
@@ -31,6 +33,7 @@ interface LayoutDialogProps {
 
 const KIND: Readonly<Record<FileKind, string>> = {
   csv: 'table (CSV)',
+  xlsx: 'workbook (XLSX)',
   ndjson: 'JSON lines',
   vcard: 'cards (vCard 4)',
 }
@@ -43,11 +46,21 @@ const DELIMITER: Readonly<Record<(typeof DELIMITERS)[number], string>> = {
 const NUMBERS: Readonly<Record<NumberForm, string>> = {
   e164: '+447911204481',
   international: '+44 7911 204481',
+  national: '07911 204481',
   digits: '447911204481',
 }
 
 /** Which columns a file for people has, in which order, under which headings, and in which form. */
-export function LayoutDialog({ begun, name, isOff, problem, onKept, onWrite, onClose }: LayoutDialogProps) {
+export function LayoutDialog({
+  begun,
+  name,
+  isOff,
+  without = [],
+  problem,
+  onKept,
+  onWrite,
+  onClose,
+}: LayoutDialogProps) {
   const [layout, setLayout] = useState(begun)
   const [called, setCalled] = useState(name)
   const [keep, keeping] = useKeepFileLayoutMutation()
@@ -66,7 +79,7 @@ export function LayoutDialog({ begun, name, isOff, problem, onKept, onWrite, onC
             value={layout.kind}
             onChange={(event) => change({ kind: event.target.value as FileKind })}
           >
-            {FILE_KINDS.map((kind) => (
+            {FILE_KINDS.filter((kind) => !without.includes(kind)).map((kind) => (
               <option key={kind} value={kind}>
                 {KIND[kind]}
               </option>
@@ -97,7 +110,18 @@ export function LayoutDialog({ begun, name, isOff, problem, onKept, onWrite, onC
             ))}
           </SelectField>
         </div>
-        <div className="flex gap-5">
+        <div className="flex flex-wrap gap-x-5 gap-y-2">
+          {layout.kind === 'xlsx' ? (
+            <label className="flex items-center gap-2">
+              <input
+                type="checkbox"
+                className="size-4 accent-moss"
+                checked={layout.sheets === 'by-lane'}
+                onChange={(event) => change({ sheets: event.target.checked ? 'by-lane' : 'one' })}
+              />
+              A sheet for each lane
+            </label>
+          ) : null}
           <label className="flex items-center gap-2">
             <input
               type="checkbox"

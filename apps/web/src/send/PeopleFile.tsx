@@ -1,7 +1,7 @@
 import type { FileLayout } from '@upper-field/contract'
-import { USUAL_LAYOUT } from '@upper-field/core/send'
+import { FILE_COLUMNS, USUAL_LAYOUT } from '@upper-field/core/send'
 import { useState } from 'react'
-import { problemText, useMakeEditionMutation, useReadFileLayoutsQuery } from '../api'
+import { problemText, useMakeEditionMutation, useReadBatchesQuery, useReadFileLayoutsQuery } from '../api'
 import { Button, TextButton } from '../kit/Button'
 import { SelectField } from '../kit/Field'
 import { Notice } from '../kit/Notice'
@@ -13,6 +13,25 @@ export const usualLayout = (): FileLayout => ({
   columns: USUAL_LAYOUT.columns.map((one) => ({ ...one })),
 })
 
+const BESIDE = [
+  'verdict',
+  'number-1',
+  'line-type',
+  'line-status',
+  'found-number',
+  'found-email',
+  'lane',
+  'not-for',
+  'same-as-row',
+] as const
+
+/** What stands beside the columns of a file as it came, where nobody says otherwise. */
+export const besideLayout = (): FileLayout => ({
+  ...USUAL_LAYOUT,
+  hasExtras: false,
+  columns: BESIDE.map((column) => ({ column, heading: FILE_COLUMNS[column] })),
+})
+
 /** Writes a file for people, in a layout that is chosen, changed, or kept by a name. */
 export function PeopleFile({ isMain, isOff }: { isMain: boolean; isOff: boolean }) {
   const { listId, text } = useListView()
@@ -20,11 +39,42 @@ export function PeopleFile({ isMain, isOff }: { isMain: boolean; isOff: boolean 
   const [make, making] = useMakeEditionMutation()
   const [chosen, setChosen] = useState('')
   const [isOpen, setIsOpen] = useState(false)
-  const layout = kept.find(({ name }) => name === chosen)?.layout ?? usualLayout()
+  const { data: batches = [] } = useReadBatchesQuery({ params: { listId } })
+  const ready = batches.filter(({ state }) => state === 'ready')
+  const [batchId, setBatchId] = useState('')
+  const isAsItCame = batchId !== ''
+  const layout = kept.find(({ name }) => name === chosen)?.layout ?? (isAsItCame ? besideLayout() : usualLayout())
+  const isUsual = chosen === '' && !isAsItCame
   const write = (by: FileLayout | null) =>
-    make({ params: { listId }, body: { destination: 'people', form: 'people', filter: text, layout: by } })
+    make({
+      params: { listId },
+      body: {
+        destination: 'people',
+        form: 'people',
+        filter: isAsItCame ? '' : text,
+        layout: by,
+        batchId: isAsItCame ? batchId : null,
+      },
+    })
   return (
     <section aria-label="A file for people" className="flex flex-col gap-2">
+      {ready.length > 0 ? (
+        <SelectField
+          label="Rows of the file"
+          value={batchId}
+          onChange={(event) => setBatchId(event.target.value)}
+          {...(isAsItCame
+            ? { hint: 'Every row with its own columns, in its own order; what is known of it stands beside them.' }
+            : {})}
+        >
+          <option value="">everybody chosen</option>
+          {ready.map(({ id, name }) => (
+            <option key={id} value={id}>
+              {name}, as it came
+            </option>
+          ))}
+        </SelectField>
+      ) : null}
       {kept.length > 0 ? (
         <SelectField
           label="Layout of a file for people"
@@ -42,8 +92,8 @@ export function PeopleFile({ isMain, isOff }: { isMain: boolean; isOff: boolean 
       {making.error && !isOpen ? <Notice tone="bad">{problemText(making.error)}</Notice> : null}
       <Button
         look={isMain ? 'main' : 'plain'}
-        disabled={isOff || making.isLoading}
-        onClick={() => void write(chosen === '' ? null : layout)}
+        disabled={(isOff && !isAsItCame) || making.isLoading}
+        onClick={() => void write(isUsual ? null : layout)}
       >
         {isMain ? 'Write a file for people' : 'Write a file for people instead'}
       </Button>
@@ -56,7 +106,8 @@ export function PeopleFile({ isMain, isOff }: { isMain: boolean; isOff: boolean 
         <LayoutDialog
           begun={layout}
           name={chosen}
-          isOff={isOff || making.isLoading}
+          isOff={(isOff && !isAsItCame) || making.isLoading}
+          without={isAsItCame ? ['vcard'] : []}
           problem={making.error}
           onKept={setChosen}
           onWrite={async (by) => {

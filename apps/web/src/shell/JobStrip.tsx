@@ -40,6 +40,7 @@ export function JobStrip({ listId }: { listId: string }) {
 const share = (job: Job): number => (job.total ? Math.min(1, job.done / job.total) : 0)
 const shareOf = (job: Job): string => (job.state === 'queued' ? 'waiting' : `${Math.floor(share(job) * 100)} %`)
 const UNIT: Readonly<Record<Job['unit'], string>> = {
+  lines: 'lines',
   bytes: '',
   numbers: 'numbers',
   addresses: 'addresses',

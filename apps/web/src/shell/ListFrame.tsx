@@ -1,9 +1,9 @@
 import { STAGES, type Stage } from '@upper-field/core/story'
-import { type ReactNode, useState } from 'react'
-import { createPortal } from 'react-dom'
+import { useState } from 'react'
 import { Link, Outlet, useLocation, useNavigate } from 'react-router'
 import { useReadListQuery } from '../api'
 import { Loading } from '../kit/Notice'
+import { InHeader } from './InHeader'
 import { JobStrip } from './JobStrip'
 import { NotThere } from './NotThere'
 import { SearchBox } from './SearchBox'
@@ -50,10 +50,4 @@ export function ListFrame() {
       <Shortcuts isOpen={showsShortcuts} stage={stage} onClose={() => setShortcuts(false)} letters={LETTER} />
     </div>
   )
-}
-
-/** Puts parts of a list into the frame's header, which stands above it. */
-function InHeader({ place, children }: { place: string; children: ReactNode }) {
-  const target = document.getElementById(place)
-  return target ? createPortal(children, target) : null
 }

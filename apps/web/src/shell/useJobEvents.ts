@@ -20,7 +20,8 @@ export function useJobEvents(): void {
         }),
       )
       if (job.kind === 'bring-in' || !isUnderWay(job)) dispatch(api.util.invalidateTags(['Batches']))
-      if (!isUnderWay(job)) dispatch(api.util.invalidateTags(['List', 'Lists', 'Fills', 'Editions', 'Spend']))
+      if (!isUnderWay(job))
+        dispatch(api.util.invalidateTags(['List', 'Lists', 'Fills', 'Editions', 'Audiences', 'Spend', 'Today']))
       else if (job.kind === 'fill') dispatch(api.util.invalidateTags(['Fills']))
     })
     source.addEventListener('error', () => {
@@ -28,7 +29,8 @@ export function useJobEvents(): void {
     })
     // What happened while the connection was gone was not told.
     source.addEventListener('ready', () => {
-      if (wasLost) dispatch(api.util.invalidateTags(['Jobs', 'List', 'Lists', 'Batches', 'Fills', 'Editions']))
+      if (wasLost)
+        dispatch(api.util.invalidateTags(['Jobs', 'List', 'Lists', 'Batches', 'Fills', 'Editions', 'Audiences']))
       wasLost = false
     })
     return () => source.close()

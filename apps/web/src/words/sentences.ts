@@ -312,6 +312,8 @@ const JOB: Record<Job['kind'], string> = {
   check: 'Checking lines',
   fill: 'Filling',
   edition: 'Writing a file',
+  prepare: 'Preparing an edition',
+  deliver: 'Sending an audience',
   tidy: 'Tidying',
 }
 
@@ -338,6 +340,8 @@ export const JOB_PROBLEM: Record<string, string> = {
   'provider-gone': 'A service of this plan is not there any more. What was answered is kept; start another fill.',
   'question-refused': 'The service did not understand our question. Its connector can be tried under Providers.',
   'provider-failed': 'The service failed several times. What was answered is kept; go on later.',
+  'batch-gone': 'The batch of this file is not there any more.',
+  'network-refused': 'The network refused this. The audience says why, and what to do.',
   'price-changed': 'A service charges more than was agreed to. Nothing more is asked until you go on.',
   'budget-reached': 'The budget was reached; the others were not asked about.',
   'cut-off-often':

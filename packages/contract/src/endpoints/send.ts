@@ -50,6 +50,11 @@ export const sendEndpoints = {
     role: 'operator',
     isIdempotent: true,
   }),
+  describeEdition: endpoint('get', '/editions/{editionId}/datapackage', 'What a prepared file holds (Frictionless)', {
+    params: z.object({ editionId: Id }),
+    response: 'file',
+    role: 'operator',
+  }),
   downloadEdition: endpoint('get', '/editions/{editionId}/file', 'Download a prepared file', {
     params: z.object({ editionId: Id }),
     response: 'file',

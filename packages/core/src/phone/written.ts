@@ -1,1 +1,1 @@
-export { writtenForOthers } from './engine/format'
+export { writtenAtHome, writtenForOthers } from './engine/format'

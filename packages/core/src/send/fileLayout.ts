@@ -1,10 +1,10 @@
-import { writtenForOthers } from '../phone/written'
+import { writtenAtHome, writtenForOthers } from '../phone/written'
 import { harmlessCell, writeRecord } from '../table'
 
-export const FILE_KINDS = ['csv', 'ndjson', 'vcard'] as const
+export const FILE_KINDS = ['csv', 'xlsx', 'ndjson', 'vcard'] as const
 export type FileKind = (typeof FILE_KINDS)[number]
 
-export const NUMBER_FORMS = ['e164', 'international', 'digits'] as const
+export const NUMBER_FORMS = ['e164', 'international', 'national', 'digits'] as const
 export type NumberForm = (typeof NUMBER_FORMS)[number]
 
 export const DELIMITERS = [',', ';', '\t', '|'] as const
@@ -35,6 +35,11 @@ export const FILE_COLUMNS = {
   'line-type': 'Line type',
   'line-status': 'Line status',
   'as-it-stood': 'As it stood',
+  verdict: 'Verdict',
+  'found-number': 'Found number',
+  'found-email': 'Found e-mail',
+  'email-state': 'E-mail state',
+  'same-as-row': 'Same as row',
 } as const
 export type FileColumn = keyof typeof FILE_COLUMNS
 
@@ -48,7 +53,11 @@ export interface FileLayout {
   readonly columns: readonly { readonly column: FileColumn; readonly heading: string }[]
   /** With the columns of the list that became no field. */
   readonly hasExtras: boolean
+  /** Of a workbook: everybody on one sheet, or a sheet for each lane. */
+  readonly sheets: (typeof SHEETS)[number]
 }
+
+export const SHEETS = ['one', 'by-lane'] as const
 
 const USUAL: readonly FileColumn[] = [
   'name',
@@ -73,6 +82,7 @@ export const USUAL_LAYOUT: FileLayout = {
   numberForm: 'e164',
   columns: USUAL.map((column) => ({ column, heading: FILE_COLUMNS[column] })),
   hasExtras: true,
+  sheets: 'one',
 }
 
 /** A contact as it stands in a file that people open. */
@@ -99,17 +109,26 @@ export interface FilePerson {
   readonly lineType: string
   readonly lineStatus: string
   readonly asItStood: string
+  readonly verdict: string
+  /** Found by a provider, where one was. */
+  readonly foundNumber: string
+  readonly foundEmail: string
+  readonly emailState: string
+  /** The row of the same file whose contact this one was joined to. */
+  readonly sameAsRow: string
 }
 
 const formed = (e164: string, form: NumberForm): string => {
   if (e164 === '') return ''
   if (form === 'digits') return e164.replace(/\D/g, '')
+  if (form === 'national') return writtenAtHome(e164)
   return form === 'international' ? writtenForOthers(e164) : e164
 }
 
 function textIn(person: FilePerson, column: FileColumn, form: NumberForm): string {
   const at = Number(/-(\d)$/.exec(column)?.[1] ?? 0) - 1
   if (column.startsWith('number-')) return formed(person.numbers[at] ?? '', form)
+  if (column === 'found-number') return formed(person.foundNumber, form)
   if (column.startsWith('email-')) return person.emails[at] ?? ''
   return PLAIN[column as keyof typeof PLAIN](person)
 }
@@ -133,29 +152,59 @@ const PLAIN = {
   'line-type': (person: FilePerson) => person.lineType,
   'line-status': (person: FilePerson) => person.lineStatus,
   'as-it-stood': (person: FilePerson) => person.asItStood,
+  verdict: (person: FilePerson) => person.verdict,
+  'found-email': (person: FilePerson) => person.foundEmail,
+  'email-state': (person: FilePerson) => person.emailState,
+  'same-as-row': (person: FilePerson) => person.sameAsRow,
 }
 
-/** What a file begins with. @param extras headings of the columns that became no field */
-export function fileHead(layout: FileLayout, extras: readonly string[]): string {
+/** The headings of a layout, and behind them those of the columns that became no field. */
+export const headingsIn = (layout: FileLayout, extras: readonly string[]): readonly string[] => [
+  ...layout.columns.map(({ heading }) => heading),
+  ...(layout.hasExtras ? extras : []),
+]
+
+/** The cells of one person by a layout, without what became no field. */
+export const cellsIn = (layout: FileLayout, person: FilePerson): readonly string[] =>
+  layout.columns.map(({ column }) => textIn(person, column, layout.numberForm))
+
+/** What a file begins with. @param headings of all its columns */
+export function fileHead(layout: FileLayout, headings: readonly string[]): string {
+  if (layout.kind === 'xlsx') return sheetLine(HEADINGS_SHEET, headings)
   if (layout.kind !== 'csv') return ''
-  const headings = [...layout.columns.map(({ heading }) => heading), ...(layout.hasExtras ? extras : [])]
   return `${layout.hasBom ? '\uFEFF' : ''}${record(headings, layout)}`
+}
+
+/**
+ * Cells as a part of the file: a record, an object, or a line that a workbook is made of later.
+ * @param sheet of a workbook
+ */
+export function fileRow(
+  layout: FileLayout,
+  headings: readonly string[],
+  cells: readonly string[],
+  sheet = ONLY_SHEET,
+): string {
+  if (layout.kind === 'xlsx') return sheetLine(sheet, cells)
+  if (layout.kind === 'csv') return record(cells, layout)
+  return `${JSON.stringify(Object.fromEntries(headings.map((heading, at) => [heading, cells[at] ?? ''])))}\n`
 }
 
 /** One person as a part of the file. @param extras cells by their headings */
 export function filePart(layout: FileLayout, person: FilePerson, extras: ReadonlyMap<string, string>): string {
-  const more = layout.hasExtras ? [...extras] : []
   if (layout.kind === 'vcard') return cardOf(person)
-  const cells = layout.columns.map(
-    ({ column, heading }) => [heading, textIn(person, column, layout.numberForm)] as const,
-  )
-  if (layout.kind === 'csv')
-    return record(
-      [...cells, ...more].map(([, value]) => value),
-      layout,
-    )
-  return `${JSON.stringify(Object.fromEntries([...cells, ...more]))}\n`
+  const more = layout.hasExtras ? extras : new Map<string, string>()
+  const sheet = layout.sheets === 'by-lane' ? person.lane : ONLY_SHEET
+  return fileRow(layout, headingsIn(layout, [...more.keys()]), [...cellsIn(layout, person), ...more.values()], sheet)
 }
+
+/** The sheet of a workbook that has one alone. */
+export const ONLY_SHEET = 'Contacts'
+/** A line of headings: it stands on every sheet. */
+export const HEADINGS_SHEET = ''
+
+/** A line of a sheet on its way into a workbook: the sheet, and the cells behind it, as JSON. */
+const sheetLine = (sheet: string, cells: readonly string[]): string => `${JSON.stringify([sheet, ...cells])}\n`
 
 /** Cells of a record, none of which a spreadsheet would take for a formula. */
 const record = (cells: readonly string[], { delimiter }: FileLayout): string =>
@@ -210,6 +259,15 @@ function cardOf(person: FilePerson): string {
 /** The ending of a file of a kind, and what it is to be served as. */
 export const FILE_FORM: Readonly<Record<FileKind, { readonly ending: string; readonly type: string }>> = {
   csv: { ending: 'csv', type: 'text/csv; charset=utf-8' },
+  xlsx: { ending: 'xlsx', type: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet' },
   ndjson: { ending: 'ndjson', type: 'application/x-ndjson; charset=utf-8' },
   vcard: { ending: 'vcf', type: 'text/vcard; charset=utf-8' },
 }
+
+/** A plain name of a sheet, as every program takes it: no signs that mean something there, 31 characters at most. */
+export const sheetName = (name: string): string =>
+  name
+    .replace(/[[\]:*?/\\']/g, ' ')
+    .replace(/\s+/g, ' ')
+    .trim()
+    .slice(0, 31) || ONLY_SHEET

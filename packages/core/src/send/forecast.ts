@@ -29,8 +29,13 @@ const USUAL: Readonly<Record<IdentifierKind, number>> = {
 }
 
 /** How far belief spreads round the usual, in logits; and how far one audience strays from its network's usual. */
-const SPREAD = 0.45
+const SPREAD = 0.35
 const STRAY = 0.07
+/**
+ * How good the lists of an installation are, in logits: how many of their numbers and addresses are still their
+ * holders'. Nobody knows before something came back; it is the same for all its audiences.
+ */
+const QUALITY = { middle: -0.3, spread: 0.4 }
 
 /** How many have each set of identifiers; a set is its kinds in the order of the list, joined by `+`. */
 export type IdentifierMix = Readonly<Record<string, number>>
@@ -142,8 +147,9 @@ function expected(mix: IdentifierMix, shares: Belief['shares']): { readonly mean
 function weighed(history: readonly MatchHistory[]): readonly Belief[] {
   const normal = normals(1)
   const drawn = Array.from({ length: BELIEFS }, () => {
+    const quality = QUALITY.middle + QUALITY.spread * normal()
     const shares = Object.fromEntries(
-      IDENTIFIER_KINDS.map((kind) => [kind, logistic(logit(USUAL[kind]) + SPREAD * normal())]),
+      IDENTIFIER_KINDS.map((kind) => [kind, logistic(logit(USUAL[kind]) + quality + SPREAD * normal())]),
     ) as Record<IdentifierKind, number>
     const likelihood = history.reduce((sum, { mix, matched }) => {
       const { mean, variance } = expected(mix, shares)

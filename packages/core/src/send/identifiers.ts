@@ -1,5 +1,5 @@
-import type { AudienceShape } from './destination'
-import type { IdentifierKind } from './forecast'
+import type { AudienceShape, SendField } from './destination'
+import { IDENTIFIER_KINDS, type IdentifierKind } from './forecast'
 import type { AudienceMember } from './prepareMember'
 
 /** What is known of a member beyond the values that are sent: of what kind its addresses and numbers are. */
@@ -9,19 +9,22 @@ export interface KindsKnown {
   readonly hasMobile: boolean
 }
 
-/** The kinds of identifiers a destination can match by. */
-export function kindsTaken({ columns }: AudienceShape): readonly IdentifierKind[] {
-  const fields = new Set(columns.map(({ field }) => field))
-  const named = (['given-name', 'family-name', 'postal-code', 'country'] as const).every((field) => fields.has(field))
-  return [
-    ...(fields.has('email') ? (['personal-email', 'work-email'] as const) : []),
-    ...(fields.has('number') ? (['mobile', 'other-number'] as const) : []),
-    ...(named ? (['name-and-place'] as const) : []),
-    ...(fields.has('device-id') ? (['device'] as const) : []),
-    ...(fields.has('company-page') ? (['company-page'] as const) : []),
-    ...(fields.has('site') ? (['site'] as const) : []),
-    ...(fields.has('company') && !fields.has('email') ? (['company-name'] as const) : []),
-  ]
+/** The kinds of identifiers a destination can match by: those that its rules name as such. */
+export function kindsTaken({ rules: { someOf } }: Pick<AudienceShape, 'rules'>): readonly IdentifierKind[] {
+  const kinds = someOf.flatMap((field) => KINDS_OF[field] ?? [])
+  return IDENTIFIER_KINDS.filter((kind) => kinds.includes(kind))
+}
+
+const KINDS_OF: Readonly<Partial<Record<SendField, readonly IdentifierKind[]>>> = {
+  email: ['personal-email', 'work-email'],
+  number: ['mobile', 'other-number'],
+  'given-name': ['name-and-place'],
+  'family-name': ['name-and-place'],
+  'full-name': ['name-and-place'],
+  'device-id': ['device'],
+  'company-page': ['company-page'],
+  site: ['site'],
+  company: ['company-name'],
 }
 
 /** By which kinds of identifiers a member may be matched there. */

@@ -14,6 +14,7 @@ export {
 } from './destination'
 export { roundsOf, type Way, wayOf } from './difference'
 export {
+  cellsIn,
   DELIMITERS,
   FILE_COLUMNS,
   FILE_FORM,
@@ -24,8 +25,14 @@ export {
   type FilePerson,
   fileHead,
   filePart,
+  fileRow,
+  HEADINGS_SHEET,
+  headingsIn,
   NUMBER_FORMS,
   type NumberForm,
+  ONLY_SHEET,
+  SHEETS,
+  sheetName,
   USUAL_LAYOUT,
 } from './fileLayout'
 export { fileNameFor } from './fileName'

@@ -8,6 +8,10 @@ import {
   type FilePerson,
   fileHead,
   filePart,
+  fileRow,
+  HEADINGS_SHEET,
+  headingsIn,
+  sheetName,
   USUAL_LAYOUT,
 } from '../../src/send'
 import { splitCells } from '../../src/table'
@@ -33,6 +37,11 @@ const maren: FilePerson = {
   lineType: 'mobile',
   lineStatus: 'in-service',
   asItStood: '07911 204481',
+  verdict: 'clean',
+  foundNumber: '+447911204481',
+  foundEmail: '',
+  emailState: 'deliverable',
+  sameAsRow: '12',
 }
 const layout = (more: Partial<FileLayout> = {}): FileLayout => ({ ...USUAL_LAYOUT, ...more })
 const NONE = new Map<string, string>()
@@ -41,7 +50,9 @@ const columns = (...names: FileColumn[]) => names.map((column) => ({ column, hea
 describe('a file for people', () => {
   it('has the usual columns where nobody says otherwise, and those that became no field', () => {
     const extras = new Map([['Seats', '40']])
-    expect(fileHead(USUAL_LAYOUT, ['Seats'])).toMatch(/^Name,Company,.*,Lane,Not for,Seats\r\n$/)
+    expect(fileHead(USUAL_LAYOUT, headingsIn(USUAL_LAYOUT, ['Seats']))).toMatch(
+      /^Name,Company,.*,Lane,Not for,Seats\r\n$/,
+    )
     expect(filePart(USUAL_LAYOUT, maren, extras)).toBe(
       'Maren Oldershaw,"Causeway; Inn, Ltd",Owner,+447911204481,+441665555018,,maren@causeway.example,,,Seahouses,GB,text,calls,40\r\n',
     )
@@ -57,13 +68,14 @@ describe('a file for people', () => {
         { column: 'name', heading: 'Wer' },
       ],
     })
-    expect(fileHead(own, [])).toBe('\uFEFFAnruf;Wer\r\n')
+    expect(fileHead(own, headingsIn(own, []))).toBe('\uFEFFAnruf;Wer\r\n')
     expect(filePart(own, maren, NONE)).toBe('+447911204481;Maren Oldershaw\r\n')
   })
 
   it.each([
     ['e164', '+447911204481'],
     ['international', '+44 7911 204481'],
+    ['national', '07911 204481'],
     ['digits', '447911204481'],
   ] as const)('writes numbers as %s', (numberForm, text) =>
     expect(filePart(layout({ numberForm, columns: columns('number-1', 'number-3') }), maren, NONE)).toBe(
@@ -80,6 +92,24 @@ describe('a file for people', () => {
     expect(part.endsWith('\n')).toBe(true)
     expect(JSON.parse(part)).toEqual({ Name: 'Maren Oldershaw', 'E-mail 1': 'maren@causeway.example', Seats: '40' })
     expect(fileHead(layout({ kind: 'ndjson' }), [])).toBe('')
+  })
+
+  it('is a line of its lane’s sheet on the way into a workbook', () => {
+    const chosen = layout({ kind: 'xlsx', sheets: 'by-lane', columns: columns('name', 'postal-code', 'found-number') })
+    expect(JSON.parse(fileHead(chosen, headingsIn(chosen, [])))).toEqual([
+      HEADINGS_SHEET,
+      'Name',
+      'Postal code',
+      'Found number',
+    ])
+    const own = { ...chosen, hasExtras: false }
+    expect(JSON.parse(filePart(own, maren, NONE))).toEqual(['text', 'Maren Oldershaw', 'NE69 7BP', '+447911204481'])
+    expect(JSON.parse(filePart({ ...own, sheets: 'one' }, maren, NONE))[0]).toBe('Contacts')
+  })
+
+  it('puts the cells of any row under its headings', () => {
+    expect(fileRow(layout({ delimiter: ';' }), ['a', 'b'], ['1;2', '=3'])).toBe(`"1;2";'=3\r\n`)
+    expect(JSON.parse(fileRow(layout({ kind: 'ndjson' }), ['a', 'b'], ['1']))).toEqual({ a: '1', b: '' })
   })
 
   it('is a vCard 4 for each, escaped', () =>
@@ -137,4 +167,13 @@ describe('a file for people', () => {
     const nobody = { ...(bare as unknown as FilePerson), numbers: ['+447911204481'] }
     expect(filePart(layout({ kind }), nobody, NONE)).toContain('447911204481')
   })
+})
+
+describe('the name of a sheet', () => {
+  it.each([
+    ['Text', 'Text'],
+    ['a/b: [c]?', 'a b c'],
+    ['', 'Contacts'],
+    ["it's a name that is far too long for a sheet", 'it s a name that is far too lon'],
+  ])('of %j is %j', (name, plain) => expect(sheetName(name)).toBe(plain))
 })

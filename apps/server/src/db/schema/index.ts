@@ -32,6 +32,7 @@ export { pairDecisions, pairStates, pairs, valueChoices } from './pair'
 export {
   audienceMembers,
   audiences,
+  calendars,
   deliveries,
   destinationKeys,
   destinations,

@@ -197,6 +197,8 @@ export const editions = pgTable(
     leftOut: integer('left_out').notNull().default(0),
     bytes: bigint('bytes', { mode: 'number' }).notNull().default(0),
     sha256: text('sha256'),
+    /** Of a file as it came: the batch whose rows it has. */
+    batchId: uuid('batch_id'),
     /** The audience it is an edition of; null for a file. Its lines are kept one by one then. */
     audienceId: uuid('audience_id').references(() => audiences.id, { onDelete: 'cascade' }),
     /** How many have each set of identifiers, and the same by where they came from. */
@@ -247,4 +249,11 @@ export const fileLayouts = pgTable('file_layouts', {
   layout: jsonb('layout').$type<FileLayout>().notNull(),
   changedBy: text('changed_by').notNull(),
   changedAt: instant('changed_at').notNull().defaultNow(),
+})
+
+/** Whose reminders may be read as a calendar, by a secret of which only the hash is kept. */
+export const calendars = pgTable('calendars', {
+  personId: text('person_id').primaryKey(),
+  secretHash: text('secret_hash').notNull().unique(),
+  madeAt: instant('made_at').notNull().defaultNow(),
 })

@@ -94,10 +94,15 @@ const LONGEST_CODE = 3
  * A number in E.164 as its own country writes it for others: `+33 6 12 55 09 18`. Told by its calling code alone, so
  * that it is light enough for every page; whether the number is valid is not looked at.
  */
-export function writtenForOthers(e164: string): string {
+export const writtenForOthers = (e164: string): string => writtenBy(internationalForm, e164)
+
+/** A number in E.164 as it is written at home: `06 12 55 09 18`. The same is known of it. */
+export const writtenAtHome = (e164: string): string => writtenBy(nationalForm, e164)
+
+function writtenBy(form: (code: NumberForms, national: string) => string, e164: string): string {
   for (let length = 1; length <= LONGEST_CODE; length++) {
     const code = e164.slice(1, 1 + length)
-    if (raw[code] !== undefined) return internationalForm(numberFormsOf(Number(code)), e164.slice(1 + length))
+    if (raw[code] !== undefined) return form(numberFormsOf(Number(code)), e164.slice(1 + length))
   }
   return e164
 }

@@ -1,0 +1,155 @@
+import { cellsIn, fileHead, fileRow } from '@upper-field/core/send'
+import { cellsOfRow } from '@upper-field/core/table'
+import { eq, sql } from 'drizzle-orm'
+import { pageOfHeld } from '../bring/heldRows'
+import type { Db } from '../db/database'
+import { batches } from '../db/schema'
+import { JobProblem } from '../jobs/runner'
+import { type BatchRow, layoutOf as rowLayoutOf } from '../projection/rowCells'
+import type { FilePage, ReadyLine } from './editionJob'
+import { type EditionRow, layoutOf, personOf } from './fileText'
+import { foundOf } from './found'
+import { type SendableContact, sendableById } from './members'
+
+const PAGE = 2000
+
+interface StoredRow {
+  readonly row: number
+  readonly cells: readonly string[]
+  readonly contactId: number | null
+  /** The contact it was joined to, and that one's row where it is of the same file. */
+  readonly survivorId: number | null
+  readonly survivorRow: number | null
+  readonly held: string | null
+}
+
+/**
+ * The next rows of a batch as they came: each with its own cells in their own order, and beside them what the layout
+ * wants to know of its contact. Rows that were held stand there too, with their reason as the verdict.
+ */
+export async function pageAsItCame(
+  db: Db,
+  edition: EditionRow,
+  batchId: string,
+  { after, isFirst }: { readonly after: number; readonly isFirst: boolean },
+): Promise<FilePage | null> {
+  const [batch] = await db.select().from(batches).where(eq(batches.id, batchId))
+  if (!batch) throw new JobProblem('batch-gone')
+  const rows = await rowsAfter(db, batch, after)
+  const last = rows.at(-1)
+  if (!last) return null
+  const layout = { ...layoutOf(edition), hasExtras: false }
+  const headings = [...batch.headings, ...layout.columns.map(({ heading }) => heading)]
+  const people = await sendableById(
+    db,
+    rows.flatMap(({ survivorId }) => survivorId ?? []),
+  )
+  const own = await verdictsOf(db, rows)
+  const found = await foundOf(db, [...people.values()])
+  const lines = rows.map((row): ReadyLine => {
+    const contact = row.survivorId === null ? undefined : people.get(row.survivorId)
+    const beside = cellsIn(layout, personIn(row, contact, { own, found }))
+    const text = fileRow(layout, headings, [...row.cells, ...beside])
+    // Whoever several rows are is sent once: with the row of their own.
+    return { contactId: contact && contact.id === row.contactId && mayCount(contact) ? contact.id : null, text }
+  })
+  return { heading: isFirst ? fileHead(layout, headings) : '', lines, looked: rows.length, last: last.row }
+}
+
+/** Parked ones and those on a suppression list stand in the file, and are not sent by that. */
+const mayCount = ({ record, suppressedFor }: SendableContact): boolean =>
+  record.lane !== 'parked' && suppressedFor.length === 0
+
+const NOBODY = {
+  fullName: '',
+  givenName: '',
+  familyName: '',
+  company: '',
+  title: '',
+  numbers: [],
+  emails: [],
+  street: '',
+  postalCode: '',
+  city: '',
+  region: '',
+  country: '',
+  site: '',
+  profile: '',
+  birthDate: '',
+  lane: '',
+  notFor: [],
+  lineType: '',
+  lineStatus: '',
+  asItStood: '',
+  emailState: '',
+  foundNumber: '',
+  foundEmail: '',
+  sameAsRow: '',
+} as const
+
+function personIn(
+  { contactId, survivorId, survivorRow, held }: StoredRow,
+  contact: SendableContact | undefined,
+  known: { readonly own: ReadonlyMap<number, string>; readonly found: Awaited<ReturnType<typeof foundOf>> },
+) {
+  if (!contact || contactId === null) return { ...NOBODY, verdict: held === null ? '' : `held: ${held}` }
+  const besides = known.found.get(contact.id)
+  const isJoined = survivorId !== contactId
+  return {
+    ...personOf(contact, {
+      foundNumber: besides?.foundNumber ?? '',
+      foundEmail: besides?.foundEmail ?? '',
+      sameAsRow: isJoined && survivorRow !== null ? String(survivorRow) : '',
+    }),
+    verdict: known.own.get(contactId) ?? '',
+  }
+}
+
+async function rowsAfter(db: Db, batch: BatchRow, after: number): Promise<readonly StoredRow[]> {
+  const { rows } = await db.execute<{
+    row: number
+    text: string
+    id: string | null
+    survivor: string | null
+    at: number | null
+  }>(sql`
+    select r.row, r.text, c.id, coalesce(c.joined_into, c.id) as survivor, s.row as at
+    from rows r left join contacts c on c.batch_id = r.batch_id and c.row = r.row
+    left join contacts s on s.id = c.joined_into and s.batch_id = r.batch_id
+    where r.batch_id = ${batch.id} and r.row > ${after} order by r.row limit ${PAGE}`)
+  const held = await pageOfHeld(db, batch, after, PAGE)
+  const layout = rowLayoutOf(batch)
+  const width = batch.headings.length
+  const stored = [
+    ...rows.map(({ row, text, id, survivor, at }) => ({
+      row: Number(row),
+      cells: toWidth(cellsOfRow(text, layout).cells, width),
+      contactId: id === null ? null : Number(id),
+      survivorId: survivor === null ? null : Number(survivor),
+      survivorRow: at === null ? null : Number(at),
+      held: null,
+    })),
+    ...held.map(({ row, cells, reason }) => ({
+      row,
+      cells: toWidth(cells, width),
+      contactId: null,
+      survivorId: null,
+      survivorRow: null,
+      held: reason,
+    })),
+  ]
+  return stored.toSorted((a, b) => a.row - b.row).slice(0, PAGE)
+}
+
+/** Every row has as many cells as the file has columns, so that what stands beside them stands in its column. */
+const toWidth = (cells: readonly string[], width: number): readonly string[] =>
+  Array.from({ length: width }, (_, at) => cells[at] ?? '')
+
+/** The verdict on each row's own cell, whoever its contact was joined to. */
+async function verdictsOf(db: Db, rows: readonly StoredRow[]): Promise<ReadonlyMap<number, string>> {
+  const ids = rows.flatMap(({ contactId }) => contactId ?? [])
+  const { rows: told } = await db.execute<{ id: string; verdict: string }>(
+    sql`select id, verdict from contacts where id = any(${sql.param(ids)}::bigint[])`,
+  )
+  return new Map(told.map(({ id, verdict }) => [Number(id), verdict]))
+}

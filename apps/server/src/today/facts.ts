@@ -1,0 +1,90 @@
+import type { AudienceFacts, ListFacts, MonthFacts } from '@upper-field/core/today'
+import { and, inArray, isNull, sql } from 'drizzle-orm'
+import type { Db } from '../db/database'
+import { groupBy } from '../db/groupBy'
+import { audiences, lists } from '../db/schema'
+import { readTerraces } from '../projection/cube'
+import { describeAudiences } from '../send/describeAudiences'
+import { keptDestinations } from '../send/destinations'
+import { readMonth } from '../spend/limit'
+
+export interface Facts {
+  readonly audiences: readonly AudienceFacts[]
+  readonly lists: readonly ListFacts[]
+  readonly month: MonthFacts
+}
+
+/** Everything that may want doing in lists that are open. */
+export async function factsOf(db: Db): Promise<Facts> {
+  const open = await db.select({ id: lists.id, name: lists.name }).from(lists).where(isNull(lists.archivedAt))
+  const names = new Map(open.map(({ id, name }) => [id, name]))
+  const { spent, limit } = await readMonth(db)
+  return {
+    audiences: await audienceFacts(db, names),
+    lists: await listFacts(db, names),
+    month: { spent, limit },
+  }
+}
+
+async function audienceFacts(db: Db, names: ReadonlyMap<string, string>): Promise<readonly AudienceFacts[]> {
+  if (names.size === 0) return []
+  const which = and(inArray(audiences.listId, [...names.keys()]), isNull(audiences.removedAt)) ?? sql`false`
+  const networks = new Map((await keptDestinations(db)).map(({ id, name }) => [id, name]))
+  return (await describeAudiences(db, which)).map((one) => ({
+    id: one.id,
+    listId: one.listId,
+    listName: names.get(one.listId) ?? '',
+    name: one.name,
+    destination: networks.get(one.destination) ?? one.destination,
+    people: one.people,
+    owed: one.owedRemovals,
+    owedSince: one.owedSince,
+    state: one.state,
+    says: one.refusal?.says ?? '',
+    dueAt: one.dueAt,
+    lapsesAt: one.lapsesAt,
+    cameSince: one.cameSince,
+    leftSince: one.leftSince,
+  }))
+}
+
+async function listFacts(db: Db, names: ReadonlyMap<string, string>): Promise<readonly ListFacts[]> {
+  const ids = [...names.keys()]
+  if (ids.length === 0) return []
+  const these = sql`any(${sql.param(ids)}::uuid[])`
+  const { rows } = await db.execute<{ id: string; review: string; decide: string; calls: string }>(sql`
+    select l.id,
+      (select coalesce(sum(contacts), 0) from tidy_counts t where t.list_id = l.id and t.code = 'hand') as review,
+      (select count(*) from pairs p where p.list_id = l.id and p.decision_id is null) as decide,
+      (select count(*) from (select distinct on (contact_id) outcome, again_at from calls
+        where list_id = l.id and undone_at is null order by contact_id, made_at desc) latest
+        where outcome = 'later' and again_at <= now()) as calls
+    from lists l where l.id = ${these}`)
+  const { rows: waiting } = await db.execute<{ list_id: string; name: string; rows: number }>(sql`
+    select b.list_id, b.name, b.rows from batches b left join jobs j on j.id = b.job_id
+    where b.list_id = ${these} and b.state in ('uploading', 'queued', 'failed') and (j.id is null or j.state = 'paused')
+      and (b.upload_lease_until is null or b.upload_lease_until < now())
+    order by b.created_at`)
+  const { rows: stopped } = await db.execute<{ list_id: string; kind: string; at: Date | string }>(sql`
+    select list_id, kind, finished_at as at from (
+      select distinct on (list_id, kind) list_id, kind, state, finished_at from jobs
+      where list_id = ${these} order by list_id, kind, created_at desc) latest
+    where state = 'failed' and finished_at is not null`)
+  const waits = groupBy(waiting, (row) => row.list_id)
+  const ended = groupBy(stopped, (row) => row.list_id)
+  const terraces = await readTerraces(db, ids)
+  return rows.map(({ id, review, decide, calls }) => ({
+    id,
+    name: names.get(id) ?? '',
+    toReview: Number(review),
+    toDecide: Number(decide),
+    callsPromised: Number(calls),
+    notSent: notSentOf(terraces.get(id)?.terrace ?? []),
+    waiting: (waits.get(id) ?? []).map(({ name, rows: count }) => ({ name, rows: Number(count) })),
+    stopped: (ended.get(id) ?? []).map(({ kind, at }) => ({ kind, at: new Date(at).toISOString() })),
+  }))
+}
+
+const notSentOf = (
+  terrace: readonly { readonly changes: readonly { readonly riser: string; readonly by: number }[] }[],
+): number => Math.abs(terrace.flatMap(({ changes }) => changes).find(({ riser }) => riser === 'not-sent')?.by ?? 0)

@@ -1,0 +1,90 @@
+import type { ReactNode } from 'react'
+import { useState } from 'react'
+import { problemText, useReadDestinationsQuery, useReadEditionsQuery, useReadMeQuery } from '../api'
+import { Button } from '../kit/Button'
+import { Notice } from '../kit/Notice'
+import { useListView } from '../shell/useListView'
+import { plural } from '../words/format'
+import { AudiencePanel } from './AudiencePanel'
+import { useReadAudiencesQuery } from './audienceApi'
+import { byPressure } from './audienceText'
+import { Board } from './Board'
+import { Editions } from './Editions'
+import { NewAudienceDialog } from './NewAudienceDialog'
+import { useChosenAudience } from './useChosenAudience'
+
+/** How often the board is read anew while a network is at work, in milliseconds. */
+const AT_WORK = 4000
+
+/** The dispatch board: audiences and files of a list, and beside it the one that is open. */
+export function DispatchView({ tabs, onMakeFile }: { tabs: ReactNode; onMakeFile: () => void }) {
+  const { listId } = useListView()
+  const [isAtWork, setIsAtWork] = useState(false)
+  const { data: all, error } = useReadAudiencesQuery(
+    { params: { listId } },
+    { pollingInterval: isAtWork ? AT_WORK : 0 },
+  )
+  const { data: destinations = [] } = useReadDestinationsQuery({})
+  const { data: editions = [] } = useReadEditionsQuery({ params: { listId } })
+  const { data: me } = useReadMeQuery({})
+  const { chosen, choose } = useChosenAudience()
+  const [isMaking, setIsMaking] = useState(false)
+  const audiences = all?.toSorted((a, b) => byPressure(a, b, Date.now()))
+  const isBusy = audiences?.some(({ state }) => state === 'received' || state === 'matching') ?? false
+  if (isBusy !== isAtWork) setIsAtWork(isBusy)
+  const open = audiences?.find(({ id }) => id === chosen)?.id ?? audiences?.[0]?.id ?? null
+  return (
+    <div className="flex h-full min-h-0">
+      <main className="flex min-h-0 min-w-0 flex-1 flex-col pt-3">
+        {tabs}
+        <div className="flex min-h-0 flex-1 flex-col overflow-y-auto px-5 pb-4">
+          <div className="flex flex-wrap items-baseline gap-x-3 gap-y-2 pb-3">
+            <h1>Dispatch</h1>
+            <p className="flex-1 text-soft">
+              {plural(audiences?.length ?? 0, 'audience')} · {plural(editions.length, 'file')}
+            </p>
+            {me?.role === 'viewer' ? null : (
+              <span className="flex gap-2">
+                <Button onClick={onMakeFile}>A file</Button>
+                <Button look="main" onClick={() => setIsMaking(true)}>
+                  An audience
+                </Button>
+              </span>
+            )}
+          </div>
+          {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
+          {audiences?.length === 0 ? (
+            <p className="border-y border-line py-3 text-soft">
+              No audience is kept anywhere yet. One is made of everybody a filter chooses, for one account at one
+              network, and refreshed from here.
+            </p>
+          ) : null}
+          {audiences && audiences.length > 0 ? (
+            <Board audiences={audiences} destinations={destinations} chosen={open} onChoose={choose} now={Date.now()} />
+          ) : null}
+          <h2 className="pb-2 pt-5 text-[15px]">Files</h2>
+          <Editions />
+        </div>
+      </main>
+      <aside
+        aria-label="The open audience"
+        className="h-full w-[380px] shrink-0 overflow-y-auto border-l border-line bg-surface px-4 py-3"
+      >
+        {open ? (
+          <AudiencePanel key={open} audienceId={open} onGone={() => choose(null)} />
+        ) : (
+          <p className="text-soft">An audience opens here: what its next edition changes, and what came of the last.</p>
+        )}
+      </aside>
+      {isMaking ? (
+        <NewAudienceDialog
+          onClose={() => setIsMaking(false)}
+          onMade={(id) => {
+            setIsMaking(false)
+            choose(id)
+          }}
+        />
+      ) : null}
+    </div>
+  )
+}

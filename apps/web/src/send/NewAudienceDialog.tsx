@@ -1,0 +1,254 @@
+import type { Account, Audience, DestinationDocument } from '@upper-field/contract'
+import { PURPOSES, type Purpose, type Takes, whyNotFor } from '@upper-field/core/send'
+import { useState } from 'react'
+import { problemText, useReadDestinationsQuery, useReadSegmentsQuery, useReadSuppressionListsQuery } from '../api'
+import { Button } from '../kit/Button'
+import { Dialog } from '../kit/Dialog'
+import { SelectField, TextField } from '../kit/Field'
+import { Loading, Notice } from '../kit/Notice'
+import { useListView } from '../shell/useListView'
+import { AccountName } from './AccountName'
+import {
+  useMakeAudienceMutation,
+  useReadAccountsQuery,
+  useReadAudiencesQuery,
+  useReadDestinationKeysQuery,
+} from './audienceApi'
+import { PURPOSE } from './audienceText'
+
+interface NewAudienceDialogProps {
+  readonly onClose: () => void
+  readonly onMade: (audienceId: string) => void
+}
+
+/** An audience is made in one place: where it goes, to which account, what it is for, and who is in it. */
+export function NewAudienceDialog({ onClose, onMade }: NewAudienceDialogProps) {
+  const { listId } = useListView()
+  const { data: destinations } = useReadDestinationsQuery({})
+  const { data: keys } = useReadDestinationKeysQuery({})
+  const { data: made } = useReadAudiencesQuery({ params: { listId } })
+  if (!destinations || !keys || !made) return null
+  const called = destinations.filter((one) => one.network && keys.some(({ destination }) => destination === one.id))
+  return (
+    <Dialog title="An audience" isOpen onClose={onClose} isWide>
+      {called.length === 0 ? (
+        <p className="text-soft">
+          No network has a key yet. An owner gives one under Destinations; until then a file can be made for it.
+        </p>
+      ) : (
+        <Form destinations={called} made={made} onClose={onClose} onMade={onMade} />
+      )}
+    </Dialog>
+  )
+}
+
+interface FormProps extends NewAudienceDialogProps {
+  readonly destinations: readonly DestinationDocument[]
+  readonly made: readonly Audience[]
+}
+
+function Form({ destinations, made, onClose, onMade }: FormProps) {
+  const { listId, text } = useListView()
+  const { data: segments = [] } = useReadSegmentsQuery({ params: { listId } })
+  const { data: suppressionLists = [] } = useReadSuppressionListsQuery({})
+  const [where, setWhere] = useState(`${destinations[0]?.id}/${destinations[0]?.audiences[0]?.takes}`)
+  const [id = '', takes = 'people'] = where.split('/') as [string, Takes]
+  const destination = destinations.find((one) => one.id === id)
+  const [account, setAccount] = useState<Account | null>(null)
+  const [purpose, setPurpose] = useState<Purpose>('aim')
+  const [name, setName] = useState('')
+  const [who, setWho] = useState(text)
+  const [customers, setCustomers] = useState('')
+  const [within, setWithin] = useState('')
+  const [keepsDays, setKeepsDays] = useState('')
+  const [isMeant, setIsMeant] = useState(false)
+  const [make, making] = useMakeAudienceMutation()
+  const isEverybody = (making.error as { code?: string } | undefined)?.code === 'whole-list'
+  const outer = made.filter(
+    (one) => one.destination === id && one.takes === 'companies' && one.account.id === account?.id,
+  )
+  const submit = async () => {
+    if (!account || !destination) return
+    const { data } = await make({
+      params: { listId },
+      body: {
+        name,
+        destination: id,
+        takes,
+        form: destination.hashing === 'never' ? 'plain' : 'hashed',
+        purpose,
+        account: { id: account.id, name: account.name },
+        filter: customers === '' ? who : '',
+        suppressionListId: customers === '' ? null : customers,
+        within: within === '' ? null : within,
+        keepsDays: keepsDays === '' ? null : Number(keepsDays),
+        isWholeList: isMeant,
+      },
+    })
+    if (data) onMade(data.id)
+  }
+  return (
+    <form
+      className="flex flex-col gap-3"
+      onSubmit={(event) => {
+        event.preventDefault()
+        void submit()
+      }}
+    >
+      <SelectField
+        label="Where it is kept"
+        value={where}
+        onChange={(event) => {
+          setWhere(event.target.value)
+          setAccount(null)
+          setWithin('')
+        }}
+      >
+        {destinations.flatMap((one) =>
+          one.audiences.map((shape) => (
+            <option key={`${one.id}/${shape.takes}`} value={`${one.id}/${shape.takes}`}>
+              {one.name}
+              {one.audiences.length > 1 ? `, ${shape.takes}` : ''}
+            </option>
+          )),
+        )}
+      </SelectField>
+      <SelectField label="What it is for" value={purpose} onChange={(e) => setPurpose(e.target.value as Purpose)}>
+        {PURPOSES.filter((one) => destination?.network?.purposes[one]).map((one) => (
+          <option key={one} value={one}>
+            {PURPOSE[one]}
+          </option>
+        ))}
+      </SelectField>
+      {destination ? (
+        <AccountChoice
+          key={id}
+          destination={destination}
+          purpose={purpose}
+          chosen={account}
+          remembered={made.find((one) => one.destination === id)?.account.id ?? null}
+          onChoose={setAccount}
+        />
+      ) : null}
+      {outer.length > 0 && takes === 'people' ? (
+        <SelectField label="Inside an audience of companies" value={within} onChange={(e) => setWithin(e.target.value)}>
+          <option value="">no</option>
+          {outer.map((one) => (
+            <option key={one.id} value={one.id}>
+              {one.name}
+            </option>
+          ))}
+        </SelectField>
+      ) : null}
+      {purpose === 'exclude' && suppressionLists.length > 0 ? (
+        <SelectField label="Whom to exclude" value={customers} onChange={(event) => setCustomers(event.target.value)}>
+          <option value="">contacts of this list</option>
+          {suppressionLists.map((one) => (
+            <option key={one.id} value={one.id}>
+              everybody on {one.name}
+            </option>
+          ))}
+        </SelectField>
+      ) : null}
+      {customers === '' ? (
+        <TextField
+          label="Who is in it"
+          value={who}
+          list="segments-of-list"
+          placeholder="everybody of the list"
+          onChange={(event) => setWho(event.target.value)}
+          hint={
+            segments.length > 0
+              ? `A filter, or a segment: ${segments.map((one) => one.name).join(', ')}. Parked contacts are never in it.`
+              : 'A filter, as it is typed above. Parked contacts are never in it.'
+          }
+        />
+      ) : null}
+      <datalist id="segments-of-list">
+        {segments.map((one) => (
+          <option key={one.id} value={one.filter}>
+            {one.name}
+          </option>
+        ))}
+      </datalist>
+      {destination?.lapsesAfterDays ? (
+        <TextField
+          label="Days that somebody stays"
+          type="number"
+          min={1}
+          max={destination.lapsesAfterDays}
+          value={keepsDays}
+          placeholder={String(destination.lapsesAfterDays)}
+          onChange={(event) => setKeepsDays(event.target.value)}
+        />
+      ) : null}
+      <TextField label="Name" required maxLength={120} value={name} onChange={(event) => setName(event.target.value)} />
+      {making.error ? <Notice tone="bad">{problemText(making.error)}</Notice> : null}
+      {isEverybody ? (
+        <label className="flex items-center gap-2">
+          <input
+            type="checkbox"
+            className="accent-moss"
+            checked={isMeant}
+            onChange={(e) => setIsMeant(e.target.checked)}
+          />
+          Everybody of the list is meant
+        </label>
+      ) : null}
+      <div className="flex justify-end gap-2">
+        <Button onClick={onClose}>Cancel</Button>
+        <Button look="main" type="submit" disabled={account === null || name.trim() === '' || making.isLoading}>
+          Make the audience
+        </Button>
+      </div>
+    </form>
+  )
+}
+
+interface AccountChoiceProps {
+  readonly destination: DestinationDocument
+  readonly purpose: Purpose
+  readonly chosen: Account | null
+  /** The account this list was sent to last. */
+  readonly remembered: string | null
+  readonly onChoose: (account: Account) => void
+}
+
+/** The account is chosen, never guessed: each with its colour, and with what it lacks. */
+function AccountChoice({ destination, purpose, chosen, remembered, onChoose }: AccountChoiceProps) {
+  const { data: accounts, error } = useReadAccountsQuery({ params: { destinationId: destination.id } })
+  if (error) return <Notice tone="bad">{problemText(error)}</Notice>
+  if (!accounts) return <Loading what="the accounts" />
+  return (
+    <fieldset>
+      <legend className="pb-1 font-semibold">Account</legend>
+      {accounts.map((account) => {
+        const codes = { ...account, lacks: account.lacks.map(({ code }) => code) }
+        const lack = destination.network ? whyNotFor(destination.network, codes, purpose) : null
+        return (
+          <label key={account.id} className="flex items-start gap-2 py-1">
+            <input
+              type="radio"
+              name="account"
+              className="mt-1 accent-moss"
+              checked={chosen?.id === account.id}
+              onChange={() => onChoose(account)}
+            />
+            <span>
+              <AccountName id={account.id} name={account.name} />{' '}
+              <span className="num text-[13px] text-soft">{account.id}</span>
+              {remembered === account.id ? (
+                <span className="text-[13px] text-soft"> · used last by this list</span>
+              ) : null}
+              {lack ? (
+                <span className="block text-[13px] text-beet">
+                  {lack.says} {lack.remedy} {lack.takes ? `That takes ${lack.takes}.` : ''}
+                </span>
+              ) : null}
+            </span>
+          </label>
+        )
+      })}
+    </fieldset>
+  )
+}
