@@ -7,6 +7,8 @@ const OF_ONES_OWN = new Map([
   ['endSession', 'delete'],
   // Changes nothing: what is pasted is about people, so it stands in the body and not in an address.
   ['lookUp', 'post'],
+  ['makeCalendar', 'post'],
+  ['removeCalendar', 'delete'],
 ])
 
 describe('the API', () => {

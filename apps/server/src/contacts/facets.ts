@@ -38,7 +38,8 @@ export const FELL: ReadonlyMap<string, string> = new Map(
     filled: 'not is_joined and is_filled',
     suppressed: `not is_joined and ${REACHABLE} and lane_reason = 'suppressed'`,
     parked: `not is_joined and ${REACHABLE} and lane = 'parked' and lane_reason <> 'suppressed'`,
-    'not-sent': `not is_joined and ${REACHABLE} and lane <> 'parked' and not is_sent`,
+    'by-post': `not is_joined and not ${REACHABLE} and lane <> 'parked'`,
+    'not-sent': `not is_joined and lane <> 'parked' and not is_sent`,
   }),
 )
 

@@ -1,4 +1,12 @@
-import { AMOUNT_FIELDS, DATE_FIELDS, FILTER_FIELDS, type FilterNode, type Term } from '@upper-field/core/split'
+import {
+  AMOUNT_FIELDS,
+  type ColumnTerm,
+  DATE_FIELDS,
+  FILTER_FIELDS,
+  type FilterNode,
+  type Term,
+} from '@upper-field/core/split'
+import { columnKey } from '@upper-field/core/table'
 import { type SQL, sql } from 'drizzle-orm'
 import { searchTerms } from '../projection/searchText'
 import { pileCondition } from './facets'
@@ -16,6 +24,11 @@ const EXPRESSION: Readonly<Partial<Record<Term['field'] | 'country', string>>> =
   email: 'email',
   number: 'number',
   profile: 'profile',
+  industry: "more->>'@industry'",
+  page: "more->>'@page'",
+  gender: "more->>'@gender'",
+  device: "more->>'@device'",
+  value: "(more->>'@value')::numeric",
   country: 'country',
   birth: "nullif(birth_date, '')",
   added:
@@ -45,6 +58,8 @@ export function nodeCondition(node: FilterNode): SQL {
       return holds(searchTerms(node.text).join(' '))
     case 'term':
       return termCondition(node)
+    case 'column':
+      return columnCondition(node)
   }
 }
 
@@ -58,9 +73,9 @@ function termCondition(term: Term): SQL {
   }
   switch (field) {
     case 'missing':
-      return eachOf(values, (value) => sql`coalesce(${expressionOf(value)}, '') = ''`)
+      return eachOf(values, (value) => sql`coalesce(${presenceOf(value)}, '') = ''`)
     case 'has':
-      return eachOf(values, (value) => sql`coalesce(${expressionOf(value)}, '') <> ''`)
+      return eachOf(values, (value) => sql`coalesce(${presenceOf(value)}, '') <> ''`)
     case 'asked':
       return negated(
         operator,
@@ -77,6 +92,12 @@ function termCondition(term: Term): SQL {
         sql`exists (select 1 from edition_members m join editions e on e.id = m.edition_id
         where m.contact_id = contacts.id and e.state = 'ready' and e.destination = any(${sql.param([...values])}::text[]))`,
       )
+    case 'audience':
+      return negated(
+        operator,
+        sql`exists (select 1 from audience_members m join audiences a on a.id = m.audience_id
+        where m.contact_id = contacts.id and (a.id::text = any(${sql.param([...values])}::text[]) or a.name = any(${sql.param([...values])}::text[])))`,
+      )
     default:
       return comparedWith(term)
   }
@@ -86,6 +107,43 @@ const isAmong = <T extends string>(all: readonly T[], field: string): field is T
   (all as readonly string[]).includes(field)
 
 const expressionOf = (field: string): SQL => sql.raw(EXPRESSION[field as keyof typeof EXPRESSION] ?? "''")
+
+/** What is looked at to tell whether something is known: a field, or a column of the list's own. */
+const presenceOf = (name: string): SQL => {
+  if (name === 'value') return sql`more->>'@value'`
+  return Object.hasOwn(EXPRESSION, name) ? expressionOf(name) : sql`more->>${columnKey(name)}`
+}
+
+/** A cell as a number, where it is one: thousands may be set apart by spaces, and a comma may stand for the point. */
+const asNumber = (cell: SQL): SQL =>
+  sql`case when ${cell} ~ '^\\s*-?\\d[\\d ]{0,14}([.,]\\d{1,9})?\\s*$' then replace(replace(${cell}, ' ', ''), ',', '.')::numeric end`
+
+/** Numbers by their size; dates, of which a year is one too, and words by their letters. */
+function ordered(cell: SQL, operator: '<' | '>' | '<=' | '>=', value: string, isNumber: boolean): SQL {
+  const byLetters = sql`${cell} ${sql.raw(operator)} ${value}`
+  if (!isNumber) return byLetters
+  const bySize = sql`${asNumber(cell)} ${sql.raw(operator)} ${value}::numeric`
+  return /^\d{4}$/.test(value) ? sql`(${bySize} or (${cell} ~ '^\\d{4}-\\d\\d' and ${byLetters}))` : bySize
+}
+
+/** A column of the list's own compared with values: as numbers where both are, as dates or words where not. */
+function columnCondition({ column, operator, values }: ColumnTerm): SQL {
+  const cell = sql`(more->>${column})`
+  const isNumber = (value: string) => /^-?\d{1,15}(?:\.\d{1,9})?$/.test(value)
+  const one = (value: string): SQL => {
+    const [low = '', high = ''] = value.split('..')
+    if (value.includes('..') && [low, high].every((part) => part === '' || isNumber(part)))
+      return sql`(${low === '' ? sql`true` : sql`${asNumber(cell)} >= ${low}::numeric`} and ${high === '' ? sql`true` : sql`${asNumber(cell)} <= ${high}::numeric`})`
+    if (operator === '<' || operator === '>' || operator === '<=' || operator === '>=')
+      return ordered(cell, operator, value, isNumber(value))
+    if (operator === ':' && !isNumber(value)) return sql`${cell} ilike ${anywhere(value)}`
+    return isNumber(value)
+      ? sql`(${asNumber(cell)} = ${value}::numeric or ${cell} = ${value})`
+      : sql`lower(${cell}) = lower(${value})`
+  }
+  const any = sql`coalesce((${sql.join(values.map(one), sql` or `)}), false)`
+  return operator === '!=' ? sql`not ${any}` : any
+}
 
 /** `missing:email,city` lacks both, `has:email,city` has both. */
 const eachOf = (values: readonly string[], of: (value: string) => SQL): SQL =>

@@ -1,6 +1,8 @@
 import { type Filter, type FilterNode, parseFilter } from '@upper-field/core/split'
+import type { Db } from '../db/database'
 import { Problem } from '../http/problem'
 import { searchTerms } from '../projection/searchText'
+import { columnsOf } from './columnsOf'
 import { FELL, IS } from './facets'
 
 /** More words than this nobody types; each one costs a look through the whole list. */
@@ -12,7 +14,7 @@ const MOST_CONDITIONS = 40
 
 /** A typed filter. Throws a problem where it asks for what does not exist, or for more than is answered. */
 export function readFilter(text: string): Filter {
-  const { filter } = parseFilter(text)
+  const { filter } = parseFilter(text, 'any')
   if (sizeOf(filter.rest) > MOST_CONDITIONS)
     throw new Problem(422, 'too-many-conditions', `At most ${MOST_CONDITIONS} conditions can be put together.`)
   if (searchTerms(filter.words).length > MOST_WORDS)
@@ -26,8 +28,9 @@ export function readFilter(text: string): Filter {
 }
 
 /** A filter that decides who is sent or kept: one that cannot be read throughout would choose others than was meant. */
-export function readWholeFilter(text: string): Filter {
-  const [issue] = parseFilter(text).issues
+export async function readWholeFilter(db: Db, listId: string, text: string): Promise<Filter> {
+  const keys = text === '' ? [] : (await columnsOf(db, listId)).map(({ key }) => key)
+  const [issue] = parseFilter(text, new Set(keys)).issues
   if (issue)
     throw new Problem(
       422,

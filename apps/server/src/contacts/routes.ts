@@ -2,6 +2,7 @@ import type { Hono } from 'hono'
 import { serve } from '../http/serve'
 import { findList } from '../lists/routes'
 import type { Services } from '../services'
+import { columnsOf } from './columnsOf'
 import { pageOfContacts } from './page'
 import { countPiles } from './piles'
 import { storyOf } from './story'
@@ -12,6 +13,11 @@ export function contactRoutes(app: Hono, services: Services): void {
   serve(app, services, 'readPiles', async ({ params, query }) => {
     await findList(db, params.listId)
     return countPiles(db, params.listId, query.filter)
+  })
+
+  serve(app, services, 'readColumns', async ({ params }) => {
+    await findList(db, params.listId)
+    return (await columnsOf(db, params.listId)).map((one) => ({ ...one }))
   })
 
   serve(app, services, 'readContacts', async ({ params, query, me }) => {

@@ -28,6 +28,7 @@ export const CONTACT_COLUMNS = [
   'domain',
   'profile',
   'country',
+  'more',
   'number',
   'raw_number',
   'email',
@@ -100,6 +101,7 @@ export function linesOf(key: ContactKey, view: ContactView, joined: number): Con
       values.domain,
       values.profile,
       values.country,
+      moreText(view.more),
       best?.e164 ?? null,
       rawOf(view),
       view.emails[0]?.address ?? null,
@@ -143,6 +145,14 @@ export function linesOf(key: ContactKey, view: ContactView, joined: number): Con
     ]), // prettier-ignore
     emails: view.emails.map((email, i) => [key.listId, key.id, i, email.address, email.kind]),
   }
+}
+
+const NOTHING = '{}'
+
+/** Most contacts know nothing more: that is written without making it anew. */
+function moreText(more: ContactView['more']): string {
+  for (const _ in more) return JSON.stringify(more)
+  return NOTHING
 }
 
 /** What stood in the row for the number shown: nothing where a provider found it. */

@@ -49,7 +49,8 @@ export async function readTerraces(tx: Db, listIds: readonly string[]): Promise<
     select l.id as list_id,
       coalesce(b.rows, 0) as rows, coalesce(b.held, 0) as held, coalesce(c.contacts, 0) as contacts,
       coalesce(c.nothing, 0) as nothing, coalesce(c.joined, 0) as joined, coalesce(c.dead, 0) as dead,
-      coalesce(c.filled, 0) as filled, coalesce(c.suppressed, 0) as suppressed, coalesce(c.parked, 0) as parked, coalesce(c.not_sent, 0) as not_sent
+      coalesce(c.filled, 0) as filled, coalesce(c.suppressed, 0) as suppressed, coalesce(c.parked, 0) as parked,
+      coalesce(c.by_post, 0) as by_post, coalesce(c.not_sent, 0) as not_sent
     from lists l
     left join (select list_id, sum(rows) as rows, sum(held) as held from batches where state = 'ready' group by list_id) b on b.list_id = l.id
     left join (
@@ -61,7 +62,8 @@ export async function readTerraces(tx: Db, listIds: readonly string[]): Promise<
         sum(contacts) filter (where not is_joined and is_filled) as filled,
         sum(contacts) filter (where not is_joined and ((is_readable and not is_dead) or is_filled) and lane_reason = 'suppressed') as suppressed,
         sum(contacts) filter (where not is_joined and ((is_readable and not is_dead) or is_filled) and lane = 'parked' and lane_reason <> 'suppressed') as parked,
-        sum(contacts) filter (where not is_joined and ((is_readable and not is_dead) or is_filled) and lane <> 'parked' and not is_sent) as not_sent
+        sum(contacts) filter (where not is_joined and not ((is_readable and not is_dead) or is_filled) and lane <> 'parked') as by_post,
+        sum(contacts) filter (where not is_joined and lane <> 'parked' and not is_sent) as not_sent
       from contact_cube group by list_id) c on c.list_id = l.id
     where l.id = any(${sql.param(listIds)}::uuid[])`)
   return new Map(
@@ -74,6 +76,7 @@ export async function readTerraces(tx: Db, listIds: readonly string[]): Promise<
         joined: n('joined'),
         outOfService: n('dead'),
         filled: n('filled'),
+        byPost: n('by_post'),
         suppressed: n('suppressed'),
         parked: n('parked'),
         notSent: n('not_sent'),

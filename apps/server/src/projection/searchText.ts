@@ -5,12 +5,13 @@ const LONGEST_EXTRA = 80
 const MOST_EXTRAS = 600
 
 /** Text that the free search looks in: name, company, street, birth date, e-mails, numbers, and the cells kept as extras. */
-export function searchText({ values, numbers, emails, extras }: ContactView): string {
+export function searchText({ values, numbers, emails, extras, more }: ContactView): string {
   const parts = [
     values.fullName,
     values.company,
     values.street,
     values.birthDate,
+    more['@industry'] ?? '',
     ...emails.map(({ address }) => address),
     ...numbers.map(({ e164 }) => e164),
     extras

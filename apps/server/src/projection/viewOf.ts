@@ -28,6 +28,8 @@ import {
   type CellReading,
   type ChangeCode,
   type ContactValues,
+  type MoreValues,
+  mergeMore,
   type ProjectedContact,
   type ReadEmail,
   readEmails,
@@ -95,6 +97,8 @@ export interface ContactView {
   readonly slip: string
   /** What stands in columns that became no field, in this row and in those joined to it. */
   readonly extras: readonly string[]
+  /** The same by their columns, and what has a place of its own besides. */
+  readonly more: MoreValues
 }
 
 /** row → mapping → fills → joins → line facts → lane. Pure: the same sources give the same view. */
@@ -140,6 +144,7 @@ export function viewOf({
     isFilled: (!isReadable || isGone) && (filled.map(lineOf).some((line) => !isDead(line)) || hasEmail),
     wantsMobile: !lines.some(isUsableMobile),
     extras: members.length === 0 ? own.extras : [ownRow, ...members].flatMap(({ projected }) => projected.extras),
+    more: members.length === 0 ? own.more : mergeMore([ownRow, ...members].map(({ projected }) => projected.more)),
     changes: codesOf(own.changes),
     hand: own.hand[0]?.rank ?? 0,
     slip: slipOf(own.hand),

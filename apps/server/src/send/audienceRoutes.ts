@@ -375,7 +375,7 @@ async function countChosen(db: Db, { listId, filter, suppressionListId }: Audien
 
 /** A filter that chooses everybody is meant, or it is a slip that costs money. */
 async function refuseEverybody(db: Db, listId: string, filter: string, isMeant: boolean): Promise<void> {
-  const chosen = readWholeFilter(filter)
+  const chosen = await readWholeFilter(db, listId, filter)
   if (isMeant) return
   const { rows } = await db.execute<{ some: string; all: string }>(sql`
     select count(*) filter (where ${chosenContacts(listId, chosen)}) as some, count(*) as all

@@ -1,10 +1,10 @@
 import { cellsOfRow } from '@upper-field/core/table'
-import { ADDED_BY, type Settled } from '@upper-field/core/tidy'
-import { eq, sql } from 'drizzle-orm'
+import type { Settled } from '@upper-field/core/tidy'
+import { sql } from 'drizzle-orm'
+import { extraHeadings, readySettings } from '../contacts/columnsOf'
 import type { Db } from '../db/database'
-import { batches } from '../db/schema'
-import { type BatchSettings, settingsOf } from '../projection/rowCells'
-import { settledOf, tidyingOf } from '../projection/tidying'
+import type { BatchSettings } from '../projection/rowCells'
+import { settledOf } from '../projection/tidying'
 
 /** Cells of columns that became no field, by their heading. */
 export interface Extras {
@@ -22,14 +22,8 @@ const MOST = 200
  * leaves blank. The headings are those of the whole list, so that every page of a file has the same.
  */
 export async function extrasOf(db: Db, listId: string, contacts: readonly { readonly id: number }[]): Promise<Extras> {
-  const all = await db.select().from(batches).where(eq(batches.listId, listId)).orderBy(batches.createdAt)
-  const ready = new Map(all.filter(({ state }) => state === 'ready').map((batch) => [batch.id, batch]))
-  const tidying = await tidyingOf(db, listId)
-  const settings = new Map([...ready.values()].map((batch) => [batch.id, settingsOf(batch, tidying)]))
-  const made = await codesOf(db, listId)
-  const headings = [...new Set([...settings.values()].flatMap(({ tidier }) => tidier.extraNames))]
-    .filter((name) => ADDED_BY[name] === undefined || made.has(ADDED_BY[name]))
-    .slice(0, MOST)
+  const settings = await readySettings(db, listId)
+  const headings = (await extraHeadings(db, listId, settings)).slice(0, MOST)
   if (headings.length === 0) return NO_EXTRAS
   const ids = contacts.map(({ id }) => id)
   const { rows } = await db.execute<{ id: string; root: string; batch_id: string; text: string }>(sql`
@@ -49,14 +43,6 @@ export async function extrasOf(db: Db, listId: string, contacts: readonly { read
     if (how) gather(found, how, text, settled.get(Number(id)))
   }
   return { headings, of: (id) => known.get(id) ?? new Map() }
-}
-
-/** Repairs that were made anywhere in the list. */
-async function codesOf(db: Db, listId: string): Promise<ReadonlySet<string>> {
-  const { rows } = await db.execute<{ code: string }>(
-    sql`select distinct code from tidy_counts where list_id = ${listId}`,
-  )
-  return new Set(rows.map(({ code }) => code))
 }
 
 function gather(

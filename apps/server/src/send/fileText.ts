@@ -59,6 +59,7 @@ export function personOf(
   besides: Besides = NOTHING,
 ): FilePerson {
   const text = (column: string) => String(record[column] ?? '')
+  const more = record.more as Readonly<Record<string, string>>
   return {
     fullName: text('full_name'),
     givenName: text('given_name'),
@@ -75,6 +76,11 @@ export function personOf(
     site: text('told_domain'),
     profile: text('profile'),
     birthDate: text('birth_date'),
+    gender: more['@gender'] ?? '',
+    industry: more['@industry'] || text('told_industry'),
+    companyPage: more['@page'] || text('told_page'),
+    value: more['@value'] ?? '',
+    deviceId: more['@device'] ?? '',
     lane: text('lane'),
     notFor: suppressedFor,
     lineType: text('line_type'),

@@ -25,7 +25,8 @@ export const SEND_PAGE = 5000
 
 export interface MembersPage {
   readonly members: readonly SendableContact[]
-  /** How many were left out because a suppression list holds them by now. */
+  /** Who was left out because a suppression list holds them by now, and how many they are. */
+  readonly closed: readonly SendableContact[]
   readonly suppressed: number
   /** The last contact that was looked at; null where there is nobody left. */
   readonly last: number | null
@@ -51,12 +52,17 @@ export async function pageOfMembers(
     ${CONTACTS_TOLD} where ${chosenContacts(listId, readFilter(filter))} and lane <> 'parked' and id > ${after}
     order by id limit ${SEND_PAGE}`)
   const uses = await usesOfLanes(db, listId)
-  const members = (await sendableOf(db, rows)).filter(
-    ({ record, suppressedFor }) =>
-      !isClosed(suppressedFor, isForPeople ? (uses.get(String(record.lane)) ?? 'ads') : 'ads'),
-  )
+  const all = await sendableOf(db, rows)
+  const isOut = ({ record, suppressedFor }: SendableContact) =>
+    isClosed(suppressedFor, isForPeople ? (uses.get(String(record.lane)) ?? 'ads') : 'ads')
+  const closed = all.filter(isOut)
   const last = rows.at(-1)
-  return { members, suppressed: rows.length - members.length, last: last ? Number(last.id) : null }
+  return {
+    members: closed.length === 0 ? all : all.filter((one) => !isOut(one)),
+    closed,
+    suppressed: closed.length,
+    last: last ? Number(last.id) : null,
+  }
 }
 
 /** Contacts with what providers told of their companies. */
@@ -127,6 +133,7 @@ function memberOf(
   emails: readonly KnownEmail[],
 ): AudienceMember {
   const text = (column: string): readonly string[] => [String(record[column] ?? '')]
+  const more = record.more as Readonly<Record<string, string>>
   return {
     country: record.country,
     numberCountry: numbers.find(({ country }) => country)?.country ?? null,
@@ -139,8 +146,11 @@ function memberOf(
       title: text('title'),
       company: text('company'),
       site: text('told_domain'),
-      'company-page': text('told_page'),
-      industry: text('told_industry'),
+      'company-page': [more['@page'] || String(record.told_page ?? '')],
+      industry: [more['@industry'] || String(record.told_industry ?? '')],
+      gender: [more['@gender'] ?? ''],
+      'device-id': [more['@device'] ?? ''],
+      value: [more['@value'] ?? ''],
       street: text('street'),
       'postal-code': text('postal_code'),
       city: text('city'),

@@ -1,5 +1,11 @@
 import type { Preflight } from '@upper-field/contract'
-import { type AudienceShape, type Destination, prepareMember, type SendField } from '@upper-field/core/send'
+import {
+  type AudienceShape,
+  type Destination,
+  type PreparedMember,
+  prepareMember,
+  type SendField,
+} from '@upper-field/core/send'
 import type { Db } from '../db/database'
 import { pageOfMembers, type SendableContact } from './members'
 
@@ -25,14 +31,14 @@ export async function runPreflight(db: Db, { listId, filter, destination, shape 
     name,
     takes: shape.takes,
     chosen: tally.chosen,
-    ready: tally.ready,
+    ready: tally.findings.get('ready') ?? 0,
     suppressed: tally.suppressed,
-    missing: entries(tally.missing).map(([field, n]) => ({ field, n })),
-    nothingToMatch: tally.nothingToMatch,
-    countryFromNumber: tally.countryFromNumber,
-    leftBlank: entries(tally.leftBlank).map(([fields, n]) => ({ fields: fields.split(' ') as SendField[], n })),
-    unreadable: entries(tally.unreadable).map(([field, n]) => ({ field, n })),
-    codeMended: tally.codeMended,
+    missing: findingsAbout(tally, 'missing').map(([field, n]) => ({ field: field as SendField, n })),
+    nothingToMatch: tally.findings.get('nothing-to-match') ?? 0,
+    countryFromNumber: tally.findings.get('country-from-number') ?? 0,
+    leftBlank: findingsAbout(tally, 'blank').map(([fields, n]) => ({ fields: fields.split(' ') as SendField[], n })),
+    unreadable: findingsAbout(tally, 'unreadable').map(([field, n]) => ({ field: field as SendField, n })),
+    codeMended: tally.findings.get('code-mended') ?? 0,
     identifiers: entries(tally.identifiers).map(([field, n]) => ({ field, n })),
     byCount: tally.byCount,
     workAddresses: tally.workAddresses,
@@ -48,16 +54,11 @@ interface Tally {
   /** Lines of companies that were counted; null where people are sent. */
   readonly companies: Set<string> | null
   chosen: number
-  ready: number
   suppressed: number
-  nothingToMatch: number
-  countryFromNumber: number
-  codeMended: number
   workAddresses: number
   personalAddresses: number
-  readonly missing: Map<SendField, number>
-  readonly leftBlank: Map<string, number>
-  readonly unreadable: Map<SendField, number>
+  /** How many each finding is about, by its code. */
+  readonly findings: Map<string, number>
   readonly identifiers: Map<SendField, number>
   /** How many ready ones have one identifier, two, and three or more. */
   readonly byCount: [number, number, number]
@@ -67,16 +68,10 @@ const createTally = ({ takes, rules, columns }: AudienceShape): Tally => ({
   companies: takes === 'companies' ? new Set() : null,
   someOf: rules.someOf.filter((field) => columns.some((column) => column.field === field)),
   chosen: 0,
-  ready: 0,
   suppressed: 0,
-  nothingToMatch: 0,
-  countryFromNumber: 0,
-  codeMended: 0,
   workAddresses: 0,
   personalAddresses: 0,
-  missing: new Map(),
-  leftBlank: new Map(),
-  unreadable: new Map(),
+  findings: new Map(),
   identifiers: new Map(),
   byCount: [0, 0, 0],
 })
@@ -84,23 +79,13 @@ const createTally = ({ takes, rules, columns }: AudienceShape): Tally => ({
 function count(tally: Tally, member: SendableContact, shape: AudienceShape): void {
   tally.chosen++
   const prepared = prepareMember(member, shape, { hash: null })
-  if (prepared.status === 'left-out') {
-    if (prepared.reason.why === 'missing') add(tally.missing, prepared.reason.field)
-    else tally.nothingToMatch++
-    return
-  }
-  if (tally.companies) {
+  if (prepared.status === 'ready' && tally.companies) {
     const key = prepared.cells.join('\n')
     if (tally.companies.has(key)) return
     tally.companies.add(key)
   }
-  tally.ready++
-  for (const mend of prepared.mends) {
-    if (mend.what === 'country-from-number') tally.countryFromNumber++
-    else if (mend.what === 'group-left-blank') add(tally.leftBlank, mend.group.join(' '))
-    else add(tally.unreadable, mend.field)
-  }
-  if (hadNoCode(member)) tally.codeMended++
+  for (const finding of findingsOf(member, prepared)) add(tally.findings, finding)
+  if (prepared.status === 'left-out') return
   const known = tally.someOf.map((field) => (member.values[field] ?? []).filter((value) => value !== '').length)
   for (const [at, field] of tally.someOf.entries()) if ((known[at] ?? 0) > 0) add(tally.identifiers, field)
   const together = known.reduce((sum, n) => sum + n, 0)
@@ -109,9 +94,53 @@ function count(tally: Tally, member: SendableContact, shape: AudienceShape): voi
   else if (member.record.email_kind === 'personal') tally.personalAddresses++
 }
 
+/** What is found of one contact, in codes: ready or why not, and what is mended or left blank. */
+function findingsOf(member: SendableContact, prepared: PreparedMember): readonly string[] {
+  if (prepared.status === 'left-out')
+    return [prepared.reason.why === 'missing' ? `missing ${prepared.reason.field}` : 'nothing-to-match']
+  const mends = prepared.mends.map((mend) => {
+    if (mend.what === 'group-left-blank') return `blank ${mend.group.join(' ')}`
+    return mend.what === 'unreadable' ? `unreadable ${mend.field}` : mend.what
+  })
+  return ['ready', ...mends, ...(hadNoCode(member) ? ['code-mended'] : [])]
+}
+
+/** Contacts that are looked at for one page of a finding: a rare one is looked for in steps. */
+const MOST_PAGES = 4
+
+/**
+ * The contacts a finding counts, from one on. A suppressed one is told by its finding alone.
+ * @returns the contacts, and behind which to go on; null at the end
+ */
+export async function contactsOfFinding(
+  db: Db,
+  { listId, filter, shape }: Pick<PreflightInput, 'listId' | 'filter' | 'shape'>,
+  { finding, after, limit }: { readonly finding: string; readonly after: number; readonly limit: number },
+): Promise<{ readonly contacts: readonly SendableContact[]; readonly next: number | null }> {
+  const contacts: SendableContact[] = []
+  let at: number | null = after
+  for (let pages = 0; at !== null && pages < MOST_PAGES && contacts.length < limit; pages++) {
+    const page = await pageOfMembers(db, { listId, filter, isForPeople: false }, at)
+    const these: readonly SendableContact[] =
+      finding === 'suppressed'
+        ? page.closed
+        : page.members.filter((one) => findingsOf(one, prepareMember(one, shape, { hash: null })).includes(finding))
+    for (const one of these) {
+      contacts.push(one)
+      if (contacts.length === limit) return { contacts, next: one.id }
+    }
+    at = page.last
+  }
+  return { contacts, next: at }
+}
+
 /** The best number stood in its row without the code of its country, and has one now. */
 const hadNoCode = ({ numbers, record }: SendableContact): boolean =>
   numbers.length > 0 && record.raw_number !== '' && !/^\W*(?:\+|00)/.test(record.raw_number)
+
+/** Findings of a kind, each with what it is about. */
+const findingsAbout = ({ findings }: Tally, kind: string): readonly (readonly [string, number])[] =>
+  entries(findings).flatMap(([code, n]) => (code.startsWith(`${kind} `) ? [[code.slice(kind.length + 1), n]] : []))
 
 function add<K>(counts: Map<K, number>, key: K): void {
   counts.set(key, (counts.get(key) ?? 0) + 1)

@@ -9,7 +9,7 @@ import {
 } from '@upper-field/core/send'
 import { and, desc, eq, isNull, sql } from 'drizzle-orm'
 import type { Hono } from 'hono'
-import { chosenContacts } from '../contacts/page'
+import { asLine, chosenContacts } from '../contacts/page'
 import { readWholeFilter } from '../contacts/readFilter'
 import { type Db, transaction } from '../db/database'
 import { batches, destinations, editions, fileLayouts } from '../db/schema'
@@ -21,10 +21,13 @@ import type { Services } from '../services'
 import { dataPackageOf } from './dataPackage'
 import { audienceOf, findDestination, keptDestinations, shippedDestinations } from './destinations'
 import { piecesOf } from './editionJob'
-import { runPreflight } from './preflight'
+import { contactsOfFinding, runPreflight } from './preflight'
 import { linesOf } from './prepareJob'
 import { suppressedSince } from './suppressedSince'
 import { MOST_WORKBOOK_ROWS } from './workbook'
+
+/** Contacts of a finding that are shown at once. */
+const FOUND_AT_ONCE = 50
 
 export function sendRoutes(app: Hono, services: Services): void {
   const { db } = services
@@ -34,6 +37,18 @@ export function sendRoutes(app: Hono, services: Services): void {
     const destination = await findDestination(db, query.destination)
     const shape = audienceOf(destination, query.takes)
     return runPreflight(db, { listId: params.listId, filter: query.filter, destination, shape })
+  })
+
+  serve(app, services, 'readFinding', async ({ params, query }) => {
+    await findList(db, params.listId)
+    const shape = audienceOf(await findDestination(db, query.destination), query.takes)
+    const { finding, after, filter } = query
+    const page = await contactsOfFinding(
+      db,
+      { listId: params.listId, filter, shape },
+      { finding, after, limit: FOUND_AT_ONCE },
+    )
+    return { contacts: page.contacts.map(({ record }) => asLine(record)), next: page.next }
   })
 
   serve(app, services, 'readFileLayouts', async () => {
@@ -181,7 +196,7 @@ async function countChosen(
 ): Promise<number> {
   const { rows } = await tx.execute<{ n: string }>(
     batchId === null
-      ? sql`select count(*) as n from contacts where ${chosenContacts(listId, readWholeFilter(filter))} and lane <> 'parked'`
+      ? sql`select count(*) as n from contacts where ${chosenContacts(listId, await readWholeFilter(tx, listId, filter))} and lane <> 'parked'`
       : sql`select (select count(*) from rows where batch_id = ${batchId})
           + (select count(*) from held_rows where batch_id = ${batchId} and let_in_at is null) as n`,
   )

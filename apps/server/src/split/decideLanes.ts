@@ -52,7 +52,7 @@ export async function decideLanes(tx: Db, listId: string): Promise<void> {
     ),
     ...rules.map(
       ({ lane, use, filter }) =>
-        sql`when ${sql.raw(REACHABLE)} and ${isOpen(use)} and ${chosenByFilter(readFilter(filter))} then array[${lane}::text, 'by-rule']`,
+        sql`when ${sql.raw(use === 'post' ? 'true' : REACHABLE)} and ${isOpen(use)} and ${chosenByFilter(readFilter(filter))} then array[${lane}::text, 'by-rule']`,
     ),
   ]
   const otherwise =

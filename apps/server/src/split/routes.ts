@@ -2,6 +2,7 @@ import type { LaneRules, Segment } from '@upper-field/contract'
 import { mistakesInRules, proposedRules } from '@upper-field/core/split'
 import { and, eq, sql } from 'drizzle-orm'
 import type { Hono } from 'hono'
+import { columnsOf } from '../contacts/columnsOf'
 import { chosenContacts } from '../contacts/page'
 import { readFilter, readWholeFilter } from '../contacts/readFilter'
 import { type Db, transaction } from '../db/database'
@@ -27,7 +28,8 @@ export function splitRoutes(app: Hono, services: Services): void {
   serve(app, services, 'keepLaneRules', async ({ params, body, signal }) => {
     await findOpenList(db, params.listId)
     const rules = body.rules ?? []
-    const [mistake] = mistakesInRules(rules)
+    const columns = new Set((await columnsOf(db, params.listId)).map(({ key }) => key))
+    const [mistake] = mistakesInRules(rules, columns)
     if (mistake)
       throw new Problem(422, 'rule-off', `${rules[mistake.at]?.name || `Rule ${mistake.at + 1}`}: ${mistake.message}`)
     return withListLock(services, params.listId, { work: 'split', signal }, async (tx, client) => {
@@ -75,7 +77,7 @@ export function splitRoutes(app: Hono, services: Services): void {
   })
   serve(app, services, 'keepSegment', async ({ params, body, me }) => {
     await findOpenList(db, params.listId)
-    readWholeFilter(body.filter)
+    await readWholeFilter(db, params.listId, body.filter)
     const [kept] = await transaction(services.pool, (tx) =>
       tx
         .insert(segments)

@@ -90,6 +90,28 @@ describe('an audience', () => {
     expect(northpin.leftBlank).toEqual([{ fields: ['given-name', 'family-name', 'country', 'postal-code'], n: 2 }])
   })
 
+  it('shows for each count exactly the contacts it counts', async () => {
+    for (const destination of await server.api.call('readDestinations', {})) {
+      if (!destination.audiences.some(({ takes }) => takes === 'people')) continue
+      const flight = await preflight(destination.id)
+      const counts: readonly (readonly [string, number])[] = [
+        ['ready', flight.ready],
+        ['nothing-to-match', flight.nothingToMatch],
+        ['country-from-number', flight.countryFromNumber],
+        ['code-mended', flight.codeMended],
+        ['suppressed', flight.suppressed],
+        ...flight.missing.map(({ field, n }) => [`missing ${field}`, n] as const),
+        ...flight.leftBlank.map(({ fields, n }) => [`blank ${fields.join(' ')}`, n] as const),
+        ...flight.unreadable.map(({ field, n }) => [`unreadable ${field}`, n] as const),
+      ]
+      for (const [finding, n] of counts) {
+        const query = { destination: destination.id, finding }
+        const { contacts, next } = await server.api.call('readFinding', { params: { listId }, query })
+        expect([destination.id, finding, contacts.length, next]).toEqual([destination.id, finding, n, null])
+      }
+    }
+  })
+
   it('in a form a destination does not take is refused', async () => {
     const plain = { destination: 'northpin', form: 'plain' as const, filter: '' }
     await expect(server.api.call('makeEdition', { params: { listId }, body: plain })).rejects.toMatchObject({

@@ -4,12 +4,12 @@ import { bringText, newList, startTestServer, type TestServer } from './harness'
 let server: TestServer
 let listId = ''
 const ROWS = [
-  'name,company,title,city,phone,mail,country,zip',
-  'Maren Oldershaw,Causeway Guest House,Head of Procurement,Kelso,07911 204481,maren@causeway.example,GB,NE69 7BP',
-  'Jonah Carnridge,Tidewater Inn,Inhaber,Alnwick,,jonah@tidewater.example,GB,',
-  'Ilse Krug,Heron GmbH,Einkaufsleiterin,Köln,+49 30 55577012,,DE,',
-  'Agathe Roche,Vertefeuille,Gérante,Lyon,,,FR,69001',
-  'Tom Kestle,House of Guests,Buyer,Kelso,07911 204482,,GB,',
+  'name,company,title,city,phone,mail,country,zip,Seats in all,sex,customer value,Opened',
+  'Maren Oldershaw,Causeway Guest House,Head of Procurement,Kelso,07911 204481,maren@causeway.example,GB,NE69 7BP,40,f,"1,200.50",2019-05-01',
+  'Jonah Carnridge,Tidewater Inn,Inhaber,Alnwick,,jonah@tidewater.example,GB,,12,m,80,2023-02-11',
+  'Ilse Krug,Heron GmbH,Einkaufsleiterin,Köln,+49 30 55577012,,DE,,about 30,,,',
+  'Agathe Roche,Vertefeuille,Gérante,Lyon,,,FR,69001,"1 200,5",weiblich,,',
+  'Tom Kestle,House of Guests,Buyer,Kelso,07911 204482,,GB,,,,,',
 ]
 
 beforeAll(async () => {
@@ -46,6 +46,19 @@ describe('a filter', () => {
     ['(country:DE or country:FR) not level:head', 'Agathe'],
     ['country!=GB', 'Ilse Agathe'],
     ['lane:text or (lane:call country:DE)', 'Maren Ilse Tom'],
+    ['seats-in-all>20', 'Maren Agathe'],
+    ['seats-in-all:10..50', 'Maren Jonah'],
+    ['seats-in-all=12', 'Jonah'],
+    ['seats-in-all!=12', 'Maren Ilse Agathe Tom'],
+    ['seats-in-all:about', 'Ilse'],
+    ['missing:seats-in-all', 'Tom'],
+    ['has:seats-in-all not seats-in-all<20', 'Maren Ilse Agathe'],
+    ['opened>2020', 'Jonah'],
+    ['gender=female', 'Maren Agathe'],
+    ['value>100', 'Maren'],
+    ['has:value missing:gender', ''],
+    ['audience!=anywhere', 'Maren Jonah Ilse Agathe Tom'],
+    ["seats-in-all:'||'", ''],
     ['cost>0', ''],
     ['cost:0..1', 'Maren Jonah Ilse Agathe Tom'],
     ['joined>0', ''],
@@ -64,5 +77,27 @@ describe('a filter', () => {
   it('of more conditions than anybody follows is refused', async () => {
     const many = Array.from({ length: 60 }, (_, i) => `city:x${i}`).join(' or ')
     await expect(chosen(many)).rejects.toMatchObject({ code: 'too-many-conditions' })
+  })
+})
+
+describe('columns that became no field', () => {
+  it('are told by the names they are filtered by', async () => {
+    const columns = await server.api.call('readColumns', { params: { listId } })
+    expect(columns).toEqual([
+      { key: 'seats-in-all', heading: 'Seats in all' },
+      { key: 'opened', heading: 'Opened' },
+      // Made by the routine, for somebody.
+      { key: 'legal-form', heading: 'Legal form' },
+    ])
+  })
+
+  it('that are not there are no part of a filter that is kept, and the nearest is told', async () => {
+    const keep = (filter: string) =>
+      server.api.call('keepSegment', { params: { listId }, body: { name: 'Large', filter } })
+    await expect(keep('seats-in-al>20')).rejects.toMatchObject({
+      code: 'filter-unread',
+      message: expect.stringContaining('“seats-in-all”'),
+    })
+    expect(await keep('seats-in-all>20')).toMatchObject({ contacts: 2 })
   })
 })

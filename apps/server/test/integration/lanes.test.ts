@@ -11,6 +11,7 @@ const ROWS = [
   'Ilse Krug,Heron GmbH,Einkaufsleiterin,Seeweg 2,Berlin,10115,,ilse@heron.example,DE',
   'Tom Kestle,House of Guests,Buyer,,Kelso,,07911 204482,,GB',
   'No Way,Nowhere,,,,,,,GB',
+  'Letters Only,Quiet House,,4 Row,Alnwick,NE69 7BQ,,,GB',
 ]
 
 beforeAll(async () => {
@@ -33,6 +34,7 @@ const USUAL = {
   Ilse: 'ads-only/only-email',
   Tom: 'text/mobile',
   No: 'parked/no-way-to-reach',
+  Letters: 'parked/no-way-to-reach',
 }
 const rule = (lane: string, use: LaneRules['rules'][number]['use'], filter = ''): LaneRules['rules'][number] => ({
   lane,
@@ -69,6 +71,8 @@ describe('lanes', () => {
       Ilse: 'post/by-rule',
       Tom: 'buyers/by-rule',
       No: 'parked/no-rule',
+      // A letter is the only way, and one is enough.
+      Letters: 'post/by-rule',
     })
     await addsUp()
   })

@@ -16,6 +16,7 @@ import type { Draft } from '../documents/draft'
 import { KeepDocument } from '../documents/KeepDocument'
 import { StartFrom } from '../documents/StartFrom'
 import { Loading, Notice } from '../kit/Notice'
+import { Accounts } from './Accounts'
 import { blankDestination, destinationText, readDestination } from './destinationDraft'
 
 const ALL = { to: '/destinations', text: 'Destinations' }
@@ -76,7 +77,10 @@ function Editor({ kept, all }: { kept: DestinationDocument | null; all: readonly
           <DocumentText label="Destination" text={text} draft={draft} isReadOnly={!isOwner} onChange={setText} />
           {isOwner ? <Keeping draft={draft} text={text} kept={kept} /> : null}
         </div>
-        <Headings draft={draft} />
+        <div>
+          {kept?.network ? <Accounts destinationId={kept.id} /> : null}
+          <Headings draft={draft} />
+        </div>
       </div>
     </DocumentPage>
   )

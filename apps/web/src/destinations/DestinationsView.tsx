@@ -1,5 +1,6 @@
 import type { DestinationDocument } from '@upper-field/contract'
 import { headingsOf } from '@upper-field/core/send'
+import { useState } from 'react'
 import { Link } from 'react-router'
 import {
   problemText,
@@ -8,9 +9,11 @@ import {
   useReadMeQuery,
   useReadShippedDestinationsQuery,
 } from '../api'
-import { Button, ButtonLink } from '../kit/Button'
+import { Button, ButtonLink, TextButton } from '../kit/Button'
 import { Loading, Notice } from '../kit/Notice'
+import { useReadDestinationKeysQuery } from '../send/audienceApi'
 import { count, plural } from '../words/format'
+import { KeyDialog } from './KeyDialog'
 
 /** Ad networks that audiences are prepared for: what each takes, and by which rules. */
 export function DestinationsView() {
@@ -40,7 +43,7 @@ export function DestinationsView() {
           No destination is there yet. Files for people need none; audiences begin with one.
         </p>
       ) : null}
-      {data && data.length > 0 ? <DestinationTable all={data} /> : null}
+      {data && data.length > 0 ? <DestinationTable all={data} isOwner={isOwner} /> : null}
       {isOwner && data && others.length > 0 ? (
         <section aria-label="Destinations that come with the application" className="pt-6">
           <h2 className="pb-1">At hand</h2>
@@ -65,47 +68,64 @@ export function DestinationsView() {
   )
 }
 
-function DestinationTable({ all }: { all: readonly DestinationDocument[] }) {
+function DestinationTable({ all, isOwner }: { all: readonly DestinationDocument[]; isOwner: boolean }) {
+  const { data: keys = [] } = useReadDestinationKeysQuery({})
+  const [opened, setOpened] = useState<DestinationDocument | null>(null)
+  const keyOf = (id: string) => keys.find(({ destination }) => destination === id)
   return (
-    <table className="w-full">
-      <thead className="text-left text-[13px] text-soft">
-        <tr className="border-b border-edge">
-          <th className="py-1 font-normal">Destination</th>
-          <th className="font-normal">Takes</th>
-          <th className="font-normal">Identifiers</th>
-          <th className="font-normal">Size</th>
-          <th className="font-normal">Membership</th>
-        </tr>
-      </thead>
-      <tbody>
-        {all.map((one) => (
-          <tr key={one.id} className="border-b border-line align-top">
-            <td className="max-w-[300px] py-2 pr-4">
-              <Link to={`/destinations/${one.id}`} className="font-semibold text-slate underline underline-offset-2">
-                {one.name}
-              </Link>
-              <div className="text-[13px] text-soft">{one.about}</div>
-            </td>
-            <td className="py-2 pr-4">
-              {one.audiences.map((shape) => (
-                <div key={shape.takes}>
-                  {shape.takes}
-                  <span className="text-[13px] text-soft"> · {plural(headingsOf(shape).length, 'column')}</span>
-                </div>
-              ))}
-            </td>
-            <td className="py-2 pr-4">{HASHING[one.hashing]}</td>
-            <td className="py-2 pr-4 text-[13.5px]">{sizeText(one)}</td>
-            <td className="py-2 text-[13.5px]">
-              {one.lapsesAfterDays === null ? 'does not lapse' : `lapses after ${count(one.lapsesAfterDays)} days`}
-              <div className="text-soft">
-                {one.changes === 'whole' ? 'replaced whole' : 'people are added and removed'}
-              </div>
-            </td>
+    <>
+      <table className="w-full">
+        <thead className="text-left text-[13px] text-soft">
+          <tr className="border-b border-edge">
+            <th className="py-1 font-normal">Destination</th>
+            <th className="font-normal">Takes</th>
+            <th className="font-normal">Identifiers</th>
+            <th className="font-normal">Size</th>
+            <th className="font-normal">Membership</th>
+            <th className="font-normal">Delivery</th>
           </tr>
-        ))}
-      </tbody>
-    </table>
+        </thead>
+        <tbody>
+          {all.map((one) => (
+            <tr key={one.id} className="border-b border-line align-top">
+              <td className="max-w-[300px] py-2 pr-4">
+                <Link to={`/destinations/${one.id}`} className="font-semibold text-slate underline underline-offset-2">
+                  {one.name}
+                </Link>
+                <div className="text-[13px] text-soft">{one.about}</div>
+              </td>
+              <td className="py-2 pr-4">
+                {one.audiences.map((shape) => (
+                  <div key={shape.takes}>
+                    {shape.takes}
+                    <span className="text-[13px] text-soft"> · {plural(headingsOf(shape).length, 'column')}</span>
+                  </div>
+                ))}
+              </td>
+              <td className="py-2 pr-4">{HASHING[one.hashing]}</td>
+              <td className="py-2 pr-4 text-[13.5px]">{sizeText(one)}</td>
+              <td className="py-2 text-[13.5px]">
+                {one.lapsesAfterDays === null ? 'does not lapse' : `lapses after ${count(one.lapsesAfterDays)} days`}
+                <div className="text-soft">
+                  {one.changes === 'whole' ? 'replaced whole' : 'people are added and removed'}
+                </div>
+              </td>
+              <td className="py-2 text-[13.5px]">
+                {one.network === null ? 'by file' : keyOf(one.id) ? 'delivered by us' : 'by file, until there is a key'}
+                {one.network !== null && isOwner ? (
+                  <div>
+                    <TextButton onClick={() => setOpened(one)}>
+                      {keyOf(one.id) ? 'Change the key' : 'Give the key'}
+                    </TextButton>
+                  </div>
+                ) : null}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {opened ? <KeyDialog destination={opened} kept={keyOf(opened.id)} onClose={() => setOpened(null)} /> : null}
+    </>
   )
 }
 

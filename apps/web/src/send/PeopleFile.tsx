@@ -53,7 +53,7 @@ export function PeopleFile({ isMain, isOff }: { isMain: boolean; isOff: boolean 
         form: 'people',
         filter: isAsItCame ? '' : text,
         layout: by,
-        batchId: isAsItCame ? batchId : null,
+        ...(isAsItCame ? { batchId } : {}),
       },
     })
   return (

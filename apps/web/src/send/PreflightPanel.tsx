@@ -14,6 +14,7 @@ import { Loading, Notice } from '../kit/Notice'
 import { useListView } from '../shell/useListView'
 import { count, plural } from '../words/format'
 import { SEND_FIELD } from '../words/sentences'
+import { FindingDialog } from './FindingDialog'
 import { identifiersText } from './identifiersText'
 import { PeopleFile } from './PeopleFile'
 
@@ -112,54 +113,70 @@ function AudiencePanel({ destination, takes }: { destination: DestinationDocumen
   )
 }
 
-/** Each rule with how many rows break it, what is mended by itself, and what cannot be. */
+/** Each rule with how many rows break it, what is mended by itself, and what cannot be; each count opens its records. */
 function Findings({ flight }: { flight: Preflight }) {
+  const [opened, setOpened] = useState<{ readonly finding: string; readonly name: string } | null>(null)
+  const line = (finding: string, name: string, n: number, tone: keyof typeof TONE, more: string) => (
+    <Line
+      key={finding}
+      name={name}
+      n={n}
+      tone={tone}
+      more={more}
+      onOpen={n === 0 ? null : () => setOpened({ finding, name })}
+    />
+  )
+  const { name, suppressed, countryFromNumber, codeMended } = flight
   return (
-    <dl>
-      <Line name="Ready to send" n={flight.ready} tone="good" more={identifiersText(flight)} />
-      {flight.missing.map(({ field, n }) => (
-        <Line
-          key={field}
-          name={`Without a ${SEND_FIELD[field]}`}
-          n={n}
-          tone="bad"
-          more={`left out: ${flight.name} wants one on every row`}
-        />
-      ))}
-      <Line name="Nothing to match by" n={flight.nothingToMatch} tone="bad" more="left out, still in the list" />
-      {flight.suppressed > 0 ? (
-        <Line name="Suppressed for ads" n={flight.suppressed} tone="bad" more="left out, by a suppression list" />
-      ) : null}
-      {flight.countryFromNumber > 0 ? (
-        <Line name="Country taken from the number" n={flight.countryFromNumber} tone="told" more="mended" />
-      ) : null}
-      {flight.codeMended > 0 ? (
-        <Line
-          name="Numbers without a country code"
-          n={flight.codeMended}
-          tone="told"
-          more="mended: the code of the contact’s country"
-        />
-      ) : null}
-      {flight.leftBlank.map(({ fields, n }) => (
-        <Line
-          key={fields.join()}
-          name={`Not whole: ${fields.map((field) => SEND_FIELD[field]).join(', ')}`}
-          n={n}
-          tone="told"
-          more={`left blank: ${flight.name} wants all of them, or none`}
-        />
-      ))}
-      {flight.unreadable.map(({ field, n }) => (
-        <Line
-          key={field}
-          name={`Not what its form asks for: ${SEND_FIELD[field]}`}
-          n={n}
-          tone="told"
-          more="left blank, nothing is hashed of it"
-        />
-      ))}
-    </dl>
+    <>
+      <dl>
+        {line('ready', 'Ready to send', flight.ready, 'good', identifiersText(flight))}
+        {flight.missing.map(({ field, n }) =>
+          line(
+            `missing ${field}`,
+            `Without a ${SEND_FIELD[field]}`,
+            n,
+            'bad',
+            `left out: ${name} wants one on every row`,
+          ),
+        )}
+        {line('nothing-to-match', 'Nothing to match by', flight.nothingToMatch, 'bad', 'left out, still in the list')}
+        {suppressed > 0
+          ? line('suppressed', 'Suppressed for ads', suppressed, 'bad', 'left out, by a suppression list')
+          : null}
+        {countryFromNumber > 0
+          ? line('country-from-number', 'Country taken from the number', countryFromNumber, 'told', 'mended')
+          : null}
+        {codeMended > 0
+          ? line(
+              'code-mended',
+              'Numbers without a country code',
+              codeMended,
+              'told',
+              'mended: the code of the contact’s country',
+            )
+          : null}
+        {flight.leftBlank.map(({ fields, n }) =>
+          line(
+            `blank ${fields.join(' ')}`,
+            `Not whole: ${fields.map((field) => SEND_FIELD[field]).join(', ')}`,
+            n,
+            'told',
+            `left blank: ${name} wants all of them, or none`,
+          ),
+        )}
+        {flight.unreadable.map(({ field, n }) =>
+          line(
+            `unreadable ${field}`,
+            `Not what its form asks for: ${SEND_FIELD[field]}`,
+            n,
+            'told',
+            'left blank, nothing is hashed of it',
+          ),
+        )}
+      </dl>
+      {opened ? <FindingDialog flight={flight} {...opened} onClose={() => setOpened(null)} /> : null}
+    </>
   )
 }
 
@@ -208,12 +225,28 @@ function FormChoice({ form, onChange }: { form: 'hashed' | 'plain'; onChange: (f
 
 const TONE = { good: 'text-moss', bad: 'text-beet', told: '' } as const
 
-const Line = ({ name, n, tone, more }: { name: string; n: number; tone: keyof typeof TONE; more: string }) => (
+interface LineProps {
+  readonly name: string
+  readonly n: number
+  readonly tone: keyof typeof TONE
+  readonly more: string
+  readonly onOpen: (() => void) | null
+}
+
+const Line = ({ name, n, tone, more, onOpen }: LineProps) => (
   <div className="flex items-baseline justify-between gap-3 border-t border-line py-1.5">
     <dt>
       {name}
       <span className="block text-[13px] text-soft">{more}</span>
     </dt>
-    <dd className={`num font-semibold ${n === 0 ? 'text-soft' : TONE[tone]}`}>{count(n)}</dd>
+    <dd className={`num font-semibold ${n === 0 ? 'text-soft' : TONE[tone]}`}>
+      {onOpen ? (
+        <button type="button" aria-label={`${name}: show ${count(n)}`} className="underline" onClick={onOpen}>
+          {count(n)}
+        </button>
+      ) : (
+        count(n)
+      )}
+    </dd>
   </div>
 )

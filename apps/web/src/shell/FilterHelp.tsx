@@ -7,7 +7,9 @@ import {
   PRESENT,
   TEXT_FIELDS,
 } from '@upper-field/core/split'
+import { useReadColumnsQuery } from '../api'
 import { Dialog } from '../kit/Dialog'
+import { useListView } from './useListView'
 
 const ROWS: readonly (readonly [string, string])[] = [
   ['oldershaw causeway', 'both words stand somewhere: in name, company, street, numbers, addresses, extra cells'],
@@ -16,15 +18,19 @@ const ROWS: readonly (readonly [string, string])[] = [
   ['company:lodge city=Kelso', 'holds a text; is a text'],
   ['missing:email has:street', 'what is not known, and what is'],
   ['added>2026-11-01 gathered:2026-01..2026-06', 'dates, by year, month or day; between two'],
-  ['cost>0.5 joined>=2', 'euros spent on a contact; rows joined into it'],
+  ['cost>0.5 joined>=2 value>1000', 'euros spent on a contact; rows joined into it; what a customer is worth'],
+  ['seats>20 opening:terrace', 'columns of your own files, by their headings: small letters, joined by dashes'],
   ['function:purchasing level:head,executive', 'what the title says, in seven languages'],
   ['asked:ID found:ID sent:ID', 'providers that were asked or found something; destinations it was sent to'],
+  ['audience:"Autumn terraces"', 'who is in an audience now'],
   ['lane:text or (lane:call call:now)', 'either; brackets put together'],
   ['not suppressed:calls', 'none of them'],
 ]
 
 /** How a filter is written, where it is typed. */
 export function FilterHelp({ onClose }: { onClose: () => void }) {
+  const { listId } = useListView()
+  const { data: columns = [] } = useReadColumnsQuery({ params: { listId } })
   return (
     <Dialog title="How filters are written" isOpen isWide onClose={onClose}>
       <table className="w-full text-[14px]">
@@ -56,6 +62,12 @@ export function FilterHelp({ onClose }: { onClose: () => void }) {
         <dd>{LEVELS.join(', ')}</dd>
         <dt className="text-soft">Missing, has</dt>
         <dd>{PRESENT.join(', ')}</dd>
+        {columns.length > 0 ? (
+          <>
+            <dt className="text-soft">Own columns</dt>
+            <dd>{columns.map(({ key }) => key).join(', ')}</dd>
+          </>
+        ) : null}
       </dl>
     </Dialog>
   )

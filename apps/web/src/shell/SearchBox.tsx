@@ -1,6 +1,6 @@
 import { CircleHelp } from 'lucide-react'
 import { useEffect, useRef, useState } from 'react'
-import { useReadPilesQuery } from '../api'
+import { useReadColumnsQuery, useReadPilesQuery } from '../api'
 import { Key, TextButton } from '../kit/Button'
 import { type Completion, completionsOf } from './completions'
 import { FilterHelp } from './FilterHelp'
@@ -107,12 +107,20 @@ export function SearchBox() {
 function useCompletions(typed: string, onTake: (whole: string) => void) {
   const { listId } = useListView()
   const { data: piles } = useReadPilesQuery({ params: { listId }, query: { filter: '' } }, { skip: listId === '' })
+  const { data: columns = [] } = useReadColumnsQuery({ params: { listId } }, { skip: listId === '' })
   const field = useRef<HTMLInputElement>(null)
   const [caret, setCaret] = useState<number | null>(null)
   const [at, setAt] = useState<number | null>(null)
   const counts = (piles ?? {}) as Readonly<Record<string, Readonly<Record<string, number>>>>
   const all: readonly Completion[] =
-    caret === null ? [] : completionsOf(typed, caret, (name) => Object.keys(counts[name] ?? {}))
+    caret === null
+      ? []
+      : completionsOf(
+          typed,
+          caret,
+          (name) => Object.keys(counts[name] ?? {}),
+          columns.map((one) => one.key),
+        )
   const close = () => {
     setCaret(null)
     setAt(null)

@@ -19,11 +19,13 @@ const KNOWN: Readonly<Record<string, readonly string[]>> = {
 /**
  * Ways to end the word before the caret: fields that begin so, and values of a field.
  * @param valuesOf values that contacts of the list have, by facet
+ * @param columns keys of the list's own columns
  */
 export function completionsOf(
   text: string,
   caret: number,
   valuesOf: (field: string) => readonly string[],
+  columns: readonly string[] = [],
 ): readonly Completion[] {
   const word = /[^\s()]*$/.exec(text.slice(0, caret))?.[0] ?? ''
   if (word === '') return []
@@ -32,7 +34,8 @@ export function completionsOf(
   const colon = word.indexOf(':')
   if (colon < 0) {
     const lower = word.toLowerCase()
-    return ALL_FIELDS.filter((field) => field.startsWith(lower) && field !== lower)
+    return [...ALL_FIELDS, ...columns]
+      .filter((field) => field.startsWith(lower) && field !== lower)
       .slice(0, MOST)
       .map((field) => ({ text: `${field}:`, whole: `${before}${field}:${behind}` }))
   }

@@ -1,5 +1,6 @@
 import type { ContactSort } from '@upper-field/contract'
 import {
+  type Columns,
   type Filter,
   type FilterField,
   type FilterIssue,
@@ -9,6 +10,7 @@ import {
 } from '@upper-field/core/split'
 import { useCallback, useMemo } from 'react'
 import { useParams, useSearchParams } from 'react-router'
+import { useReadColumnsQuery } from '../api'
 
 /** What of a list is being looked at. All of it lives in the address, so that a link brings back the view. */
 export interface ListView {
@@ -16,6 +18,8 @@ export interface ListView {
   readonly text: string
   readonly filter: Filter
   readonly issues: readonly FilterIssue[]
+  /** Keys of the list's own columns. */
+  readonly columns: Columns
   readonly contactId: number | null
   readonly sort: ContactSort
   setText(text: string): void
@@ -24,12 +28,19 @@ export interface ListView {
   sortBy(sort: ContactSort): void
 }
 
+/** Keys of the list's own columns; until they are known every name may be one. */
+function useColumns(listId: string): Columns {
+  const { data } = useReadColumnsQuery({ params: { listId } }, { skip: listId === '' })
+  return useMemo(() => (data ? new Set(data.map(({ key }) => key)) : 'any'), [data])
+}
+
 export function useListView(): ListView {
   const { listId = '' } = useParams()
   const [search, setSearch] = useSearchParams()
   const text = search.get('q') ?? ''
   const chosen = search.get('contact')
-  const { filter, issues } = useMemo(() => parseFilter(text), [text])
+  const columns = useColumns(listId)
+  const { filter, issues } = useMemo(() => parseFilter(text, columns), [text, columns])
   const set = useCallback(
     (name: string, value: string | null) =>
       setSearch(
@@ -48,6 +59,7 @@ export function useListView(): ListView {
     text,
     filter,
     issues,
+    columns,
     contactId: chosen ? Number(chosen) : null,
     sort: search.get('sort') === 'call' ? 'call' : 'row',
     sortBy: (sort) => set('sort', sort === 'row' ? null : sort),

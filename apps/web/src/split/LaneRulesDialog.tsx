@@ -23,11 +23,11 @@ const USE_NAME: Readonly<Record<Use, string>> = {
 
 /** The rules of a list's lanes, in order: the first that takes a contact keeps it. */
 export function LaneRulesDialog({ kept, onClose }: { kept: LaneRules; onClose: () => void }) {
-  const { listId } = useListView()
   const [rules, setRules] = useState<readonly Rule[]>(kept.rules)
   const [keep, keeping] = useKeepLaneRulesMutation()
   const sensors = useSortSensors()
-  const mistakes = mistakesInRules(rules)
+  const { listId, columns } = useListView()
+  const mistakes = mistakesInRules(rules, columns)
   const change = (at: number, changed: Partial<Rule>) =>
     setRules(rules.map((rule, i) => (i === at ? { ...rule, ...changed } : rule)))
   const drop = ({ active, over }: DragEndEvent) => {

@@ -35,6 +35,7 @@ export const RISER: Record<Riser, string> = {
   filled: 'reached again',
   suppressed: 'suppressed',
   parked: 'parked',
+  'by-post': 'by post alone',
   'not-sent': 'not yet sent',
 }
 
@@ -207,6 +208,11 @@ export const FIELD: Record<Field, string> = {
   'postal-code': 'Postal code',
   street: 'Street',
   'birth-date': 'Birth date',
+  gender: 'Gender',
+  'device-id': 'Advertising id',
+  value: 'Customer value',
+  industry: 'Industry',
+  'company-page': 'Page of the company',
   web: 'Web address',
   profile: 'Profile address',
 }

@@ -34,11 +34,14 @@ export const OPERATOR = {
 
 export interface Rendered extends RenderResult {
   readonly user: UserEvent
-  /** Every call the view has made, in order. */
+  /** Every call the view has made, in order, but for those that nearly every part makes. */
   readonly sent: readonly Sent[]
   /** Where the view has gone. */
   address(): string
 }
+
+/** What nearly every part asks for, where nothing else is said. */
+const USUAL: Answers = { readColumns: [], readBatches: [] }
 
 /**
  * Shows part of the client on a list, with a server that answers as told. Answers are held against the contract, so that
@@ -49,8 +52,8 @@ export function rendered(part: ReactElement, answers: Answers, at = ''): Rendere
   const sent: Sent[] = []
   globalThis.fetch = (async (url: string, { method = 'GET', body }: { method?: string; body?: string } = {}) => {
     const call = asSent(url, method, body)
-    sent.push(call)
-    return answerOf(call, answers)
+    if (!(call.name in USUAL)) sent.push(call)
+    return answerOf(call, { ...USUAL, ...answers })
   }) as unknown as typeof fetch
   let place = ''
   const Where = () => {

@@ -27,6 +27,10 @@ export const listsEndpoints = {
     query: ByFilter,
     response: Piles,
   }),
+  readColumns: endpoint('get', '/lists/{listId}/columns', 'Columns that became no field, as they are filtered by', {
+    params: OfList,
+    response: z.array(z.object({ key: z.string(), heading: z.string() })),
+  }),
   readContacts: endpoint('get', '/lists/{listId}/contacts', 'Contacts, by cursor', {
     params: OfList,
     query: ByFilter.extend({

@@ -1,5 +1,6 @@
 import { TAKES } from '@upper-field/core/send'
 import { z } from 'zod'
+import { ContactLine } from '../contacts'
 import { DestinationDocument } from '../destination'
 import { Edition, KeptLayout, NewEdition, Preflight } from '../send'
 import { Id } from '../words'
@@ -30,6 +31,17 @@ export const sendEndpoints = {
     params: OfList,
     query: ByFilter.extend({ destination: z.string().max(40), takes: z.enum(TAKES).default('people') }),
     response: Preflight,
+  }),
+  readFinding: endpoint('get', '/lists/{listId}/send/finding', 'Contacts that a finding of the preflight counts', {
+    params: OfList,
+    query: ByFilter.extend({
+      destination: z.string().max(40),
+      takes: z.enum(TAKES).default('people'),
+      /** `ready`, `suppressed`, `nothing-to-match`, `missing` with a field, and so on. */
+      finding: z.string().max(200),
+      after: z.coerce.number().int().nonnegative().default(0),
+    }),
+    response: z.object({ contacts: z.array(ContactLine), next: z.number().int().nullable() }),
   }),
   readFileLayouts: endpoint('get', '/file-layouts', 'Layouts of files, kept by name', {
     response: z.array(KeptLayout),

@@ -30,6 +30,11 @@ export const FILE_COLUMNS = {
   site: 'Site',
   profile: 'Profile',
   'birth-date': 'Birth date',
+  gender: 'Gender',
+  industry: 'Industry',
+  'company-page': 'Company page',
+  value: 'Value',
+  'device-id': 'Advertising id',
   lane: 'Lane',
   'not-for': 'Not for',
   'line-type': 'Line type',
@@ -103,6 +108,11 @@ export interface FilePerson {
   readonly site: string
   readonly profile: string
   readonly birthDate: string
+  readonly gender: string
+  readonly industry: string
+  readonly companyPage: string
+  readonly value: string
+  readonly deviceId: string
   readonly lane: string
   /** What they must not be reached by. */
   readonly notFor: readonly string[]
@@ -147,6 +157,11 @@ const PLAIN = {
   site: (person: FilePerson) => person.site,
   profile: (person: FilePerson) => person.profile,
   'birth-date': (person: FilePerson) => person.birthDate,
+  gender: (person: FilePerson) => person.gender,
+  industry: (person: FilePerson) => person.industry,
+  'company-page': (person: FilePerson) => person.companyPage,
+  value: (person: FilePerson) => person.value,
+  'device-id': (person: FilePerson) => person.deviceId,
   lane: (person: FilePerson) => person.lane,
   'not-for': (person: FilePerson) => person.notFor.join(', '),
   'line-type': (person: FilePerson) => person.lineType,

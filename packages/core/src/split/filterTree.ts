@@ -39,6 +39,10 @@ export const TEXT_FIELDS = [
   'email',
   'number',
   'profile',
+  'industry',
+  'page',
+  'gender',
+  'device',
 ] as const
 export type TextField = (typeof TEXT_FIELDS)[number]
 
@@ -46,18 +50,18 @@ export type TextField = (typeof TEXT_FIELDS)[number]
 export const DATE_FIELDS = ['added', 'gathered', 'birth'] as const
 export type DateField = (typeof DATE_FIELDS)[number]
 
-/** Amounts: what was spent on a contact, in euros; how many rows were joined into it. */
-export const AMOUNT_FIELDS = ['cost', 'joined'] as const
+/** Amounts: what was spent on a contact, in euros; how many rows were joined into it; what it is worth as a customer. */
+export const AMOUNT_FIELDS = ['cost', 'joined', 'value'] as const
 export type AmountField = (typeof AMOUNT_FIELDS)[number]
 
 /** What is there or not: `missing:email`, `has:street`. */
 export const PRESENCE_FIELDS = ['missing', 'has'] as const
 export type PresenceField = (typeof PRESENCE_FIELDS)[number]
 /** What `missing` and `has` can be asked about. */
-export const PRESENT = [...TEXT_FIELDS, 'country', 'birth'] as const
+export const PRESENT = [...TEXT_FIELDS, 'country', 'birth', 'value'] as const
 
-/** What others did: a provider that was asked or has found something, a destination it was sent to. */
-export const TRACE_FIELDS = ['asked', 'found', 'sent'] as const
+/** What others did: a provider that was asked or has found something, a destination it was sent to, an audience it is in. */
+export const TRACE_FIELDS = ['asked', 'found', 'sent', 'audience'] as const
 export type TraceField = (typeof TRACE_FIELDS)[number]
 
 export type AnyField = FilterField | TextField | DateField | AmountField | PresenceField | TraceField
@@ -80,11 +84,20 @@ export interface Term {
   readonly values: readonly string[]
 }
 
+/** A column of the list's own files compared with values: `seats>20`. By its key: small letters, joined by dashes. */
+export interface ColumnTerm {
+  readonly kind: 'column'
+  readonly column: string
+  readonly operator: Operator
+  readonly values: readonly string[]
+}
+
 /** Part of a filter that is more than facets and words. */
 export type FilterNode =
   | { readonly kind: 'and' | 'or'; readonly of: readonly FilterNode[] }
   | { readonly kind: 'not'; readonly of: FilterNode }
   | Term
+  | ColumnTerm
   /** Words that each stand somewhere; a phrase stands there as a whole. */
   | { readonly kind: 'words'; readonly text: string }
   | { readonly kind: 'phrase'; readonly text: string }

@@ -11,6 +11,7 @@ export {
   ALL_FIELDS,
   AMOUNT_FIELDS,
   type AnyField,
+  type ColumnTerm,
   DATE_FIELDS,
   FILTER_FIELDS,
   type Filter,
@@ -26,7 +27,7 @@ export {
 } from './filterTree'
 export { FUNCTIONS, type JobFunction, type JobLevel, LEVELS, type ReadTitle, readTitle } from './jobTitles'
 export { type LaneRule, laneIdFor, mistakesInRules, proposedRules, USES } from './laneRules'
-export { parseFilter, togglePile, writeFilter } from './parseFilter'
+export { type Columns, parseFilter, togglePile, writeFilter } from './parseFilter'
 export {
   LANE_REASONS,
   LANES,

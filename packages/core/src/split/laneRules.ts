@@ -1,5 +1,5 @@
 import type { FilterField, FilterNode } from './filterTree'
-import { parseFilter } from './parseFilter'
+import { type Columns, parseFilter } from './parseFilter'
 import { LANES } from './placeContact'
 import type { Use } from './scopes'
 
@@ -33,9 +33,10 @@ export const proposedRules = (contacts: number, withAddress: number): readonly L
 /** Facets that are decided by the lanes: a rule cannot ask for them. */
 const BY_LANES: ReadonlySet<FilterField> = new Set(['lane', 'reason', 'fell'])
 
-/** What is wrong with the rules of a list, each with the rule it is about. */
+/** What is wrong with the rules of a list, each with the rule it is about. @param columns keys of the list's own columns */
 export function mistakesInRules(
   rules: readonly LaneRule[],
+  columns: Columns = new Set(),
 ): readonly { readonly at: number; readonly message: string }[] {
   return rules.flatMap(({ lane, name, filter }, at) => {
     const found: string[] = []
@@ -43,7 +44,7 @@ export function mistakesInRules(
     if (!/^[a-z][a-z0-9-]{0,39}$/.test(lane)) found.push('A lane is called by small letters, digits and dashes.')
     if (name.trim() === '') found.push('A lane has a name.')
     if (rules.findIndex((one) => one.lane === lane) !== at) found.push(`There are two lanes “${lane}”.`)
-    const { filter: read, issues } = parseFilter(filter)
+    const { filter: read, issues } = parseFilter(filter, columns)
     if (issues.length > 0) found.push(`“${issues[0]?.word}” in its filter cannot be read.`)
     if (asksForLanes(read.rest) || [...BY_LANES].some((field) => read.piles[field]?.length))
       found.push('A rule cannot ask for lanes: they are what it decides.')

@@ -1,3 +1,4 @@
+import { columnKey } from '../table'
 import {
   ALL_FIELDS,
   AMOUNT_FIELDS,
@@ -14,6 +15,10 @@ import {
 import { nearestOf } from './nearest'
 import { type Token, tokensOf } from './tokens'
 
+/** Keys of the list's own columns; `any` where they are not known: then every name that is no field is one. */
+export type Columns = ReadonlySet<string> | 'any'
+const NO_COLUMNS: Columns = new Set()
+
 const isOneOf = <T extends string>(all: readonly T[], word: string): word is T =>
   (all as readonly string[]).includes(word)
 
@@ -21,10 +26,13 @@ const isOneOf = <T extends string>(all: readonly T[], word: string): word is T =
  * Reads a typed filter: facets and fields with values, words and phrases, `and`, `or`, `not` and brackets. What cannot
  * be read is reported with its place, and searched for as words, so that nothing is met by everybody in silence.
  */
-export function parseFilter(text: string): { readonly filter: Filter; readonly issues: readonly FilterIssue[] } {
+export function parseFilter(
+  text: string,
+  columns: Columns = NO_COLUMNS,
+): { readonly filter: Filter; readonly issues: readonly FilterIssue[] } {
   const issues: FilterIssue[] = []
   const tokens = tokensOf(text)
-  const tree = readTree(tokens, issues) ?? { kind: 'words', text: plainWords(tokens) }
+  const tree = readTree(tokens, issues, columns) ?? { kind: 'words', text: plainWords(tokens) }
   return { filter: asFilter(tree), issues }
 }
 
@@ -55,13 +63,14 @@ function wordOf(token: Token): string {
 interface Place {
   readonly tokens: readonly Token[]
   readonly issues: FilterIssue[]
+  readonly columns: Columns
   at: number
 }
 
 /** The tree of a filter; null where its brackets or joins do not fit together, which is reported. */
-function readTree(tokens: readonly Token[], issues: FilterIssue[]): FilterNode | null {
+function readTree(tokens: readonly Token[], issues: FilterIssue[], columns: Columns): FilterNode | null {
   if (tokens.length === 0) return { kind: 'words', text: '' }
-  const place: Place = { tokens, issues, at: 0 }
+  const place: Place = { tokens, issues, columns, at: 0 }
   const tree = readEither(place)
   const left = tokens[place.at]
   if (left) {
@@ -156,11 +165,15 @@ type TermToken = Extract<Token, { kind: 'term' }>
 function readTerm(place: Place, token: TermToken): FilterNode {
   const asWords: FilterNode = { kind: 'words', text: `${token.field}${token.operator}${token.value}` }
   const field = token.field.toLowerCase()
+  const values = (token.isQuoted ? [token.value] : token.value.split(',')).filter(Boolean)
   if (!isOneOf(ALL_FIELDS, field)) {
-    report(place, token, 'unknown-field', token.field, nearestOf(field, ALL_FIELDS))
+    const column = columnKey(field)
+    if (values.length > 0 && (place.columns === 'any' || place.columns.has(column)))
+      return { kind: 'column', column, operator: token.operator, values }
+    const known = place.columns === 'any' ? ALL_FIELDS : [...ALL_FIELDS, ...place.columns]
+    report(place, token, values.length > 0 ? 'unknown-field' : 'incomplete', token.field, nearestOf(field, known))
     return asWords
   }
-  const values = (token.isQuoted ? [token.value] : token.value.split(',')).filter(Boolean)
   if (values.length === 0) {
     report(place, token, 'incomplete')
     return asWords
@@ -189,8 +202,13 @@ function isSound(place: Place, token: TermToken, { field, operator, values }: Te
     if (wrong !== undefined || parts.length === 0) return report(place, token, 'no-date', wrong ?? '')
   }
   if (isOneOf(PRESENCE_FIELDS, field)) {
-    const wrong = values.find((value) => !isOneOf(PRESENT, value))
-    if (wrong !== undefined) return report(place, token, 'unknown-value', wrong, nearestOf(wrong, PRESENT))
+    const isKnown = (value: string) =>
+      isOneOf(PRESENT, value) || place.columns === 'any' || place.columns.has(columnKey(value))
+    const wrong = values.find((value) => !isKnown(value))
+    if (wrong !== undefined) {
+      const known = place.columns === 'any' ? PRESENT : [...PRESENT, ...place.columns]
+      return report(place, token, 'unknown-value', wrong, nearestOf(wrong, known))
+    }
   }
   return true
 }
@@ -214,14 +232,18 @@ function report(
 export function writeFilter({ piles, words, rest }: Filter): string {
   const terms = FILTER_FIELDS.flatMap((field) => {
     const values = piles[field]
-    return values?.length ? [writeTerm({ kind: 'term', field, operator: ':', values })] : []
+    return values?.length ? [writeTerm({ field, operator: ':', values })] : []
   })
   return [...terms, ...rest.map((node) => writeNode(node, rest.length + terms.length > 1 || words !== '')), words]
     .filter(Boolean)
     .join(' ')
 }
 
-function writeTerm({ field, operator, values }: Term): string {
+function writeTerm({
+  field,
+  operator,
+  values,
+}: Pick<Term, 'operator' | 'values'> & { readonly field: string }): string {
   const text = values.join(',')
   return `${field}${operator}${/[\s()]/.test(text) ? `"${text}"` : text}`
 }
@@ -231,6 +253,8 @@ function writeNode(node: FilterNode, isInner: boolean): string {
   switch (node.kind) {
     case 'term':
       return writeTerm(node)
+    case 'column':
+      return writeTerm({ field: node.column, operator: node.operator, values: node.values })
     case 'words':
       return node.text
     case 'phrase':

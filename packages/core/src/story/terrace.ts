@@ -8,6 +8,7 @@ export const RISERS = [
   'joined',
   'out-of-service',
   'filled',
+  'by-post',
   'suppressed',
   'parked',
   'not-sent',
@@ -30,6 +31,8 @@ export interface TerraceFacts {
   readonly outOfService: number
   /** Contacts that could not be reached by their row and can be by a filled value. */
   readonly filled: number
+  /** Contacts in a lane that can be reached by a letter alone. */
+  readonly byPost: number
   readonly suppressed: number
   /** By rule or hand, suppressed ones left out. */
   readonly parked: number
@@ -52,6 +55,7 @@ export function drawTerrace(facts: TerraceFacts): readonly TerraceStep[] {
     [
       'split',
       [
+        ['by-post', facts.byPost],
         ['suppressed', -facts.suppressed],
         ['parked', -facts.parked],
       ],

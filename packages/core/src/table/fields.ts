@@ -15,6 +15,11 @@ export const FIELDS = [
   'profile',
   'street',
   'birth-date',
+  'gender',
+  'device-id',
+  'value',
+  'industry',
+  'company-page',
 ] as const
 export type Field = (typeof FIELDS)[number]
 /** A field for each column, by position. Numbers and e-mails may stand in several columns. */

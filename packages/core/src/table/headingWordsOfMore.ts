@@ -34,5 +34,12 @@ export const MORE_WORDS: Record<Field | 'none', string> = {
     'morada,endereço,adres,adresa,cím,adresă,adress,adresse,osoite,διεύθυνση,адрес,адреса,العنوان,כתובת,住所,地址,주소,rua,ulica,ulice,ulica a číslo,utca,strada,stradă,gata,gatuadress,gade,vej,gate,gateadresse,katuosoite,οδός,улица,вулиця,الشارع,רחוב,番地,街道',
   'birth-date':
     'data de nascimento,data urodzenia,datum narození,dátum narodenia,születési dátum,data nașterii,födelsedatum,fødselsdato,syntymäaika,doğum tarihi,ημερομηνία γέννησης,дата рождения,дата народження,تاريخ الميلاد,תאריך לידה,生年月日,出生日期,생년월일',
-  none: 'nif,nipc,cnpj,cpf,observações,obs,notas,género,gênero,sexo,nip,regon,pesel,uwagi,płeć,lp,l.p.,branża,ičo,dič,poznámka,pohlaví,adószám,megjegyzés,nem,sorszám,cui,observații,sex,personnummer,anteckning,anteckningar,kön,organisationsnummer,orgnr,org.nr,cvr,cvr-nummer,bemærkninger,køn,organisasjonsnummer,merknad,kjønn,y-tunnus,huomautus,lisätiedot,sukupuoli,adres bilgisi,vergi no,vergi numarası,tc kimlik no,açıklama,not,cinsiyet,sıra no,faks,φαξ,αφμ,σημειώσεις,παρατηρήσεις,φύλο,α/α,инн,кпп,огрн,примечание,примечания,комментарий,пол,факс,№,номер,дата,єдрпоу,примітка,примітки,стать,الرقم الضريبي,ملاحظات,الجنس,فاكس,رقم,ח.פ.,הערות,מין,פקס,法人番号,備考,メモ,性別,fax番号,部署,部署名,番号,税号,统一社会信用代码,备注,備註,说明,性别,传真,序号,编号,部门,사업자등록번호,비고,메모,성별,팩스,번호,부서',
+  'device-id': 'id do dispositivo,id de publicidade,identyfikator reklamowy',
+  value: 'valor do cliente,wartość klienta,hodnota zákazníka',
+  'company-page': 'página da empresa,profil firmy,strona profilu firmy',
+  gender:
+    'gênero,płeć,pohlaví,pohlavie,nem (gender),kön,køn,kjønn,sukupuoli,cinsiyet,φύλο,пол,стать,الجنس,מין,性別,性别,성별',
+  industry:
+    'setor,branża,odvětví,odvetvie,iparág,bransch,toimiala,sektör,κλάδος,отрасль,галузь,القطاع,ענף,業種,行业,行業,업종',
+  none: 'nif,nipc,cnpj,cpf,observações,obs,notas,nip,regon,pesel,uwagi,lp,l.p.,ičo,dič,poznámka,adószám,megjegyzés,nem,sorszám,cui,observații,personnummer,anteckning,anteckningar,organisationsnummer,orgnr,org.nr,cvr,cvr-nummer,bemærkninger,organisasjonsnummer,merknad,y-tunnus,huomautus,lisätiedot,adres bilgisi,vergi no,vergi numarası,tc kimlik no,açıklama,not,sıra no,faks,φαξ,αφμ,σημειώσεις,παρατηρήσεις,α/α,инн,кпп,огрн,примечание,примечания,комментарий,факс,№,номер,дата,єдрпоу,примітка,примітки,الرقم الضريبي,ملاحظات,فاكس,رقم,ח.פ.,הערות,פקס,法人番号,備考,メモ,fax番号,部署,部署名,番号,税号,统一社会信用代码,备注,備註,说明,传真,序号,编号,部门,사업자등록번호,비고,메모,팩스,번호,부서',
 } // prettier-ignore

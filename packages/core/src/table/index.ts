@@ -1,6 +1,7 @@
 export { CELL_KINDS, type CellKind } from './cellKinds'
 export { splitCells } from './cells'
 export type { ColumnFacts } from './columnFacts'
+export { columnKey } from './columnKey'
 export { readCountry } from './countries'
 export { countryOfEnding, TELLING_POSTAL } from './countryEvidence'
 export { DAMAGES, type Damage } from './damage'

@@ -23,6 +23,15 @@ export { readDate } from './dates'
 export { mendEmail, proposeEmail, proposeReadable } from './emailForm'
 export { EMAIL_KINDS, type EmailKind, type ReadEmail, readEmails } from './emails'
 export { type HandCell, handOf, slipKey, slipOf } from './hand'
+export {
+  MORE_KEYS,
+  type MoreField,
+  type MoreValues,
+  mergeMore,
+  readAmount,
+  readDeviceId,
+  readGender,
+} from './moreValues'
 export { type Asides, takeAsides } from './nameAsides'
 export { mendNameCase } from './nameCase'
 export { inSpokenOrder, takeNameApart, withoutDecorations } from './nameParts'

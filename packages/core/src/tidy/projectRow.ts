@@ -7,6 +7,7 @@ import { countryOfRow } from './countryOfRow'
 import type { Draft } from './draft'
 import { type ReadEmail, readEmails } from './emails'
 import { type HandCell, handOf } from './hand'
+import { addColumn, addMore, isMoreField, type MoreValues } from './moreValues'
 import { joinName, splitName } from './names'
 import { readDomain, readProfile } from './web'
 
@@ -45,6 +46,8 @@ export interface ProjectedContact {
   readonly readings: readonly CellReading[]
   /** Filled cells of columns that became no field, in order. */
   readonly extras: readonly string[]
+  /** The same by the key of their column, where that is known, and what has a place of its own besides. */
+  readonly more: MoreValues
   /** Every value that a routine or a person made another; empty where no routine was used. */
   readonly changes: readonly Change[]
   /** Cells that need a person, the most promising first; none where no routine was used. */
@@ -78,7 +81,7 @@ export interface RoutineTraces extends ProjectOptions {
 export function projectRow(cells: readonly string[], options: ProjectOptions | RoutineTraces): ProjectedContact {
   const { mapping, defaultCountry = null, publicHosts, splitsNames = true } = options
   const traces = 'draft' in options ? options : null
-  const { byField, extras } = gather(cells, mapping)
+  const { byField, extras, more } = gather(cells, mapping, traces?.names)
   const stated = byField.country === undefined ? null : countryOf(byField.country[0] ?? '')
   const country = stated ?? defaultCountry ?? countryOfRow(byField) ?? ''
   const readings = readCells(cells, mapping, country, traces)
@@ -111,6 +114,7 @@ export function projectRow(cells: readonly string[], options: ProjectOptions | R
     emails,
     readings,
     extras,
+    more,
     changes: traces?.draft.changes ?? NO_CHANGES,
     hand: traces === null ? NO_HAND : handOf({ cells, mapping, readings, numbers, country: place, publicHosts }),
   }
@@ -126,22 +130,33 @@ const singleSpaced = (text: string): string =>
 export function gather(
   cells: readonly string[],
   mapping: Mapping,
-): { readonly byField: Partial<Record<Field, string[]>>; readonly extras: readonly string[] } {
+  names?: readonly string[],
+): {
+  readonly byField: Partial<Record<Field, string[]>>
+  readonly extras: readonly string[]
+  readonly more: MoreValues
+} {
   const byField: Partial<Record<Field, string[]>> = {}
   const extras: string[] = []
+  const more: Record<string, string> = {}
   for (let i = 0; i < mapping.length; i++) {
     const field = mapping[i]
     const cell = cells[i]?.trim()
     if (!cell) continue
     if (!field) {
       extras.push(cell)
+      if (names) addColumn(more, names[i] ?? '', cell)
+      continue
+    }
+    if (isMoreField(field)) {
+      addMore(more, field, cell)
       continue
     }
     const found = byField[field]
     if (found) found.push(cell)
     else byField[field] = [cell]
   }
-  return { byField, extras }
+  return { byField, extras, more }
 }
 
 function readCells(

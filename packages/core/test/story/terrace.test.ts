@@ -9,6 +9,7 @@ describe('drawTerrace', () => {
     joined: 179,
     outOfService: 6,
     filled: 4,
+    byPost: 2,
     suppressed: 0,
     parked: 3,
     notSent: 90,
@@ -20,7 +21,7 @@ describe('drawTerrace', () => {
       const before = steps[i - 1]?.count ?? step.count
       expect(step.count).toBe(step.changes.reduce((sum, { by }) => sum + by, before))
     })
-    expect(steps.map(({ count }) => count)).toEqual([800, 774, 595, 589, 593, 590, 500])
+    expect(steps.map(({ count }) => count)).toEqual([800, 774, 595, 589, 593, 592, 502])
   })
   it('goes through the seven stages in order', () => {
     expect(steps.map(({ stage }) => stage)).toEqual(['bring', 'tidy', 'pair', 'check', 'fill', 'split', 'send'])

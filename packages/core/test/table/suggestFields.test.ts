@@ -52,7 +52,7 @@ const LAYOUTS: readonly (readonly [country: string, layout: string])[] = [
   ['DE', 'Anrede=-|Titel=-|Vorname=given-name|Nachname=family-name|Festnetz=number|Mobilnummer=number|Geburtsdatum=-'],
   [
     'AT',
-    'Betrieb=company|Inhaber=full-name|Telefon geschäftlich=number|Telefon privat=number|Homepage=web|Gemeinde=city|Branche=-',
+    'Betrieb=company|Inhaber=full-name|Telefon geschäftlich=number|Telefon privat=number|Homepage=web|Gemeinde=city|Branche=industry',
   ],
   [
     'CH',
@@ -78,7 +78,7 @@ const LAYOUTS: readonly (readonly [country: string, layout: string])[] = [
   ],
   [
     'FR',
-    "Raison sociale=company|Interlocuteur=full-name|Poste occupé=title|Ligne directe=number|Site web=web|Secteur d'activité=-",
+    "Raison sociale=company|Interlocuteur=full-name|Poste occupé=title|Ligne directe=number|Site web=web|Secteur d'activité=industry",
   ],
   [
     'FR',
@@ -116,7 +116,7 @@ const LAYOUTS: readonly (readonly [country: string, layout: string])[] = [
   ],
   [
     'ES',
-    'Contacto=full-name|Compañía=company|Celular=number|Email=email|Sitio web=web|Comunidad autónoma=region|Sector=-',
+    'Contacto=full-name|Compañía=company|Celular=number|Email=email|Sitio web=web|Comunidad autónoma=region|Sector=industry',
   ],
   [
     'IT',
@@ -138,7 +138,7 @@ const LAYOUTS: readonly (readonly [country: string, layout: string])[] = [
   ],
   [
     'IT',
-    "Nome dell'azienda=company|Persona di contatto=full-name|Num. cellulare=number|Sito internet=web|Settore=-|Nazione=country",
+    "Nome dell'azienda=company|Persona di contatto=full-name|Num. cellulare=number|Sito internet=web|Settore=industry|Nazione=country",
   ],
   [
     'NL',
@@ -156,7 +156,7 @@ const LAYOUTS: readonly (readonly [country: string, layout: string])[] = [
   ],
   [
     'NL',
-    'KvK-nummer=-|Naam bedrijf=company|Eigenaar=full-name|Tel. nummer=number|Webadres=web|Vestigingsplaats=city|Branche=-',
+    'KvK-nummer=-|Naam bedrijf=company|Eigenaar=full-name|Tel. nummer=number|Webadres=web|Vestigingsplaats=city|Branche=industry',
   ],
   // Headings that tell nothing, or none at all: the cells decide.
   ['GB', 'c1=full-name|c2=number|c3=email'],

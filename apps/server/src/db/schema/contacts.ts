@@ -1,5 +1,6 @@
 import type { AgesAs, CallHours, CallState, Deliverability, FreshDays } from '@upper-field/core/check'
 import type { Outcome } from '@upper-field/core/split'
+import type { MoreValues } from '@upper-field/core/tidy'
 import { sql } from 'drizzle-orm'
 import {
   bigint,
@@ -43,6 +44,8 @@ export const contacts = pgTable(
     domain: text('domain').notNull(),
     profile: text('profile').notNull(),
     country: text('country').notNull(),
+    /** Cells of columns of its own by their key, and `@gender`, `@device`, `@value`, `@industry`, `@page`. */
+    more: jsonb('more').$type<MoreValues>().notNull().default({}),
     number: text('number'),
     rawNumber: text('raw_number').notNull(),
     email: text('email'),

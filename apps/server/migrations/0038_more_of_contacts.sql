@@ -1,0 +1,1 @@
+ALTER TABLE "contacts" ADD COLUMN "more" jsonb DEFAULT '{}'::jsonb NOT NULL;
