@@ -24,6 +24,7 @@ for (const theme of ['light', 'dark'] as const) {
       'check?show=addresses',
       'fill?show=trail',
       'fill?show=sample',
+      'send?show=files',
     ]) {
       await page.goto(`${list}/${view}`)
       await expect(page.getByRole('heading', { level: 1 })).toBeVisible()

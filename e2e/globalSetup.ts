@@ -1,12 +1,14 @@
 import { spawn } from 'node:child_process'
 import { join } from 'node:path'
-import { keysOf, startStandIns } from '@upper-field/standins'
+import { keysOf, networkKeysOf, startStandIns } from '@upper-field/standins'
 import { DEMO_WORLD } from '@upper-field/standins/world'
 import { Client } from 'pg'
 import { freePort } from '../scripts/postgres.mjs'
 
 const ROOT = join(import.meta.dirname, '..')
-const KEYS = keysOf((service) => `key-${service}`)
+const KEYS = { ...keysOf((service) => `key-${service}`), ...networkKeysOf((network) => `key-${network}`) }
+/** Networks take hours in life. */
+const NETWORK_SPEED = 20_000
 
 /** The built application as the demo runs it, on a database of its own, with a quick outside world. */
 export default async function globalSetup(): Promise<() => Promise<void>> {
@@ -17,7 +19,7 @@ export default async function globalSetup(): Promise<() => Promise<void>> {
   await admin.connect()
   await admin.query(`create database ${name}`)
   await admin.end()
-  const standIns = await startStandIns({ port: 0, ...DEMO_WORLD, keys: KEYS, speed: 30 })
+  const standIns = await startStandIns({ port: 0, ...DEMO_WORLD, keys: KEYS, speed: 30, networkSpeed: NETWORK_SPEED })
   const url = `http://127.0.0.1:${await freePort()}`
   const server = spawn('node', [join(ROOT, 'apps/server/dist/main.js')], {
     env: {
@@ -41,6 +43,7 @@ export default async function globalSetup(): Promise<() => Promise<void>> {
   })
   await loadDemo(url, standIns.url)
   process.env.APP_URL = url
+  process.env.STANDINS_URL = standIns.url
   return async () => {
     server.kill('SIGTERM')
     await standIns.stop()
@@ -53,7 +56,11 @@ function loadDemo(url: string, standInsUrl: string): Promise<void> {
   const loading = spawn(
     'npx',
     ['tsx', join(ROOT, 'scripts/loadDemo.ts'), url, standInsUrl, folder, JSON.stringify(KEYS)],
-    { cwd: ROOT, stdio: 'inherit', env: { ...process.env, NODE_OPTIONS: '' } },
+    {
+      cwd: ROOT,
+      stdio: 'inherit',
+      env: { ...process.env, NODE_OPTIONS: '', STANDINS_NETWORK_SPEED: String(NETWORK_SPEED) },
+    },
   )
   return new Promise((resolve, reject) =>
     loading.once('exit', (code) => (code === 0 ? resolve() : reject(new Error('the demo data could not be loaded')))),

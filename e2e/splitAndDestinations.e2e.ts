@@ -123,7 +123,7 @@ test('a destination that no code knows is written and used', async ({ page }) =>
   await page.getByRole('button', { name: 'Add this destination' }).press('Enter')
   await expect(page.getByRole('heading', { name: 'Lantern' })).toBeVisible()
 
-  await page.goto(list.replace(/\/bring.*/, '/send'))
+  await page.goto(list.replace(/\/bring.*/, '/send?show=files'))
   await page.getByLabel('Audience for').selectOption('lantern/people')
   await page.getByLabel('plain').check()
   await page.getByRole('button', { name: 'Prepare 4 people for Lantern' }).click()
@@ -140,6 +140,7 @@ test('a destination that no code knows is written and used', async ({ page }) =>
 test('a file for people is written in a layout of its own, and the layout is kept', async ({ page }) => {
   await openList(page, 'For the phones')
   await stage(page, /^Send/)
+  await page.getByRole('button', { name: 'Files', exact: true }).click()
   await page.getByRole('button', { name: 'Columns and form of the file' }).click()
   const dialog = page.getByRole('dialog', { name: 'Columns and form of the file' })
   await dialog.getByLabel('Delimiter').selectOption({ label: 'semicolon' })

@@ -94,11 +94,12 @@ async function makeAutumnList(client: ApiClient): Promise<void> {
   await setSpeed(QUICK)
   try {
     await sampleAndFill(client, list.id)
-    await setSpeed(QUICKEST)
+    await setSpeed(QUICKEST, 'networks')
     const homeId = await makeHomeList(client)
     await makeAudiences(client, { autumnId: list.id, homeId, customersId: id })
   } finally {
     await setSpeed(Number(process.env.STANDINS_SPEED ?? 1))
+    await setSpeed(Number(process.env.STANDINS_NETWORK_SPEED ?? process.env.STANDINS_SPEED ?? 1), 'networks')
   }
 }
 
@@ -115,8 +116,8 @@ async function makeHomeList(client: ApiClient): Promise<string> {
 }
 
 /** How much quicker than life the services answer from now on. */
-async function setSpeed(times: number): Promise<void> {
-  await fetch(`${standInsUrl}/world/speed/${times}`, { method: 'POST', redirect: 'manual' })
+async function setSpeed(times: number, of: 'services' | 'networks' = 'services'): Promise<void> {
+  await fetch(`${standInsUrl}/world/speed/${of}/${times}`, { method: 'POST', redirect: 'manual' })
 }
 
 async function pairAll(client: ApiClient, listId: string): Promise<void> {

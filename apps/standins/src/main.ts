@@ -12,6 +12,7 @@ const standIns = await startStandIns({
   port: Number(process.env.STANDINS_PORT ?? 0),
   books: process.env.STANDINS_BOOKS,
   speed: Number(process.env.STANDINS_SPEED ?? 1),
+  networkSpeed: Number(process.env.STANDINS_NETWORK_SPEED ?? process.env.STANDINS_SPEED ?? 1),
   keys: JSON.parse(need('STANDIN_KEYS')) as Readonly<Record<string, string>>,
 })
 console.log(`stand-ins listen on ${standIns.url}`)

@@ -18,6 +18,12 @@ export interface WatchedNetwork {
   readonly network: Network
 }
 
+/** How quick services and networks are: each by themselves, since these take hours. */
+export interface Paces {
+  readonly services: Pace
+  readonly networks: Pace
+}
+
 interface Shown {
   readonly services: () => readonly Watched[]
   readonly networks: () => readonly WatchedNetwork[]
@@ -26,16 +32,17 @@ interface Shown {
 const euros = (micros: number): string => `€${(micros / 1_000_000).toFixed(3)}`
 
 /** A page with what each service was asked and answered, its books, and switches for what may go wrong. */
-export function pageOf(pace: Pace, shown: Shown): Hono {
+export function pageOf(paces: Paces, shown: Shown): Hono {
   const app = new Hono()
-  app.get('/', (c) => c.html(overview(pace, shown)))
-  app.post('/speed/:times', (c) => {
-    const times = Number(c.req.param('times'))
-    if (!(times >= 0.1 && times <= 100_000))
-      return c.json({ error: 'between 0.1 and 100000 times as quick as life' }, 400)
-    pace.speed = times
-    return c.redirect('/world', 303)
-  })
+  app.get('/', (c) => c.html(overview(paces, shown)))
+  for (const [of, pace] of Object.entries(paces))
+    app.post(`/speed/${of}/:times`, (c) => {
+      const times = Number(c.req.param('times'))
+      if (!(times >= 0.1 && times <= 100_000))
+        return c.json({ error: 'between 0.1 and 100000 times as quick as life' }, 400)
+      pace.speed = times
+      return c.redirect('/world', 303)
+    })
   app.post('/later/:days', (c) => {
     const days = Number(c.req.param('days'))
     if (!(days >= 0 && days <= 4000)) return c.json({ error: 'from 0 to 4000 days' }, 400)
@@ -56,9 +63,17 @@ function toggle(c: Context, services: readonly { readonly name: string; readonly
 }
 
 const SPEEDS = [1, 5, 30]
+const NETWORK_SPEEDS = [1, 100, 20_000]
 const LATER = [1, 30]
 
-const overview = (pace: Pace, { services, networks }: Shown) => html`<!doctype html>
+const speedsOf = (of: keyof Paces, pace: Pace, speeds: readonly number[]) =>
+  speeds.map(
+    (times) => html`<form method="post" action="/world/speed/${of}/${times}">
+        <button aria-pressed="${pace.speed === times ? 'true' : 'false'}">${times === 1 ? 'as in life' : `${times} times`}</button>
+      </form> `,
+  )
+
+const overview = (paces: Paces, { services, networks }: Shown) => html`<!doctype html>
   <html lang="en">
     <head>
       <meta charset="utf-8" />
@@ -76,14 +91,10 @@ const overview = (pace: Pace, { services, networks }: Shown) => html`<!doctype h
     <body>
       <h1>The simulated outside world</h1>
       <p>Made-up services on this machine: what each was asked and answered, what it has charged, and what is made to go wrong.</p>
-      <p>How quick:
-      ${SPEEDS.map(
-        (times) => html`<form method="post" action="/world/speed/${times}">
-        <button aria-pressed="${pace.speed === times ? 'true' : 'false'}">${times === 1 ? 'as in life' : `${times} times`}</button>
-      </form> `,
-      )}</p>
+      <p>How quick: ${speedsOf('services', paces.services, SPEEDS)}</p>
       ${services().map(serviceOf)}
       <h1>Ad networks</h1>
+      <p>How quick: ${speedsOf('networks', paces.networks, NETWORK_SPEEDS)}</p>
       <p>Their clock: ${LATER.map(
         (days) => html`<form method="post" action="/world/later/${days}">
         <button>${days} days later</button>

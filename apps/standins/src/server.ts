@@ -22,8 +22,9 @@ export interface StandIns {
 }
 
 export interface StandInsInput {
-  /** How much quicker than life the delays are. */
+  /** How much quicker than life the delays are; those of ad networks, where they differ. */
   readonly speed?: number
+  readonly networkSpeed?: number
   /** A folder in which each service keeps its books beyond the end of the process. */
   readonly books?: string | undefined
   readonly port: number
@@ -50,18 +51,22 @@ export async function startStandIns({
   consumers = 0,
   keys,
   speed = 1,
+  networkSpeed = speed,
   books,
 }: StandInsInput): Promise<StandIns> {
   const world = createWorld(seed, { people, consumers })
   const directory = createDirectory(world)
   const pace = { speed }
+  const networkPace = { speed: networkSpeed }
   if (books) mkdirSync(books, { recursive: true })
   const given = Object.entries(keys) as [ServiceName | NetworkName, string][]
   const networks = given.flatMap(([name, key]) => {
     if (!isNetwork(name)) return []
-    const watched = watch({ pace })
+    const watched = watch({ pace: networkPace })
     const book = books ? bookIn(join(books, `${name}.ndjson`)) : undefined
-    return [{ name, ...watched, ...openNetwork(world, name, key, { pace, faults: watched.watch.faults, book }) }]
+    return [
+      { name, ...watched, ...openNetwork(world, name, key, { pace: networkPace, faults: watched.watch.faults, book }) },
+    ]
   })
   const services = given.flatMap(([name, key]) => {
     if (isNetwork(name)) return []
@@ -80,15 +85,18 @@ export async function startStandIns({
   for (const { name, handler, app: network } of networks) app.use(`/${name}/*`, handler).route(`/${name}`, network)
   app.route(
     '/world',
-    pageOf(pace, {
-      services: () =>
-        services.map(({ name, watch, ledger }) => ({
-          name,
-          watch,
-          charged: { total: ledger.total(), count: ledger.count() },
-        })),
-      networks: () => networks,
-    }),
+    pageOf(
+      { services: pace, networks: networkPace },
+      {
+        services: () =>
+          services.map(({ name, watch, ledger }) => ({
+            name,
+            watch,
+            charged: { total: ledger.total(), count: ledger.count() },
+          })),
+        networks: () => networks,
+      },
+    ),
   )
   const charged = () =>
     Object.fromEntries(

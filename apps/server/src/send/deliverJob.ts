@@ -62,8 +62,7 @@ export const deliverJob: JobHandler = {
 async function load(services: Services, job: JobRow): Promise<Going> {
   const { db } = services
   const { deliveryId } = job.payload as { deliveryId: string }
-  const [delivery] = await db.select().from(deliveries).where(eq(deliveries.id, deliveryId))
-  if (!delivery) throw new JobProblem('edition-gone')
+  const delivery = await underWay(db, deliveryId)
   const [audience] = await db.select().from(audiences).where(eq(audiences.id, delivery.audienceId))
   if (!audience) throw new JobProblem('edition-gone')
   const destination = await findDestination(db, audience.destination).catch((cause) => {
@@ -72,6 +71,16 @@ async function load(services: Services, job: JobRow): Promise<Going> {
   const network = await openNetwork(services, destination)
   const headings = headingsOf(audienceOf(destination, audience.takes))
   return { services, job, delivery, audience, network, headings, cursor: { ...START, ...job.cursor } }
+}
+
+/** The delivery, which is under way again where a person goes on with one that had ended before its end. */
+async function underWay(db: Db, deliveryId: string): Promise<DeliveryRow> {
+  const [found] = await db.select().from(deliveries).where(eq(deliveries.id, deliveryId))
+  if (!found) throw new JobProblem('edition-gone')
+  if (found.state === 'under-way' || found.state === 'done') return found
+  const again = { state: 'under-way', endedAt: null, refusal: null }
+  await db.update(deliveries).set(again).where(eq(deliveries.id, deliveryId))
+  return { ...found, ...again }
 }
 
 /** A delivery of removals alone goes as the network can take them: one by one, or by sending everybody else anew. */

@@ -32,7 +32,8 @@ export function DispatchView({ tabs, onMakeFile }: { tabs: ReactNode; onMakeFile
   const audiences = all?.toSorted((a, b) => byPressure(a, b, Date.now()))
   const isBusy = audiences?.some(({ state }) => state === 'received' || state === 'matching') ?? false
   if (isBusy !== isAtWork) setIsAtWork(isBusy)
-  const open = audiences?.find(({ id }) => id === chosen)?.id ?? audiences?.[0]?.id ?? null
+  // One that was made just now is open before the board has heard of it.
+  const open = chosen ?? audiences?.[0]?.id ?? null
   return (
     <div className="flex h-full min-h-0">
       <main className="flex min-h-0 min-w-0 flex-1 flex-col pt-3">
