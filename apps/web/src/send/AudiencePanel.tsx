@@ -52,7 +52,7 @@ interface OpenedProps {
 function Opened({ audience, destination, onGone }: OpenedProps) {
   const { data: me } = useReadMeQuery({})
   const [isChanging, setIsChanging] = useState(false)
-  const mayChange = me?.role !== 'viewer'
+  const mayChange = me !== undefined && me.role !== 'viewer'
   return (
     <div className="flex flex-col gap-3">
       <header>
@@ -204,7 +204,7 @@ function Next({ audience, destination, mayChange }: Omit<OpenedProps, 'onGone'> 
           {audience.difference ? 'Prepare it anew' : 'Prepare the next edition'}
         </Button>
       ) : null}
-      {audience.difference ? (
+      {mayChange && audience.difference ? (
         <a
           href={addressOf('downloadEdition', { params: { editionId: audience.difference.editionId } })}
           download={audience.difference.fileName}
