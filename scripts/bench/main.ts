@@ -4,6 +4,7 @@ import { pairBench } from './pair'
 import { parseBench } from './parse'
 import { readBench } from './read'
 import { replayBench } from './replay'
+import { sendBench } from './send'
 import { tidyBench } from './tidy'
 
 const BENCHES = {
@@ -14,12 +15,13 @@ const BENCHES = {
   pair: pairBench,
   replay: replayBench,
   fill: fillBench,
+  send: sendBench,
 } as const
 
 // Speed as ratios against a baseline in the same run: seconds say more about the machine than about the code.
 const [name = '', ...args] = process.argv.slice(2)
 if (!(name in BENCHES)) {
-  console.error('Usage: npm run bench -- read | parse | bring-in | tidy | pair | replay | fill [--rows N]')
+  console.error('Usage: npm run bench -- read | parse | bring-in | tidy | pair | replay | fill | send [--rows N]')
   process.exit(2)
 }
 const at = args.indexOf('--rows')

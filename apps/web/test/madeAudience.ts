@@ -7,6 +7,7 @@ export const audience = (more: Partial<Audience> = {}): Audience => ({
   id: ID,
   listId: '6f1c1b8e-6f0b-4c55-9d7e-0a4c7c9a1d02',
   name: 'Autumn terraces',
+  title: 'Autumn terraces',
   destination: 'brassbell',
   takes: 'people',
   form: 'hashed',

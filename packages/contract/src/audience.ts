@@ -91,7 +91,10 @@ export type Delivery = z.infer<typeof Delivery>
 export const Audience = z.object({
   id: Id,
   listId: Id,
+  /** As it was given, with `{date}`, `{month}` and `{year}` as they stand. */
   name: z.string(),
+  /** The same with the date of its last edition. */
+  title: z.string(),
   destination: z.string(),
   takes: z.enum(TAKES),
   form: z.enum(['hashed', 'plain']),

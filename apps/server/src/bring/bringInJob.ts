@@ -151,7 +151,8 @@ async function finish(services: Services, job: JobRow, batch: BatchRow, mends: M
     // It was committed, and only the word of it was lost.
     if (shown.length === 0) return
     // Without fresh statistics the planner takes a just loaded table for an empty one, and loops for minutes.
-    await client.query('analyze contacts, contact_numbers, contact_emails')
+    // Of the batches too: how many there are decides how everybody's contacts are read.
+    await client.query('analyze contacts, contact_numbers, contact_emails, batches')
     const joined = await joinExactDuplicates(tx, client, { listId: batch.listId, added: { batchId: batch.id } })
     // Entries that came while its rows were read were not asked about for those read before.
     const heldSince = await holdersByList(tx, await keysSince(tx, batch.createdAt))

@@ -1,5 +1,12 @@
 import type { Account, Audience } from '@upper-field/contract'
-import { type Destination, fileNameFor, type NetworkAccount, refusalOf, whyNotFor } from '@upper-field/core/send'
+import {
+  type Destination,
+  datedName,
+  fileNameFor,
+  type NetworkAccount,
+  refusalOf,
+  whyNotFor,
+} from '@upper-field/core/send'
 import { and, eq, isNull, sql } from 'drizzle-orm'
 import type { Hono } from 'hono'
 import { keyStaysWithItsAddress, refuseAddress } from '../connections/keptKeys'
@@ -119,7 +126,7 @@ export function audienceRoutes(app: Hono, services: Services): void {
           filter: audience.filter,
           audienceId: audience.id,
           fileName: fileNameFor(
-            audience.name,
+            datedName(audience.name, new Date(services.now())),
             `${audience.destination} ${audience.form}`,
             new Date(services.now()),
             'csv',

@@ -1,4 +1,4 @@
-import { headingsOf, type PartChange, partValues, roundsOf, whyNotFor } from '@upper-field/core/send'
+import { datedName, headingsOf, type PartChange, partValues, roundsOf, whyNotFor } from '@upper-field/core/send'
 import { csvLine } from '@upper-field/core/table'
 import { and, eq, sql } from 'drizzle-orm'
 import { type Db, transaction } from '../db/database'
@@ -110,7 +110,7 @@ async function makeThere({ services, audience, network, delivery }: Going): Prom
   return network.make(
     {
       account: accountId,
-      title: name,
+      title: datedName(name, new Date(services.now())),
       takes,
       purpose: network.calls.purposes[purpose] ?? purpose,
       within: audience.within === null ? '' : await remoteIdOf(services.db, audience.within),

@@ -1,5 +1,5 @@
 import type { Audience, Delivery, ToldRefusal } from '@upper-field/contract'
-import { type Destination, refusalOf } from '@upper-field/core/send'
+import { type Destination, datedName, refusalOf } from '@upper-field/core/send'
 import { desc, inArray, type SQL, sql } from 'drizzle-orm'
 import { chosenContacts } from '../contacts/page'
 import { readFilter } from '../contacts/readFilter'
@@ -35,6 +35,7 @@ export async function describeAudiences(db: Db, which: SQL): Promise<Audience[]>
         id: row.id,
         listId: row.listId,
         name: row.name,
+        title: datedName(row.name, lastEdition?.startedAt ?? row.createdAt),
         destination: row.destination,
         takes: row.takes,
         form: row.form,

@@ -34,7 +34,7 @@ async function audienceFacts(db: Db, names: ReadonlyMap<string, string>): Promis
     id: one.id,
     listId: one.listId,
     listName: names.get(one.listId) ?? '',
-    name: one.name,
+    name: one.title,
     destination: networks.get(one.destination) ?? one.destination,
     people: one.people,
     owed: one.owedRemovals,

@@ -57,8 +57,8 @@ function Opened({ audience, destination, onGone }: OpenedProps) {
     <div className="flex flex-col gap-3">
       <header>
         <div className="flex items-baseline justify-between gap-3">
-          <h2 className="min-w-0 truncate" title={audience.name}>
-            {audience.name}
+          <h2 className="min-w-0 truncate" title={audience.title}>
+            {audience.title}
           </h2>
           {mayChange ? (
             <TextButton className="shrink-0 text-[13px]" onClick={() => setIsChanging(true)}>

@@ -68,9 +68,9 @@ function Line({ audience, destination, isChosen, onChoose, now }: LineProps) {
           aria-pressed={isChosen}
           onClick={onChoose}
           className="block max-w-full truncate text-left font-semibold hover:underline"
-          title={audience.name}
+          title={audience.title}
         >
-          {audience.name}
+          {audience.title}
         </button>
         <span className="text-[13px] text-soft">
           {audience.similarTo ? `similar people, ${audience.similarTo.country}` : PURPOSE[audience.purpose]}

@@ -182,7 +182,14 @@ function Form({ destinations, made, onClose, onMade }: FormProps) {
           onChange={(event) => setKeepsDays(event.target.value)}
         />
       ) : null}
-      <TextField label="Name" required maxLength={120} value={name} onChange={(event) => setName(event.target.value)} />
+      <TextField
+        label="Name"
+        required
+        maxLength={120}
+        value={name}
+        onChange={(event) => setName(event.target.value)}
+        hint="With {month} or {date} in it, it is dated by its edition."
+      />
       {making.error ? <Notice tone="bad">{problemText(making.error)}</Notice> : null}
       {isEverybody ? (
         <label className="flex items-center gap-2">

@@ -110,7 +110,7 @@ it('says in red words who should have left, and takes them out', async () => {
     { deliverRemovals: () => new Refusal(409, 'x', 'y') },
   )
   expect((await screen.findByRole('alert')).textContent).toContain('This is overdue.')
-  await user.click(screen.getByRole('button', { name: 'Take 2 out now' }))
+  await user.click(await screen.findByRole('button', { name: 'Take 2 out now' }))
   expect(sent.some(({ name }) => name === 'deliverRemovals')).toBe(true)
 })
 

@@ -35,7 +35,7 @@ export {
   sheetName,
   USUAL_LAYOUT,
 } from './fileLayout'
-export { fileNameFor } from './fileName'
+export { datedName, fileNameFor } from './fileName'
 export {
   expectedMatch,
   type Forecast,

@@ -35,8 +35,8 @@ type Step = (value: string, context: NormalContext) => string
 
 /** Steps without a setting, by name. */
 const PLAIN: Readonly<Record<PlainStep, Step>> = {
-  trim: (value) => value.replace(OUTER_SPACE, ''),
-  compose: (value) => value.normalize('NFC'),
+  trim: (value) => (PLAIN_TEXT.test(value) ? value : value.replace(OUTER_SPACE, '')),
+  compose: (value) => (PLAIN_TEXT.test(value) ? value : value.normalize('NFC')),
   lower: (value) => value.toLowerCase(),
   upper: (value) => value.toUpperCase(),
   'no-tag': withoutTag,
@@ -44,8 +44,8 @@ const PLAIN: Readonly<Record<PlainStep, Step>> = {
   e164: toE164,
   digits: toDigits,
   'no-punctuation': (value) => value.replace(/[\p{P}\p{S}]/gu, ''),
-  'one-space': (value) => value.replace(ANY_SPACE, ' '),
-  'no-space': (value) => value.replace(ANY_SPACE, ''),
+  'one-space': (value) => (PLAIN_TEXT.test(value) ? value : value.replace(ANY_SPACE, ' ')),
+  'no-space': (value) => (PLAIN_TEXT.test(value) ? value : value.replace(ANY_SPACE, '')),
   ascii: toAscii,
   country: (value) => readCountry(value) ?? '',
   host: toHost,
@@ -56,8 +56,27 @@ const PLAIN: Readonly<Record<PlainStep, Step>> = {
  * no date) is blank from then on, and what is blank stays blank. Throws an error with a sentence for an unknown step.
  */
 export function normalForm(value: string, form: readonly string[], context: NormalContext = { country: null }): string {
-  return form.reduce((text, step) => (text === '' ? '' : stepOf(step)(text, context)), value)
+  let text = value
+  for (const step of stepsOf(form)) {
+    if (text === '') return ''
+    text = step(text, context)
+  }
+  return text
 }
+
+const known = new WeakMap<readonly string[], readonly Step[]>()
+
+/** The steps of a form, looked up once for all values it is used on. */
+function stepsOf(form: readonly string[]): readonly Step[] {
+  const found = known.get(form)
+  if (found) return found
+  const steps = form.map(stepOf)
+  known.set(form, steps)
+  return steps
+}
+
+/** Letters of ASCII that are no space: most values, on which these steps have nothing to do. */
+const PLAIN_TEXT = /^[!-~]*$/
 
 function stepOf(step: string): Step {
   if (isPlainStep(step)) return PLAIN[step]

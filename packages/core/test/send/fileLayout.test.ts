@@ -1,6 +1,7 @@
 import { describe, expect, it } from '@jest/globals'
 import fc from 'fast-check'
 import {
+  datedName,
   FILE_COLUMNS,
   FILE_KINDS,
   type FileColumn,
@@ -181,4 +182,14 @@ describe('the name of a sheet', () => {
     ['', 'Contacts'],
     ["it's a name that is far too long for a sheet", 'it s a name that is far too lon'],
   ])('of %j is %j', (name, plain) => expect(sheetName(name)).toBe(plain))
+})
+
+describe('a dated name', () => {
+  it('has the day, the month or the year where it asks for them', () => {
+    const date = new Date('2026-11-28T23:30:00Z')
+    expect(datedName('Terraces {month} ({date}, {year}) {week}', date)).toBe(
+      'Terraces 2026-11 (2026-11-28, 2026) {week}',
+    )
+    expect(datedName('Terraces', date)).toBe('Terraces')
+  })
 })

@@ -1,0 +1,138 @@
+import { Writable } from 'node:stream'
+import { pipeline } from 'node:stream/promises'
+import { type ApiClient, createClient } from '@upper-field/contract'
+import { Client } from 'pg'
+import { to as copyTo } from 'pg-copy-streams'
+import { bringIn, untilEnded } from '../bringIn'
+import { memoryOf, startBenchServer } from './benchServer'
+
+const HOUR = 3600
+/** Filters of every kind: facets, texts, dates, amounts, columns of the file, titles, what is missing. */
+const FILTERS = [
+  '',
+  'country:GB',
+  'country:GB,DE line:mobile',
+  'not country:GB',
+  'city=Kelso',
+  'company:lodge',
+  'missing:email',
+  'level:head function:purchasing',
+  'seats>90',
+  'added>2020',
+  'oldershaw',
+  '"guest house"',
+  '(country:GB or country:FR) not line:mobile',
+] as const
+const TIMES = 5
+
+/**
+ * A hashed audience file against `COPY … TO STDOUT` of the same columns plain, filters against a read by primary key,
+ * and lanes by own rules against an `UPDATE` of one column: all on one list in one run.
+ */
+export async function sendBench({ rows }: { rows: number | null }): Promise<void> {
+  const people = rows ?? 100_000
+  const { url, databaseUrl, pid, stop } = await startBenchServer()
+  const db = new Client({ connectionString: databaseUrl })
+  await db.connect()
+  try {
+    const api = createClient(url)
+    await api.call('enterDemo')
+    for (const one of await api.call('readShippedDestinations', {}))
+      await api.call('keepDestination', { params: { destinationId: one.id }, body: one })
+    const list = await api.call('makeList', { body: { name: 'Bench' } })
+    await bringIn(api, list.id, { name: 'people.csv', bytes: Buffer.from(peopleFile(people)) })
+    await fileBench(api, db, { listId: list.id, pid })
+    await filterBench(api, db, list.id)
+    await lanesBench(api, db, list.id)
+  } finally {
+    await db.end()
+    await stop()
+  }
+}
+
+const PLACES = [
+  ['GB', 'Kelso', 'TD5 7', '+4479112'],
+  ['DE', 'Köln', '50667', '+4915155'],
+  ['FR', 'Lyon', '69001', '+3361255'],
+  ['NL', 'Zwolle', '8011 AA', '+3161255'],
+] as const
+const TITLES = ['Owner', 'Head of Purchasing', 'Buyer', 'Gérante', 'Einkaufsleiterin', '']
+
+/** So many made-up people, each with an address and a mobile of their own. */
+function peopleFile(count: number): string {
+  const lines = Array.from({ length: count }, (_, i) => {
+    const [country, city, zip, start] = PLACES[i % PLACES.length] ?? PLACES[0]
+    const number = `${start}${String(i % 100_000).padStart(5, '0')}`
+    const company = i % 7 === 0 ? 'Causeway Lodge' : 'Tidewater Guest House'
+    return `Given${i} Oldershaw${i % 500},${company},${TITLES[i % TITLES.length]},${city},${zip},${country},${number},person${i}@postbox${i % 90}.example,${i % 120}`
+  })
+  return `name,company,title,city,zip,country,phone,mail,seats\n${lines.join('\n')}\n`
+}
+
+async function fileBench(api: ApiClient, db: Client, { listId, pid }: { listId: string; pid: number }): Promise<void> {
+  const plain = await seconds(async () => {
+    const sink = new Writable({ write: (_chunk, _encoding, done) => done() })
+    await pipeline(
+      db.query(
+        copyTo(
+          `copy (select email, number, given_name, family_name, postal_code, country from contacts where list_id = '${listId}') to stdout`,
+        ),
+      ),
+      sink,
+    )
+  })
+  const idle = memoryOf(pid)
+  let peak = idle
+  const watch = setInterval(() => {
+    peak = Math.max(peak, memoryOf(pid))
+  }, 200)
+  let made = 0
+  const hashed = await seconds(async () => {
+    const body = { destination: 'brassbell', form: 'hashed' as const, filter: '' }
+    const edition = await api.call('makeEdition', { params: { listId }, body })
+    const { state, result } = await untilEnded(api, listId, edition.jobId, HOUR)
+    if (state !== 'done') throw new Error(`the file ended ${state}`)
+    made = Number(result.people)
+  })
+  clearInterval(watch)
+  console.log(
+    `hashed file of ${made} people: ${hashed.toFixed(1)} s; COPY of the same columns plain: ${plain.toFixed(2)} s`,
+  )
+  console.log(`ratio ${(hashed / plain).toFixed(1)}; memory idle ${idle} MB, at most ${peak} MB`)
+}
+
+async function filterBench(api: ApiClient, db: Client, listId: string): Promise<void> {
+  const { rows } = await db.query('select id from contacts where list_id = $1 limit 1', [listId])
+  const bare = await median(() => db.query('select * from contacts where id = $1', [rows[0].id]))
+  console.log(`read by primary key: ${bare.toFixed(1)} ms`)
+  for (const filter of FILTERS) {
+    const page = await median(() => api.call('readContacts', { params: { listId }, query: { filter } }))
+    const counts = await median(() => api.call('readPiles', { params: { listId }, query: { filter } }))
+    console.log(`${filter || 'everybody'}: page ${page.toFixed(0)} ms, counts ${counts.toFixed(0)} ms`)
+  }
+}
+
+async function lanesBench(api: ApiClient, db: Client, listId: string): Promise<void> {
+  const bare = await seconds(() =>
+    db.query("update contacts set hand_slip = hand_slip || 'x' where list_id = $1", [listId]),
+  )
+  const { rules } = await api.call('readLaneRules', { params: { listId } })
+  const own = [{ lane: 'buyers', name: 'Buyers', use: 'calls' as const, filter: 'function:purchasing' }, ...rules]
+  const ruled = await seconds(() => api.call('keepLaneRules', { params: { listId }, body: { rules: own } }))
+  console.log(
+    `new lane rules: ${ruled.toFixed(1)} s; UPDATE of one column: ${bare.toFixed(1)} s; ratio ${(ruled / bare).toFixed(1)}`,
+  )
+}
+
+async function seconds(work: () => Promise<unknown>): Promise<number> {
+  const start = performance.now()
+  await work()
+  return (performance.now() - start) / 1000
+}
+
+/** In milliseconds. */
+async function median(work: () => Promise<unknown>): Promise<number> {
+  const taken: number[] = []
+  for (let i = 0; i < TIMES; i++) taken.push((await seconds(work)) * 1000)
+  return taken.toSorted((a, b) => a - b)[Math.floor(TIMES / 2)] ?? 0
+}
