@@ -1,39 +1,37 @@
-import type { Account, Audience } from '@upper-field/contract'
-import {
-  type Destination,
-  datedName,
-  fileNameFor,
-  type NetworkAccount,
-  refusalOf,
-  whyNotFor,
-} from '@upper-field/core/send'
+import type { Audience } from '@upper-field/contract'
+import { datedName, fileNameFor } from '@upper-field/core/send'
 import { and, eq, isNull, sql } from 'drizzle-orm'
 import type { Hono } from 'hono'
-import { keyStaysWithItsAddress, refuseAddress } from '../connections/keptKeys'
-import { seal } from '../connections/seal'
-import { chosenContacts } from '../contacts/page'
-import { readFilter, readWholeFilter } from '../contacts/readFilter'
 import { type Db, transaction } from '../db/database'
-import { audiences, destinationKeys, editions, suppressionLists, trials } from '../db/schema'
+import { audiences, editions, trials } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { serve } from '../http/serve'
-import { JobProblem } from '../jobs/runner'
 import { createJob } from '../jobs/store'
 import { findList, findOpenList } from '../lists/routes'
 import type { Services } from '../services'
+import { asked, networkOf, told } from './askNetwork'
 import { describeAudience, findAudience } from './audienceDetail'
-import { asDelivery, describeAudiences, toldRefusal } from './describeAudiences'
+import {
+  countChosen,
+  keepsOf,
+  refuseEverybody,
+  refuseForm,
+  refuseSuppressionList,
+  refuseUnfit,
+  refuseWithin,
+} from './audienceRules'
+import { asDelivery, describeAudiences } from './describeAudiences'
 import { audienceOf, findDestination } from './destinations'
 import type { AudienceRow } from './difference'
 import { lookAt } from './lookAt'
-import { type NetworkClient, NetworkRefused, openNetwork } from './networkClient'
+import { networkKeyRoutes } from './networkKeyRoutes'
 import { markAllOwed } from './owedRemovals'
 import { asEdition } from './routes'
 import { startDelivery } from './startDelivery'
 
 /** Audiences: made, prepared, sent and looked after. */
 export function audienceRoutes(app: Hono, services: Services): void {
-  keyRoutes(app, services)
+  networkKeyRoutes(app, services)
   const { db } = services
 
   serve(app, services, 'readAudiences', async ({ params }) => {
@@ -229,171 +227,10 @@ export function audienceRoutes(app: Hono, services: Services): void {
   })
 }
 
-function keyRoutes(app: Hono, services: Services): void {
-  const { db, config } = services
-
-  serve(app, services, 'readDestinationKeys', async () =>
-    (await db.select().from(destinationKeys).orderBy(destinationKeys.destination)).map(asKey),
-  )
-  serve(app, services, 'keepDestinationKey', async ({ params, body }) => {
-    const destination = await findDestination(db, params.destinationId)
-    if (!destination.network)
-      throw new Problem(422, 'no-calls', `${destination.name} is not declared to be called: files are made for it.`)
-    await refuseAddress(services, body.address)
-    keyStaysWithItsAddress(null, { baseUrl: body.address, key: body.key })
-    const kept = {
-      address: body.address,
-      sealedKey: seal(body.key, config.sealingSecrets[0]),
-      changedAt: new Date(services.now()),
-    }
-    const [row] = await db
-      .insert(destinationKeys)
-      .values({ destination: destination.id, ...kept })
-      .onConflictDoUpdate({ target: destinationKeys.destination, set: kept })
-      .returning()
-    if (!row) throw new Error('insert returned nothing')
-    return asKey(row)
-  })
-  serve(app, services, 'removeDestinationKey', async ({ params }) => {
-    await db.delete(destinationKeys).where(eq(destinationKeys.destination, params.destinationId))
-    return {}
-  })
-  serve(app, services, 'readAccounts', async ({ params }) => {
-    const destination = await findDestination(db, params.destinationId)
-    const network = await asked(() => openNetwork(services, destination))
-    return (await asked(() => network.accounts())).map((account) => accountOf(account, network))
-  })
-}
-
-const asKey = ({ destination, address }: typeof destinationKeys.$inferSelect) => ({
-  destination,
-  address,
-  hasKey: true,
-})
-
-const accountOf = ({ id, name, lacks }: NetworkAccount, { calls }: NetworkClient): Account => ({
-  id,
-  name,
-  lacks: lacks.map((code) => ({ code, ...refusalOf(calls.refusals, code) })),
-})
-
 async function described(db: Db, audienceId: string): Promise<Audience> {
   const [found] = await describeAudiences(db, eq(audiences.id, audienceId))
   if (!found) throw notFound('audience')
   return found
-}
-
-const networkOf = async (services: Services, { destination }: AudienceRow): Promise<NetworkClient> => {
-  const found = await findDestination(services.db, destination)
-  return asked(() => openNetwork(services, found))
-}
-
-const WHY_NOT_ASKED: Readonly<Record<string, string>> = {
-  'no-connection': 'There is no key for this network. An owner gives one under Destinations.',
-  'key-unreadable': 'The key of this network cannot be opened. An owner gives it again under Destinations.',
-  'key-refused': 'The network refuses our key. An owner gives another under Destinations.',
-  'address-refused': 'The address of this network is not allowed.',
-  'odd-answer': 'The network answered something that cannot be read.',
-  'answer-too-late': 'The network did not answer in time. Try again in a while.',
-  'provider-failed': 'The network is not there just now. Try again in a while.',
-}
-
-/** Asks a network now. What stops that is a problem in words. */
-async function asked<T>(ask: () => Promise<T>): Promise<T> {
-  try {
-    return await ask()
-  } catch (error) {
-    if (!(error instanceof JobProblem)) throw error
-    const why = WHY_NOT_ASKED[error.code] ?? 'The network cannot be asked just now.'
-    throw new Problem(error.code === 'no-connection' ? 409 : 502, error.code, `${why} Nothing was sent.`, {
-      cause: error,
-    })
-  }
-}
-
-/** The same where the network itself may say no. @param allowed codes that do not matter */
-async function told<T>(
-  { destination }: AudienceRow,
-  { calls }: NetworkClient,
-  ask: () => Promise<T>,
-  allowed: readonly string[] = [],
-): Promise<T> {
-  try {
-    return await asked(ask)
-  } catch (error) {
-    if (!(error instanceof NetworkRefused)) throw error
-    if (allowed.includes(error.code)) return undefined as T
-    const { says, remedy } = refusalOf(calls.refusals, error.code)
-    throw new Problem(409, 'network-refused', `${destination}: ${says} ${remedy}`, { cause: error })
-  }
-}
-
-/** What an account lacks is found before anything is sent. */
-async function refuseUnfit(services: Services, audience: AudienceRow, destination: Destination): Promise<void> {
-  const network = await networkOf(services, audience)
-  const account = (await asked(() => network.accounts())).find(({ id }) => id === audience.accountId)
-  const lack = account ? whyNotFor(network.calls, account, audience.purpose) : null
-  const code = account ? lack?.code : 'no-such-account'
-  if (code === undefined) return
-  const { says, remedy, takes } = toldRefusal(destination, code)
-  throw new Problem(
-    409,
-    'account-lacks',
-    `${audience.accountName}: ${says} ${remedy}${takes ? ` That takes ${takes}.` : ''} Nothing was sent.`,
-  )
-}
-
-function refuseForm({ hashing, name }: Destination, form: 'hashed' | 'plain'): void {
-  if (hashing === 'always' && form === 'plain')
-    throw new Problem(422, 'form-off', `${name} takes hashed identifiers only.`)
-  if (hashing === 'never' && form === 'hashed')
-    throw new Problem(422, 'form-off', `${name} takes no hashed identifiers.`)
-}
-
-/** Where membership lapses, how long it is to last; null where it does not. */
-function keepsOf({ lapsesAfterDays, name }: Destination, asked: number | null): number | null {
-  if (lapsesAfterDays === null) return null
-  if (asked !== null && asked > lapsesAfterDays)
-    throw new Problem(422, 'kept-too-long', `${name} keeps people for at most ${lapsesAfterDays} days.`)
-  return asked ?? lapsesAfterDays
-}
-
-async function refuseWithin(db: Db, within: string, destination: string, account: string): Promise<void> {
-  const outer = await findAudience(db, within)
-  if (outer.destination !== destination || outer.takes !== 'companies' || outer.accountId !== account)
-    throw new Problem(422, 'within-off', 'People are kept inside an audience of companies of the same account.')
-}
-
-async function refuseSuppressionList(db: Db, id: string, purpose: string): Promise<void> {
-  const [list] = await db.select().from(suppressionLists).where(eq(suppressionLists.id, id))
-  if (!list) throw notFound('suppression list')
-  if (purpose !== 'exclude')
-    throw new Problem(422, 'purpose-off', 'Entries of a suppression list can only be excluded, never aimed at.')
-}
-
-async function countChosen(db: Db, { listId, filter, suppressionListId }: AudienceRow): Promise<number> {
-  const { rows } = await db.execute<{ n: string }>(
-    suppressionListId === null
-      ? sql`select count(*) as n from contacts where ${chosenContacts(listId, readFilter(filter))} and lane <> 'parked'`
-      : sql`select count(distinct hash) as n from suppression_entries where suppression_list_id = ${suppressionListId} and key is not null`,
-  )
-  return Number(rows[0]?.n ?? 0)
-}
-
-/** A filter that chooses everybody is meant, or it is a slip that costs money. */
-async function refuseEverybody(db: Db, listId: string, filter: string, isMeant: boolean): Promise<void> {
-  const chosen = await readWholeFilter(db, listId, filter)
-  if (isMeant) return
-  const { rows } = await db.execute<{ some: string; all: string }>(sql`
-    select count(*) filter (where ${chosenContacts(listId, chosen)}) as some, count(*) as all
-    from contacts where ${chosenContacts(listId, readFilter(''))}`)
-  const { some, all } = rows[0] ?? { some: '0', all: '0' }
-  if (some === all && Number(all) > 0)
-    throw new Problem(
-      409,
-      'whole-list',
-      `This chooses everybody of the list: ${Number(all).toLocaleString('en')} contacts. Say that this is meant. Nothing was made.`,
-    )
 }
 
 async function remoteIdsOf(db: Db, ids: readonly string[], { destination, accountId }: AudienceRow): Promise<string[]> {

@@ -8,6 +8,7 @@ import { type JobRow, saveJob } from '../jobs/store'
 import { withListLock } from '../lists/listLock'
 import { countContacts } from '../projection/cube'
 import type { Services } from '../services'
+import { dropMembers, holdMembers } from './audienceBooks'
 import { audienceOf, findDestination } from './destinations'
 import { type AudienceRow, type LineOut, nextLines } from './difference'
 import { GONE, type NetworkClient, NetworkRefused, openNetwork } from './networkClient'
@@ -200,27 +201,6 @@ async function bookPart(
     done: job.done + lines.length,
     cursor: { ...cursor, after: lines.at(-1)?.key ?? cursor.after, part: cursor.part + 1 },
   })
-}
-
-async function holdMembers(
-  tx: Db,
-  delivery: DeliveryRow,
-  audienceId: string,
-  lines: readonly LineOut[],
-): Promise<void> {
-  await tx.execute(sql`
-    insert into audience_members (audience_id, key, contact_id, cells, delivery_id)
-    select ${audienceId}, decode(l.key, 'hex'), l.contact, l.cells, ${delivery.id}
-    from jsonb_to_recordset(${JSON.stringify(
-      lines.map(({ key, contactId, cells }) => ({ key, contact: contactId, cells })),
-    )}::jsonb) as l (key text, contact bigint, cells text[])
-    on conflict (audience_id, key) do update set since = now(), contact_id = excluded.contact_id, delivery_id = excluded.delivery_id`)
-}
-
-async function dropMembers(tx: Db, audienceId: string, lines: readonly LineOut[]): Promise<void> {
-  await tx.execute(sql`
-    delete from audience_members where audience_id = ${audienceId}
-      and key in (select decode(k, 'hex') from unnest(${sql.param(lines.map(({ key }) => key))}::text[]) as k)`)
 }
 
 async function finish(going: Going): Promise<StepOutcome> {

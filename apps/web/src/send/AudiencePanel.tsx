@@ -5,17 +5,12 @@ import { useState } from 'react'
 import { problemText, useReadDestinationsQuery, useReadMeQuery } from '../api'
 import { Button, TextButton } from '../kit/Button'
 import { Loading, Notice } from '../kit/Notice'
-import { count, date, plural, time } from '../words/format'
+import { time } from '../words/format'
 import { AccountName } from './AccountName'
 import { AudienceSettings } from './AudienceSettings'
-import {
-  useDeliverRemovalsMutation,
-  useLookAtAudienceMutation,
-  usePrepareEditionMutation,
-  useReadAccountsQuery,
-  useReadAudienceQuery,
-} from './audienceApi'
-import { dueText, matchedText, PURPOSE, stateText } from './audienceText'
+import { AudienceState, OwedRemovals } from './AudienceState'
+import { usePrepareEditionMutation, useReadAccountsQuery, useReadAudienceQuery } from './audienceApi'
+import { PURPOSE, stateText } from './audienceText'
 import { Evidence } from './Evidence'
 import { NextEdition } from './NextEdition'
 import { Sent } from './Sent'
@@ -74,8 +69,8 @@ function Opened({ audience, destination, onGone }: OpenedProps) {
           {audience.toldAt ? `, told ${time(audience.toldAt)}` : ''}
         </p>
       </header>
-      <State audience={audience} destination={destination} mayChange={mayChange} />
-      <Owed audience={audience} mayChange={mayChange} />
+      <AudienceState audience={audience} destination={destination} mayChange={mayChange} />
+      <OwedRemovals audience={audience} mayChange={mayChange} />
       {audience.similarTo ? (
         <p className="text-soft">The network makes it out of another audience: nothing is sent to it.</p>
       ) : (
@@ -88,81 +83,6 @@ function Opened({ audience, destination, onGone }: OpenedProps) {
         <AudienceSettings audience={audience} onClose={() => setIsChanging(false)} onGone={onGone} />
       ) : null}
     </div>
-  )
-}
-
-/** What stands in the way, as the network reports it, and what to do about it. */
-function State({ audience, destination, mayChange }: Omit<OpenedProps, 'onGone'> & { mayChange: boolean }) {
-  const [look, looking] = useLookAtAudienceMutation()
-  const { state, refusal } = audience
-  const isWaiting = state === 'received' || state === 'matching'
-  const due = dueText(audience, Date.now())
-  return (
-    <>
-      {refusal ? (
-        <Notice tone="bad">
-          {refusal.says} {refusal.remedy}
-          {refusal.takes ? ` That takes ${refusal.takes}.` : ''}
-        </Notice>
-      ) : null}
-      {isWaiting ? (
-        <Notice tone="told">
-          {destination?.name ?? 'The network'} has it and compares. It can be put in a campaign once it is usable; this
-          is asked for by itself.
-        </Notice>
-      ) : null}
-      {due.tone === 'bad' || due.tone === 'look' ? (
-        <p className={due.tone === 'bad' ? 'text-beet' : 'text-straw-ink'}>{due.text}</p>
-      ) : null}
-      {state !== 'not-sent' ? (
-        <p>
-          {refusal ? '' : matchedText(audience, destination?.size.toldFrom ?? null).text}
-          {mayChange ? (
-            <>
-              {' '}
-              <TextButton
-                className="text-[13px]"
-                disabled={looking.isLoading}
-                onClick={() => void look({ params: { audienceId: audience.id } })}
-              >
-                Ask now
-              </TextButton>
-            </>
-          ) : null}
-        </p>
-      ) : null}
-      {looking.error ? <Notice tone="bad">{problemText(looking.error)}</Notice> : null}
-    </>
-  )
-}
-
-const OVERDUE_AFTER = 86_400_000
-
-/** Who said no and is still there: they leave with the next delivery, by itself, or at once. */
-function Owed({ audience, mayChange }: { audience: AudienceDetail; mayChange: boolean }) {
-  const [remove, removing] = useDeliverRemovalsMutation()
-  const { owedRemovals, owedSince, removesByItself } = audience
-  if (owedRemovals === 0) return null
-  const isOverdue = owedSince !== null && Date.now() - Date.parse(owedSince) > OVERDUE_AFTER
-  return (
-    <section aria-label="Who must leave" className="flex flex-col gap-2">
-      <Notice tone={isOverdue ? 'bad' : 'look'}>
-        {plural(owedRemovals, 'person', 'people')} in it said no
-        {owedSince ? ` since ${date(owedSince)}` : ''} and {owedRemovals === 1 ? 'has' : 'have'} to leave.{' '}
-        {isOverdue ? 'This is overdue.' : ''}{' '}
-        {removesByItself ? 'They are taken out with the next delivery, by itself within a day.' : ''}
-      </Notice>
-      {removing.error ? <Notice tone="bad">{problemText(removing.error)}</Notice> : null}
-      {mayChange ? (
-        <Button
-          look="danger"
-          disabled={removing.isLoading}
-          onClick={() => void remove({ params: { audienceId: audience.id } })}
-        >
-          Take {count(owedRemovals)} out now
-        </Button>
-      ) : null}
-    </section>
   )
 }
 

@@ -1,0 +1,26 @@
+import { sql } from 'drizzle-orm'
+import type { Db } from '../db/database'
+import type { LineOut } from './difference'
+
+/** Our books of what a network holds: lines that it took with a delivery. */
+export async function holdMembers(
+  tx: Db,
+  delivery: { readonly id: string },
+  audienceId: string,
+  lines: readonly LineOut[],
+): Promise<void> {
+  await tx.execute(sql`
+    insert into audience_members (audience_id, key, contact_id, cells, delivery_id)
+    select ${audienceId}, decode(l.key, 'hex'), l.contact, l.cells, ${delivery.id}
+    from jsonb_to_recordset(${JSON.stringify(
+      lines.map(({ key, contactId, cells }) => ({ key, contact: contactId, cells })),
+    )}::jsonb) as l (key text, contact bigint, cells text[])
+    on conflict (audience_id, key) do update set since = now(), contact_id = excluded.contact_id, delivery_id = excluded.delivery_id`)
+}
+
+/** Lines that it took out. */
+export async function dropMembers(tx: Db, audienceId: string, lines: readonly LineOut[]): Promise<void> {
+  await tx.execute(sql`
+    delete from audience_members where audience_id = ${audienceId}
+      and key in (select decode(k, 'hex') from unnest(${sql.param(lines.map(({ key }) => key))}::text[]) as k)`)
+}
