@@ -45,6 +45,14 @@ describe('an audience in words', () => {
     expect(dueText(audience(more), NOW)).toEqual({ text, tone }),
   )
 
+  it('says before it is sent that too few will match', () => {
+    const forecast = { low: 200, middle: 300, high: 450, people: 500, byKind: [], oneMore: [], learntFrom: 0 }
+    const next = audience({ state: 'not-sent', forecast })
+    expect(dueText(next, NOW, 600)).toEqual({ text: 'below the minimum of 600 matched', tone: 'bad' })
+    expect(dueText(next, NOW, 400).text).toBe('')
+    expect(matchedText(next, null).text).toBe('not sent, forecast 200 to 450')
+  })
+
   it('says who came and who left', () => {
     expect(sinceText(audience({ cameSince: 1212, leftSince: 64 }))).toBe('+1,212 −64')
     expect(sinceText(audience())).toBe('no change')

@@ -1,6 +1,7 @@
 import type { AudienceDetail, Difference, Trial } from '@upper-field/contract'
 import { wayOf } from '@upper-field/core/send'
 import { and, desc, eq, inArray, sql } from 'drizzle-orm'
+import { describeConnections } from '../connections/describe'
 import type { Db } from '../db/database'
 import { audiences, deliveries, editions, trials } from '../db/schema'
 import { notFound } from '../http/problem'
@@ -120,6 +121,7 @@ async function sourcesOf(db: Db, audience: AudienceRow): Promise<AudienceDetail[
   )
   const names = await namesOf(db, audience.listId)
   return worth
+    .filter(({ kind, matched }) => kind === 'batch' || matched > 0)
     .map(({ kind, id, people, matched }) => ({
       kind,
       name: names.get(`${kind} ${id}`)?.name ?? id,
@@ -136,5 +138,13 @@ async function namesOf(db: Db, listId: string): Promise<Map<string, { name: stri
     select 'batch ' || id as source, name, price as cost from batches where list_id = ${listId}
     union all
     select 'provider ' || provider, provider, sum(amount) from charges where list_id = ${listId} group by provider`)
-  return new Map(rows.map(({ source, name, cost }) => [source, { name, cost: cost === null ? null : Number(cost) }]))
+  const connectors = new Map<string, string>(
+    (await describeConnections(db, true)).map((one) => [`provider ${one.provider}`, one.name] as const),
+  )
+  return new Map(
+    rows.map(({ source, name, cost }) => [
+      source,
+      { name: connectors.get(source) ?? name, cost: cost === null ? null : Number(cost) },
+    ]),
+  )
 }

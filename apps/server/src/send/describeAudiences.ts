@@ -1,13 +1,14 @@
 import type { Audience, Delivery, ToldRefusal } from '@upper-field/contract'
-import { type Destination, datedName, refusalOf } from '@upper-field/core/send'
-import { desc, inArray, type SQL, sql } from 'drizzle-orm'
+import { type Destination, datedName, type Forecast, refusalOf } from '@upper-field/core/send'
+import { and, desc, eq, inArray, type SQL, sql } from 'drizzle-orm'
 import { chosenContacts } from '../contacts/page'
 import { readFilter } from '../contacts/readFilter'
 import type { Db } from '../db/database'
 import { groupBy } from '../db/groupBy'
-import { audiences, deliveries } from '../db/schema'
+import { audiences, deliveries, editions } from '../db/schema'
 import { keptDestinations } from './destinations'
 import type { AudienceRow } from './difference'
+import { forecastOf } from './history'
 
 type DeliveryRow = typeof deliveries.$inferSelect
 
@@ -58,13 +59,29 @@ export async function describeAudiences(db: Db, which: SQL): Promise<Audience[]>
         ...since,
         owedRemovals: held?.owed ?? 0,
         owedSince: held?.owedSince ?? null,
-        forecast: lastEdition?.forecast ?? null,
+        forecast: lastEdition ? lastEdition.forecast : await forecastOfNext(db, row, destination),
         latest: mine[0] ? asDelivery(mine[0], destination) : null,
         similarTo: row.similarTo,
         createdAt: row.createdAt.toISOString(),
       } satisfies Audience
     }),
   )
+}
+
+/** What is expected of an audience that was prepared and not sent yet; null where nothing was prepared. */
+async function forecastOfNext(
+  db: Db,
+  row: AudienceRow,
+  destination: Destination | undefined,
+): Promise<Forecast | null> {
+  if (!destination || row.state !== 'not-sent') return null
+  const [next] = await db
+    .select()
+    .from(editions)
+    .where(and(eq(editions.audienceId, row.id), eq(editions.state, 'ready')))
+    .orderBy(desc(editions.createdAt))
+    .limit(1)
+  return next ? forecastOf(db, destination, row, next) : null
 }
 
 /** When an audience wants refreshing: so many days after its last edition, and before anybody lapses. */

@@ -1,11 +1,22 @@
 /** Colours of accounts: each has its own, always beside its name. */
-const COLOURS = ['#2f6fa8', '#a34a1f', '#5b7a1e', '#8a3d8f', '#b0730c', '#1f7f78'] as const
+const COLOURS = [
+  '#2f6fa8',
+  '#b0532a',
+  '#5b8a1e',
+  '#8a3d8f',
+  '#c08a10',
+  '#1f8a80',
+  '#c2416b',
+  '#5a5fc0',
+  '#7a6a4f',
+  '#3f9a4f',
+] as const
 
-/** The colour of an account: the same everywhere, by its id alone. */
+/** The colour of an account: the same everywhere, by its id alone (FNV-1a). */
 export function colourOf(accountId: string): string {
-  let hash = 7
-  for (const letter of accountId) hash = (hash * 31 + letter.charCodeAt(0)) % 9973
-  return COLOURS[hash % COLOURS.length] ?? COLOURS[0]
+  let hash = 0x811c9dc5
+  for (const letter of accountId) hash = Math.imul(hash ^ letter.charCodeAt(0), 0x01000193)
+  return COLOURS[(hash >>> 8) % COLOURS.length] ?? COLOURS[0]
 }
 
 /** An account, with the colour it has at every step. */

@@ -58,7 +58,7 @@ interface LineProps {
 
 function Line({ audience, destination, isChosen, onChoose, now }: LineProps) {
   const matched = matchedText(audience, destination?.size.toldFrom ?? null)
-  const due = dueText(audience, now)
+  const due = dueText(audience, now, destination?.size.fewestMatched ?? null)
   const hasKinds = (destination?.audiences.length ?? 0) > 1
   return (
     <tr className={`border-b border-line align-top ${isChosen ? 'bg-lichen' : ''}`}>

@@ -17,12 +17,7 @@ export function Editions() {
   const { data: editions = [], error } = useReadEditionsQuery({ params: { listId } })
   const { data: jobs = [] } = useReadJobsQuery({ params: { listId } })
   if (error) return <Notice tone="bad">{problemText(error)}</Notice>
-  if (editions.length === 0)
-    return (
-      <p className="border-y border-line py-3 text-soft">
-        Nothing was prepared yet. On the right is what can be made of this list today.
-      </p>
-    )
+  if (editions.length === 0) return <p className="border-y border-line py-3 text-soft">No file was written yet.</p>
   return (
     <div className="max-h-48 shrink-0 overflow-y-auto">
       <table className="w-full">

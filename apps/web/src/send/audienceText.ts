@@ -51,7 +51,8 @@ export function matchedText(
   }: Pick<Audience, 'state' | 'matched' | 'people' | 'forecast' | 'refusal'>,
   toldFrom: number | null,
 ): Told {
-  if (state === 'not-sent') return { text: 'not sent', tone: 'soft' }
+  if (state === 'not-sent')
+    return { text: forecast ? `not sent, forecast ${forecastText(forecast)}` : 'not sent', tone: 'soft' }
   if (state === 'refused') return { text: refusal?.says ?? 'refused', tone: 'bad' }
   if (state === 'lapsed') return { text: 'lapsed: nobody is in it any more', tone: 'bad' }
   if (state !== 'usable') return { text: STATE[state], tone: 'look' }
@@ -69,11 +70,20 @@ const DAY = 86_400_000
 /** Whole days from now until then; negative where it is past. */
 const daysTo = (iso: string, now: number): number => Math.ceil((Date.parse(iso) - now) / DAY)
 
-/** When an audience wants doing something about. */
+/** When an audience wants doing something about. @param fewestMatched how many its network wants matched */
 export function dueText(
-  { lapsesAt, dueAt, state, keepsDays }: Pick<Audience, 'lapsesAt' | 'dueAt' | 'state' | 'keepsDays'>,
+  {
+    lapsesAt,
+    dueAt,
+    state,
+    keepsDays,
+    forecast,
+  }: Pick<Audience, 'lapsesAt' | 'dueAt' | 'state' | 'keepsDays' | 'forecast'>,
   now: number,
+  fewestMatched: number | null = null,
 ): Told {
+  if (state === 'not-sent' && forecast && fewestMatched !== null && forecast.high < fewestMatched)
+    return { text: `below the minimum of ${count(fewestMatched)} matched`, tone: 'bad' }
   if (state === 'lapsed') return { text: 'lapsed', tone: 'bad' }
   const lapse = lapsesAt !== null && daysTo(lapsesAt, now) <= 7 ? `lapses ${date(lapsesAt)}` : ''
   const days = dueAt === null ? null : daysTo(dueAt, now)

@@ -68,11 +68,20 @@ export interface Forecast {
   readonly learntFrom: number
 }
 
-/** One belief: the share that each kind matches, and what it weighs after what was told. */
+/** The share that each kind matches, in the order of the kinds. */
+type Shares = Float64Array
+
+/** One belief, and what it weighs after what was told. */
 interface Belief {
-  readonly shares: Readonly<Record<IdentifierKind, number>>
+  readonly shares: Shares
   readonly weight: number
 }
+
+/** A mix ready to be counted many times: how many have which kinds, by their places among the kinds. */
+type ReadMix = readonly { readonly n: number; readonly kinds: readonly number[] }[]
+
+const readMix = (mix: IdentifierMix): ReadMix =>
+  Object.entries(mix).map(([key, n]) => ({ n, kinds: kindsOf(key).map((kind) => IDENTIFIER_KINDS.indexOf(kind)) }))
 
 const BELIEFS = 3000
 const AUDIENCES_LEARNT_FROM = 12
@@ -91,8 +100,9 @@ export function forecastMatch(
   const told = history.slice(-AUDIENCES_LEARNT_FROM)
   const beliefs = weighed(told)
   const normal = normals(2)
+  const counted = readMix(mix)
   const outcomes = beliefs.map(({ shares, weight }) => {
-    const { mean, variance } = expected(mix, shares)
+    const { mean, variance } = expected(counted, shares)
     return { value: Math.max(0, mean + Math.sqrt(variance) * normal()), weight }
   })
   const people = Object.values(mix).reduce((sum, n) => sum + n, 0)
@@ -105,7 +115,9 @@ export function forecastMatch(
     people,
     byKind: IDENTIFIER_KINDS.flatMap((kind) => {
       const holders = countOf(mix, (key) => kindsOf(key).includes(kind))
-      return holders === 0 ? [] : [{ kind, people: holders, share: average(beliefs, ({ shares }) => shares[kind]) }]
+      return holders === 0
+        ? []
+        : [{ kind, people: holders, share: average(beliefs, ({ shares }) => shareAt(shares, kind)) }]
     }),
     oneMore: kinds
       .map((kind) => oneMoreOf(kind, mix, beliefs))
@@ -117,48 +129,65 @@ export function forecastMatch(
 
 /** How many of a mix are expected to match by what was told: to say of a part of an audience what it was worth. */
 export function expectedMatch(mix: IdentifierMix, history: readonly MatchHistory[]): number {
-  return average(weighed(history.slice(-AUDIENCES_LEARNT_FROM)), ({ shares }) => expected(mix, shares).mean)
+  const counted = readMix(mix)
+  return average(weighed(history.slice(-AUDIENCES_LEARNT_FROM)), ({ shares }) => expected(counted, shares).mean)
 }
 
 function oneMoreOf(kind: IdentifierKind, mix: IdentifierMix, beliefs: readonly Belief[]) {
-  const lacking = Object.entries(mix).filter(([key]) => !kindsOf(key).includes(kind))
+  const lacking = Object.fromEntries(Object.entries(mix).filter(([key]) => !kindsOf(key).includes(kind)))
+  const counted = readMix(lacking)
   const gained = average(beliefs, ({ shares }) =>
-    lacking.reduce((sum, [key, n]) => sum + n * (1 - shareOf(kindsOf(key), shares)) * shares[kind], 0),
+    counted.reduce((sum, { n, kinds }) => sum + n * missedOf(kinds, shares) * shareAt(shares, kind), 0),
   )
-  return { kind, lacking: lacking.reduce((sum, [, n]) => sum + n, 0), more: Math.round(gained) }
+  return { kind, lacking: counted.reduce((sum, { n }) => sum + n, 0), more: Math.round(gained) }
 }
 
-/** Of those who have all of these, the share that matches. */
-const shareOf = (kinds: readonly IdentifierKind[], shares: Belief['shares']): number =>
-  1 - kinds.reduce((missed, kind) => missed * (1 - shares[kind]), 1)
+const shareAt = (shares: Shares, kind: IdentifierKind): number => shares[IDENTIFIER_KINDS.indexOf(kind)] ?? 0
+
+/** Of those who have all of these, the share that none of them matches. */
+function missedOf(kinds: readonly number[], shares: Shares): number {
+  let missed = 1
+  for (const kind of kinds) missed *= 1 - (shares[kind] ?? 0)
+  return missed
+}
 
 /** How many match, and how far that varies: by chance, and since lists of different people stray. */
-function expected(mix: IdentifierMix, shares: Belief['shares']): { readonly mean: number; readonly variance: number } {
+function expected(mix: ReadMix, shares: Shares): { readonly mean: number; readonly variance: number } {
   let mean = 0
   let chance = 0
-  for (const [key, n] of Object.entries(mix)) {
-    const share = shareOf(kindsOf(key), shares)
-    mean += n * share
-    chance += n * share * (1 - share)
+  for (const { n, kinds } of mix) {
+    const missed = missedOf(kinds, shares)
+    mean += n * (1 - missed)
+    chance += n * missed * (1 - missed)
   }
   return { mean, variance: chance + (STRAY * mean) ** 2 + 1 }
 }
 
 function weighed(history: readonly MatchHistory[]): readonly Belief[] {
-  const normal = normals(1)
-  const drawn = Array.from({ length: BELIEFS }, () => {
-    const quality = QUALITY.middle + QUALITY.spread * normal()
-    const shares = Object.fromEntries(
-      IDENTIFIER_KINDS.map((kind) => [kind, logistic(logit(USUAL[kind]) + quality + SPREAD * normal())]),
-    ) as Record<IdentifierKind, number>
-    const likelihood = history.reduce((sum, { mix, matched }) => {
+  const told = history.map(({ mix, matched }) => ({ mix: readMix(mix), matched }))
+  const drawn = beforeAnything().map((shares) => {
+    let likelihood = 0
+    for (const { mix, matched } of told) {
       const { mean, variance } = expected(mix, shares)
-      return sum - (matched - mean) ** 2 / (2 * variance) - Math.log(variance) / 2
-    }, 0)
+      likelihood -= (matched - mean) ** 2 / (2 * variance) + Math.log(variance) / 2
+    }
     return { shares, likelihood }
   })
   const best = drawn.reduce((most, { likelihood }) => Math.max(most, likelihood), Number.NEGATIVE_INFINITY)
   return drawn.map(({ shares, likelihood }) => ({ shares, weight: Math.exp(likelihood - best) }))
+}
+
+let drawnBefore: readonly Shares[] | null = null
+
+/** Beliefs before anything was told: always the same. */
+function beforeAnything(): readonly Shares[] {
+  if (drawnBefore) return drawnBefore
+  const normal = normals(1)
+  drawnBefore = Array.from({ length: BELIEFS }, () => {
+    const quality = QUALITY.middle + QUALITY.spread * normal()
+    return Float64Array.from(IDENTIFIER_KINDS, (kind) => logistic(logit(USUAL[kind]) + quality + SPREAD * normal()))
+  })
+  return drawnBefore
 }
 
 function average(beliefs: readonly Belief[], of: (belief: Belief) => number): number {
