@@ -27,7 +27,7 @@ import { lookAt } from './lookAt'
 import { networkKeyRoutes } from './networkKeyRoutes'
 import { markAllOwed } from './owedRemovals'
 import { asEdition } from './routes'
-import { startDelivery } from './startDelivery'
+import { refuseUnderWay, startDelivery } from './startDelivery'
 
 /** Audiences: made, prepared, sent and looked after. */
 export function audienceRoutes(app: Hono, services: Services): void {
@@ -82,6 +82,7 @@ export function audienceRoutes(app: Hono, services: Services): void {
 
   serve(app, services, 'removeAudience', async ({ params }) => {
     const audience = await findAudience(db, params.audienceId)
+    await refuseUnderWay(db, audience.id)
     if (audience.remoteId !== null) {
       const network = await networkOf(services, audience)
       await told(audience, network, () => network.remove(audience.remoteId ?? ''), ['no-such-audience'])
@@ -177,12 +178,10 @@ export function audienceRoutes(app: Hono, services: Services): void {
     if (!trial) throw new Problem(422, 'no-trials', 'This network is not declared to run trials.')
     const aim = audience.purpose === 'exclude' ? [] : [audience.remoteId]
     const exclude = await remoteIdsOf(db, body.exclude, audience)
+    // Asked again before it was noted, it is the same campaign: money is not spent twice.
+    const key = `trial ${audience.id} ${await countTrials(db, audience.id)}`
     const remoteId = await told(audience, network, () =>
-      network.makeBy(
-        trial,
-        { account: audience.accountId, aim, exclude, daily: body.daily, days: body.days },
-        `trial ${audience.id} ${crypto.randomUUID()}`,
-      ),
+      network.makeBy(trial, { account: audience.accountId, aim, exclude, daily: body.daily, days: body.days }, key),
     )
     await db
       .insert(trials)
@@ -231,6 +230,10 @@ async function described(db: Db, audienceId: string): Promise<Audience> {
   const [found] = await describeAudiences(db, eq(audiences.id, audienceId))
   if (!found) throw notFound('audience')
   return found
+}
+
+async function countTrials(db: Db, audienceId: string): Promise<number> {
+  return (await db.select({ id: trials.id }).from(trials).where(eq(trials.audienceId, audienceId))).length
 }
 
 async function remoteIdsOf(db: Db, ids: readonly string[], { destination, accountId }: AudienceRow): Promise<string[]> {

@@ -26,7 +26,7 @@ type DeliveryRow = typeof deliveries.$inferSelect
 export async function startDelivery(tx: Db, { audienceId, editionId, startedBy }: DeliveryAsked): Promise<DeliveryRow> {
   const [audience] = await tx.select().from(audiences).where(eq(audiences.id, audienceId)).for('update')
   if (!audience || audience.removedAt) throw notFound('audience')
-  await refuseSecond(tx, audienceId)
+  await refuseUnderWay(tx, audienceId)
   const destination = await findDestination(tx, audience.destination)
   const holds = await countMembers(tx, audienceId)
   if (editionId === null) {
@@ -83,7 +83,8 @@ async function begin(
   return made
 }
 
-async function refuseSecond(tx: Db, audienceId: string): Promise<void> {
+/** Throws a problem while an audience is being sent. */
+export async function refuseUnderWay(tx: Db, audienceId: string): Promise<void> {
   const [underWay] = await tx
     .select()
     .from(deliveries)

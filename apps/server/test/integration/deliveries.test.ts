@@ -306,7 +306,10 @@ describe('two deliveries of one audience at once', () => {
       server.api.call('deliverEdition', { params: { audienceId: id }, body }),
     ])
     expect(both.map(({ status }) => status).sort()).toEqual(['fulfilled', 'rejected'])
-    await settled(id)
+    await untilIs(
+      () => read(id),
+      ({ latest }) => latest?.state === 'done',
+    )
     expect(booksOf('brassbell', 'Twice')).toMatchObject({ lines: 800, odd: 0 })
   })
 })
@@ -349,6 +352,15 @@ describe('similar people', () => {
 })
 
 describe('an audience that is taken away', () => {
+  it('is not while it is being sent', async () => {
+    const { id } = await makeAudience('brassbell', { name: 'Under way' })
+    await server.sql("insert into deliveries (audience_id, way) values ($1, 'changes')", [id])
+    const remove = () => server.api.call('removeAudience', { params: { audienceId: id } })
+    await expect(remove()).rejects.toMatchObject({ code: 'delivery-under-way' })
+    await server.sql("update deliveries set state = 'stopped' where audience_id = $1", [id])
+    await expect(remove()).resolves.toEqual({})
+  })
+
   it('leaves the network too', async () => {
     const board = await server.api.call('readAudiences', { params: { listId } })
     const one = board.find(({ name }) => name === 'At tallow')
