@@ -59,6 +59,7 @@ export const difference = (more: Partial<Difference> = {}): Difference => ({
   comes: 3,
   leaves: 0,
   leavesSuppressed: 0,
+  changed: 0,
   stays: 97,
   renewed: 0,
   forecast: { low: 30, middle: 40, high: 50, people: 100, byKind: [], oneMore: [], learntFrom: 0 },

@@ -143,6 +143,8 @@ export const Difference = z.object({
   leaves: Count,
   /** Of those who leave: suppressed or forgotten since. */
   leavesSuppressed: Count,
+  /** Come and leave both: the same people with other values than before. */
+  changed: Count,
   stays: Count,
   /** Of those who stay, how many are sent again so that they do not lapse. */
   renewed: Count,

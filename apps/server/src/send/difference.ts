@@ -18,6 +18,8 @@ export interface Counted {
   readonly comes: number
   readonly leaves: number
   readonly leavesSuppressed: number
+  /** Contacts with a line that leaves and one that comes: they stay, with other values. */
+  readonly changed: number
   readonly stays: number
   readonly renewed: number
 }
@@ -29,23 +31,31 @@ export async function countDifference(
   editionId: string,
   at: Date,
 ): Promise<Counted> {
-  const { rows } = await db.execute<Record<'comes' | 'leaves' | 'owed' | 'stays' | 'renewed', string>>(sql`
-    select count(*) filter (where m.key is null) as comes,
-      count(*) filter (where l.key is null) as leaves,
-      count(*) filter (where l.key is null and m.owed_since is not null) as owed,
-      count(*) filter (where l.key is not null and m.key is not null) as stays,
-      count(*) filter (where l.key is not null and m.key is not null and ${isRenewed(audience, at)}) as renewed
-    from (select * from edition_lines where edition_id = ${editionId}) l
-    full join (select * from audience_members where audience_id = ${audience.id}) m on m.key = l.key`)
-  const n = (name: 'comes' | 'leaves' | 'owed' | 'stays' | 'renewed') => Number(rows[0]?.[name] ?? 0)
+  const { rows } = await db.execute<Record<Name, string>>(sql`
+    with both_sides as (select l.key as line, m.key as held, m.owed_since, m.since, l.contact_id as comes_of, m.contact_id as leaves_of
+      from (select * from edition_lines where edition_id = ${editionId}) l
+      full join (select * from audience_members where audience_id = ${audience.id}) m on m.key = l.key)
+    select count(*) filter (where held is null) as comes,
+      count(*) filter (where line is null) as leaves,
+      count(*) filter (where line is null and owed_since is not null) as owed,
+      count(*) filter (where line is not null and held is not null) as stays,
+      count(*) filter (where line is not null and held is not null and ${isRenewed(audience, at)}) as renewed,
+      (select count(*) from (
+        select comes_of from both_sides where held is null and comes_of is not null
+        intersect select leaves_of from both_sides where line is null) other_values) as changed
+    from both_sides m`)
+  const n = (name: Name) => Number(rows[0]?.[name] ?? 0)
   return {
     comes: n('comes'),
     leaves: n('leaves'),
     leavesSuppressed: n('owed'),
+    changed: n('changed'),
     stays: n('stays'),
     renewed: n('renewed'),
   }
 }
+
+type Name = 'comes' | 'leaves' | 'owed' | 'stays' | 'renewed' | 'changed'
 
 /** A line on its way. */
 export interface LineOut {

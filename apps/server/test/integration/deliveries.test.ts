@@ -212,8 +212,15 @@ describe('a later edition', () => {
       await expect(send(id)).rejects.toMatchObject({ code: 'nothing-to-send' })
       await bringText(server.api, own, csv(50, 60), { name: 'more' })
       expect(await read(id)).toMatchObject({ cameSince: 10, leftSince: 0 })
-      expect((await prepare(id)).difference).toMatchObject({ comes: 10, leaves: 0, stays: 50 })
+      expect((await prepare(id)).difference).toMatchObject({ comes: 10, leaves: 0, stays: 50, changed: 0 })
       expect(await send(id)).toMatchObject({ added: 10, removed: 0 })
+      expect(booksOf('brassbell', 'Growing')).toMatchObject({ lines: 60, odd: 0 })
+      // Somebody gets another name: the line that was goes out, and the new one in.
+      const { contacts } = await server.api.call('readContacts', { params: { listId: own }, query: { limit: 1 } })
+      const edits = [{ contactId: contacts[0]?.id ?? 0, column: 'family-name', value: 'Elsewise' }]
+      await server.api.call('makeEdits', { params: { listId: own }, body: { edits } })
+      expect((await prepare(id)).difference).toMatchObject({ comes: 1, leaves: 1, changed: 1, stays: 59 })
+      expect(await send(id)).toMatchObject({ added: 1, removed: 1 })
       expect(booksOf('brassbell', 'Growing')).toMatchObject({ lines: 60, odd: 0 })
     } finally {
       listId = before

@@ -93,7 +93,7 @@ describe('whoever has to leave an audience', () => {
     await today()
     expect(await owed()).toBe(1)
     const { contacts } = await server.api.call('readContacts', { params: { listId }, query: { filter: '' } })
-    const forgotten = contacts.find(({ email }) => email === world.consumers[1]?.personalEmail)
+    const forgotten = contacts.find((one) => one.email === world.consumers[1]?.personalEmail)
     await server.api.call('forgetPerson', { params: { contactId: forgotten?.id ?? 0 } })
     await today()
     expect(await owed()).toBe(2)

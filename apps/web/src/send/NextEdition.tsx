@@ -19,7 +19,7 @@ interface NextEditionProps {
 /** The edition that is ready: what sending it would change, before it is sent. */
 export function NextEdition({ audience, difference, destination, isFit, mayChange }: NextEditionProps) {
   const [deliver, delivering] = useDeliverEditionMutation()
-  const { comes, leaves, leavesSuppressed, stays, renewed, leftOut, suppressedSince } = difference
+  const { comes, leaves, leavesSuppressed, changed, stays, renewed, leftOut, suppressedSince } = difference
   const isUnderWay = audience.latest?.state === 'under-way'
   return (
     <section aria-label="Next edition" className="flex flex-col gap-3">
@@ -28,7 +28,11 @@ export function NextEdition({ audience, difference, destination, isFit, mayChang
         {audience.takes === 'people' ? 'people' : 'companies'}
       </p>
       <dl>
-        <Line name="Come in" n={comes} />
+        <Line
+          name="Come in"
+          n={comes}
+          more={changed > 0 ? `${count(changed)} of them stay, with other values than before` : ''}
+        />
         <Line name="Leave" n={leaves} more={leavesSuppressed > 0 ? `${count(leavesSuppressed)} of them said no` : ''} />
         <Line
           name="Stay"
