@@ -7,6 +7,7 @@ import { TextField } from '../kit/Field'
 import { Notice } from '../kit/Notice'
 import { count } from '../words/format'
 import { useChangeAudienceMutation, useRemoveAudienceMutation } from './audienceApi'
+import { EverybodyMeant } from './EverybodyMeant'
 
 interface AudienceSettingsProps {
   readonly audience: AudienceDetail
@@ -24,7 +25,6 @@ export function AudienceSettings({ audience, onClose, onGone }: AudienceSettings
   const [isLeaving, setIsLeaving] = useState(false)
   const [change, changing] = useChangeAudienceMutation()
   const [remove, removing] = useRemoveAudienceMutation()
-  const isEverybody = (changing.error as { code?: string } | undefined)?.code === 'whole-list'
   const submit = async () => {
     const body = {
       name,
@@ -77,17 +77,7 @@ export function AudienceSettings({ audience, onClose, onGone }: AudienceSettings
           Whoever says no is taken out by itself within a day
         </label>
         {changing.error ? <Notice tone="bad">{problemText(changing.error)}</Notice> : null}
-        {isEverybody ? (
-          <label className="flex items-center gap-2">
-            <input
-              type="checkbox"
-              className="accent-moss"
-              checked={isMeant}
-              onChange={(event) => setIsMeant(event.target.checked)}
-            />
-            Everybody of the list is meant
-          </label>
-        ) : null}
+        <EverybodyMeant problem={changing.error} isMeant={isMeant} onChange={setIsMeant} />
         <div className="flex justify-end gap-2">
           <Button onClick={onClose}>Cancel</Button>
           <Button look="main" type="submit" disabled={changing.isLoading}>

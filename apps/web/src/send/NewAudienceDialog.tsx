@@ -10,6 +10,7 @@ import { useListView } from '../shell/useListView'
 import { AccountChoice } from './AccountChoice'
 import { useMakeAudienceMutation, useReadAudiencesQuery, useReadDestinationKeysQuery } from './audienceApi'
 import { PURPOSE } from './audienceText'
+import { EverybodyMeant } from './EverybodyMeant'
 
 interface NewAudienceDialogProps {
   readonly onClose: () => void
@@ -58,7 +59,6 @@ function Form({ destinations, made, onClose, onMade }: FormProps) {
   const [keepsDays, setKeepsDays] = useState('')
   const [isMeant, setIsMeant] = useState(false)
   const [make, making] = useMakeAudienceMutation()
-  const isEverybody = (making.error as { code?: string } | undefined)?.code === 'whole-list'
   const outer = made.filter(
     (one) => one.destination === id && one.takes === 'companies' && one.account.id === account?.id,
   )
@@ -186,17 +186,7 @@ function Form({ destinations, made, onClose, onMade }: FormProps) {
         hint="With {month} or {date} in it, it is dated by its edition."
       />
       {making.error ? <Notice tone="bad">{problemText(making.error)}</Notice> : null}
-      {isEverybody ? (
-        <label className="flex items-center gap-2">
-          <input
-            type="checkbox"
-            className="accent-moss"
-            checked={isMeant}
-            onChange={(e) => setIsMeant(e.target.checked)}
-          />
-          Everybody of the list is meant
-        </label>
-      ) : null}
+      <EverybodyMeant problem={making.error} isMeant={isMeant} onChange={setIsMeant} />
       <div className="flex justify-end gap-2">
         <Button onClick={onClose}>Cancel</Button>
         <Button look="main" type="submit" disabled={account === null || name.trim() === '' || making.isLoading}>
