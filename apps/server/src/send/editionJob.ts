@@ -127,9 +127,12 @@ export async function shapeFor(db: Db, { form, destination, takes }: EditionRow)
   return shape
 }
 
-async function finish(services: Services, job: JobRow, begun: EditionRow): Promise<StepOutcome> {
-  const isWorkbook = begun.form === 'people' && layoutOf(begun).kind === 'xlsx'
-  const edition = isWorkbook ? { ...begun, bytes: await bindWorkbook(services, begun) } : begun
+async function finish(services: Services, job: JobRow, edition: EditionRow): Promise<StepOutcome> {
+  const isWorkbook = edition.form === 'people' && layoutOf(edition).kind === 'xlsx'
+  if (isWorkbook && job.cursor.isBound !== true) {
+    await bindWorkbook(services, edition, job)
+    return { next: 'step' }
+  }
   const hash = createHash('sha256')
   for await (const piece of piecesOf(services.db, edition.id)) hash.update(piece)
   const holding = { work: 'send' as const, jobId: job.id }

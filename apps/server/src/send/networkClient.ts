@@ -106,12 +106,19 @@ async function askOnce(
   const request = networkTemplates.build(call, values)
   for (let attempt = 1; ; attempt++) {
     const sent = await send(called, request, key)
-    if (sent.is === 'answer' && sent.status < 300) return sent.text === '' ? {} : parse(sent.text)
+    if (sent.is === 'answer' && sent.status < 300) return sent.text === '' ? {} : readJson(sent.text)
     const isLater = sent.is === 'unsent' || (sent.is === 'answer' && calls.tryLater.includes(sent.status))
     if (!isLater) throw whyNot(calls, sent)
     if (attempt >= TRIES) throw new JobProblem(sent.is === 'unsent' ? sent.problem : 'provider-failed')
     await beforeTry(attempt, sent.is === 'answer' ? sent.retryAfter : null)
   }
+}
+
+/** Whatever answers with a page instead of JSON is not the network: nothing counts as taken by it. */
+function readJson(text: string): unknown {
+  const json = parse(text)
+  if (json === undefined) throw new JobProblem('odd-answer')
+  return json
 }
 
 function whyNot({ refusals }: NetworkCalls, sent: Sent): Error {

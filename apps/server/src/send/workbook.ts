@@ -2,7 +2,8 @@ import { HEADINGS_SHEET, sheetName } from '@upper-field/core/send'
 import { eq } from 'drizzle-orm'
 import writeWorkbook, { type Row } from 'write-excel-file/node'
 import { transaction } from '../db/database'
-import { editionPieces } from '../db/schema'
+import { editionPieces, editions } from '../db/schema'
+import { type JobRow, saveJob } from '../jobs/store'
 import type { Services } from '../services'
 import { piecesOf } from './editionJob'
 import type { EditionRow } from './fileText'
@@ -15,9 +16,9 @@ const PIECE = 1_000_000
 /**
  * Binds the lines of an edition into a workbook, which takes their place. Every cell is text, so that numbers and postal
  * codes stay what they are and nothing computes; the heading of each sheet stays in sight.
- * @returns its size in bytes
+ * That it is bound is noted with it: lines that are a workbook already are not read as lines again.
  */
-export async function bindWorkbook({ db, pool }: Services, edition: EditionRow): Promise<number> {
+export async function bindWorkbook({ db, pool }: Services, edition: EditionRow, job: JobRow): Promise<void> {
   const sheets = new Map<string, Row[]>()
   let headings: Row = []
   for await (const piece of piecesOf(db, edition.id))
@@ -40,8 +41,9 @@ export async function bindWorkbook({ db, pool }: Services, edition: EditionRow):
       await tx
         .insert(editionPieces)
         .values({ editionId: edition.id, position: at, bytes: bytes.subarray(at * PIECE, (at + 1) * PIECE) })
+    await tx.update(editions).set({ bytes: bytes.length }).where(eq(editions.id, edition.id))
+    await saveJob(tx, job.id, { phase: 'writing', cursor: { ...job.cursor, isBound: true } })
   })
-  return bytes.length
 }
 
 /** Text, whatever it looks like; nothing is no cell. */

@@ -112,6 +112,17 @@ describe('a workbook', () => {
   })
 })
 
+describe('a workbook that was bound when its server ended', () => {
+  it('is not read as lines again: the job ends with the same file', async () => {
+    const { made, bytes } = await written(usual({ kind: 'xlsx' }))
+    await server.sql("update jobs set state = 'failed' where id = $1", [made.jobId])
+    await server.api.call('resumeJob', { params: { jobId: made.jobId } })
+    expect(await untilEnded(server.api, listId, made.jobId)).toMatchObject({ state: 'done' })
+    const file = await server.api.raw('downloadEdition', { params: { editionId: made.id } })
+    expect(Buffer.from(await file.arrayBuffer()).equals(Buffer.from(bytes))).toBe(true)
+  })
+})
+
 describe('the file as it came', () => {
   const beside = (more: Partial<FileLayout> = {}): FileLayout => ({
     ...usual(more),

@@ -163,7 +163,7 @@ describe('a fill by the plan that a sample proposes, on the demo’s profile lis
     const ratio = each / (best.cost / best.usable)
     const foretold = followed(plan, joint)
     const toForetold = each / (foretold.cost / foretold.usable)
-    const ratios = ratiosOfSamples([...everybody.values()], 200)
+    const ratios = ratiosOfSamples([...everybody.values()], 80)
     const euros = (micros: number) => `€${(micros / 1_000_000).toFixed(3)}`
     console.log(
       [
@@ -171,7 +171,7 @@ describe('a fill by the plan that a sample proposes, on the demo’s profile lis
         `found ${found} of ${knownToSomebody} that any provider knows: ${recall.toFixed(3)}`,
         `each usable ${euros(each)}, by the best order ${euros(best.cost / best.usable)}: ratio ${ratio.toFixed(3)}`,
         `by the same plan replayed on what everybody says ${euros(foretold.cost / foretold.usable)}: ratio ${toForetold.toFixed(3)}`,
-        `of 200 other samples of ${SAMPLE}: ratio ${at(ratios, 0.5)} (median), ${at(ratios, 0.9)} (nine of ten are below)`,
+        `of 80 other samples of ${SAMPLE}: ratio ${at(ratios, 0.5)} (median), ${at(ratios, 0.9)} (nine of ten are below)`,
         `accepted ${mobiles.length}, called fixed or dead ${unusable.length}, of another person ${anothers.length}`,
       ].join('\n'),
     )

@@ -30,7 +30,7 @@ beforeAll(async () => {
   server = await startTestServer()
   standIns = await connectNetworks(server, DEMO_WORLD)
   listId = await newList(server.api, 'Everybody')
-  const files = scenarioFiles(createWorld(DEMO_WORLD.seed, DEMO_WORLD), { rows: 3000 })
+  const files = scenarioFiles(createWorld(DEMO_WORLD.seed, DEMO_WORLD), { rows: 2000 })
   for (const file of files.filter(({ name }) => FILES.includes(name))) await bringIn(server.api, listId, file)
 }, 240_000)
 afterAll(async () => {
