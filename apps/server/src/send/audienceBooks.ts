@@ -1,5 +1,6 @@
-import { sql } from 'drizzle-orm'
+import { eq, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
+import { audiences } from '../db/schema'
 import type { LineOut } from './difference'
 
 /** Our books of what a network holds: lines that it took with a delivery. */
@@ -23,4 +24,13 @@ export async function dropMembers(tx: Db, audienceId: string, lines: readonly Li
   await tx.execute(sql`
     delete from audience_members where audience_id = ${audienceId}
       and key in (select decode(k, 'hex') from unnest(${sql.param(lines.map(({ key }) => key))}::text[]) as k)`)
+}
+
+/** A network no longer knows an audience: by our books nobody is in it, so that the next delivery sends everybody. */
+export async function emptyBooks(db: Db, audienceId: string, code: string): Promise<void> {
+  await db.execute(sql`delete from audience_members where audience_id = ${audienceId}`)
+  await db
+    .update(audiences)
+    .set({ remoteId: null, state: 'refused', reason: code, matched: null, lapsesAt: null, lookAt: null })
+    .where(eq(audiences.id, audienceId))
 }

@@ -8,7 +8,7 @@ import { type JobRow, saveJob } from '../jobs/store'
 import { withListLock } from '../lists/listLock'
 import { countContacts } from '../projection/cube'
 import type { Services } from '../services'
-import { dropMembers, holdMembers } from './audienceBooks'
+import { dropMembers, emptyBooks, holdMembers } from './audienceBooks'
 import { audienceOf, findDestination } from './destinations'
 import { type AudienceRow, type LineOut, nextLines } from './difference'
 import { GONE, type NetworkClient, NetworkRefused, openNetwork } from './networkClient'
@@ -133,7 +133,6 @@ async function sendPart(going: Going, round: PartChange): Promise<StepOutcome> {
   const lines = await nextLines(services.db, round, {
     audience,
     editionId: delivery.editionId,
-    way: delivery.way,
     startedAt: delivery.startedAt,
     after: cursor.after,
     most: network.calls.part.most,
@@ -256,11 +255,6 @@ async function noteRefusal(db: Db, { delivery, audience }: Going, code: string):
     .update(deliveries)
     .set({ state: 'refused', refusal: code, endedAt: new Date() })
     .where(eq(deliveries.id, delivery.id))
-  if (code === GONE) {
-    await db.execute(sql`delete from audience_members where audience_id = ${audience.id}`)
-    await db
-      .update(audiences)
-      .set({ remoteId: null, state: 'refused', reason: code, matched: null, lapsesAt: null, lookAt: null })
-      .where(eq(audiences.id, audience.id))
-  } else await db.update(audiences).set({ state: 'refused', reason: code }).where(eq(audiences.id, audience.id))
+  if (code === GONE) await emptyBooks(db, audience.id, code)
+  else await db.update(audiences).set({ state: 'refused', reason: code }).where(eq(audiences.id, audience.id))
 }

@@ -1,4 +1,3 @@
-import type { Way } from '@upper-field/core/send'
 import { type SQL, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import type { audiences } from '../db/schema'
@@ -70,7 +69,6 @@ export interface PartAsked {
   readonly audience: Pick<AudienceRow, 'id' | 'keepsDays'>
   /** Null for a delivery that only takes out whoever has to leave. */
   readonly editionId: string | null
-  readonly way: Way | 'removals'
   readonly startedAt: Date
   readonly after: string
   readonly most: number

@@ -4,6 +4,7 @@ import type { Db } from '../db/database'
 import { audiences, deliveries, trials } from '../db/schema'
 import { JobProblem } from '../jobs/runner'
 import type { Services } from '../services'
+import { emptyBooks } from './audienceBooks'
 import { findDestination } from './destinations'
 import type { AudienceRow } from './difference'
 import { GONE, type NetworkClient, NetworkRefused, openNetwork } from './networkClient'
@@ -59,13 +60,8 @@ async function noteMatched(db: Db, audienceId: string, matched: number): Promise
 
 /** What the network no longer knows is sent whole the next time. */
 async function noteGone(db: Db, audience: AudienceRow, code: string): Promise<void> {
-  if (code === GONE) {
-    await db.execute(sql`delete from audience_members where audience_id = ${audience.id}`)
-    await db
-      .update(audiences)
-      .set({ remoteId: null, state: 'refused', reason: code, matched: null, lapsesAt: null, lookAt: null })
-      .where(eq(audiences.id, audience.id))
-  } else
+  if (code === GONE) await emptyBooks(db, audience.id, code)
+  else
     await db
       .update(audiences)
       .set({ state: 'refused', reason: code, lookAt: null })

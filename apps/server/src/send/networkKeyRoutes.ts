@@ -2,7 +2,7 @@ import type { Account } from '@upper-field/contract'
 import { type NetworkAccount, refusalOf } from '@upper-field/core/send'
 import { eq } from 'drizzle-orm'
 import type { Hono } from 'hono'
-import { keyStaysWithItsAddress, refuseAddress } from '../connections/keptKeys'
+import { refuseAddress } from '../connections/keptKeys'
 import { seal } from '../connections/seal'
 import { destinationKeys } from '../db/schema'
 import { Problem } from '../http/problem'
@@ -24,7 +24,6 @@ export function networkKeyRoutes(app: Hono, services: Services): void {
     if (!destination.network)
       throw new Problem(422, 'no-calls', `${destination.name} is not declared to be called: files are made for it.`)
     await refuseAddress(services, body.address)
-    keyStaysWithItsAddress(null, { baseUrl: body.address, key: body.key })
     const kept = {
       address: body.address,
       sealedKey: seal(body.key, config.sealingSecrets[0]),

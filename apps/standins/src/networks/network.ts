@@ -65,7 +65,6 @@ interface Held extends NewAudience {
   readonly applied: Set<string>
   /** Lines of uploads that are not committed yet. */
   readonly uploads: Map<string, Map<string, readonly string[]>>
-  changedAt: number
   readyAt: number | null
   /** Lines that came again while they were there, and removals of lines that were not: there should be none. */
   odd: number
@@ -316,7 +315,6 @@ export class Network {
         lines: new Map(),
         applied: new Set(),
         uploads: new Map(),
-        changedAt: event.at,
         readyAt: event.similarTo ? event.at : null,
         odd: 0,
         similarTo: event.similarTo ?? null,
@@ -327,7 +325,6 @@ export class Network {
   private change(event: Exclude<Event, { is: 'made' | 'campaign' }>): void {
     const held = this.audiences.get(event.audience)
     if (!held) return
-    held.changedAt = event.at
     if (event.is === 'removed') this.audiences.delete(event.audience)
     else if (event.is === 'upload') held.uploads.set(event.upload, new Map())
     else if (event.is === 'finished') {
