@@ -47,5 +47,7 @@ export const Piles = z.object({
   suppressed: z.record(z.string(), z.number()),
   /** Kind of the best address by what the verifier said, as `work/deliverable`. */
   addresses: z.record(z.string(), z.number()),
+  /** Counted on a part of a large list alone, and told to two figures. */
+  isEstimate: z.boolean(),
 })
 export type Piles = z.infer<typeof Piles>

@@ -6,6 +6,7 @@ import { copyInto } from '../db/copy'
 import { type Db, transaction } from '../db/database'
 import { batches, batchPieces } from '../db/schema'
 import { fillNewBatch } from '../fill/standingFill'
+import { createReadAhead } from '../jobs/readAhead'
 import { type JobHandler, JobProblem, type StepOutcome } from '../jobs/runner'
 import { createJob, type JobRow, saveJob } from '../jobs/store'
 import { withListLock } from '../lists/listLock'
@@ -44,7 +45,7 @@ export const bringInJob: JobHandler = {
   },
 
   async ended({ pool }, job, state, code) {
-    ahead.delete(job.id)
+    ahead.drop(job.id)
     const { batchId } = job.payload as { batchId: string }
     await transaction(pool, async (tx) => {
       const problem = state === 'failed' ? (code ?? 'reading-failed') : null
@@ -61,10 +62,10 @@ async function findBatch(db: Db, job: JobRow): Promise<BatchRow> {
 }
 
 async function readStep(services: Services, job: JobRow, batch: BatchRow, cursor: Cursor): Promise<StepOutcome> {
-  const { piece, projected } = await (takeAhead(job.id, cursor) ?? readAndProject(services, batch, cursor))
+  const { piece, projected } = await (ahead.take(job.id, cursor.offset) ?? readAndProject(services, batch, cursor))
   const mends = sumOf(cursor.mends, piece.mends)
   const next = { offset: cursor.offset + piece.consumed, row: piece.nextRow, mends }
-  if (next.offset < readingOf(batch).bytes) readAhead(services, job, batch, next)
+  if (next.offset < readingOf(batch).bytes) ahead.begin(job.id, next.offset, readAndProject(services, batch, next))
   await transaction(services.pool, async (tx, client) => {
     // A step that a crash takes back is simply done again, so it need not wait for the disk.
     await client.query('set local synchronous_commit = off')
@@ -101,21 +102,7 @@ async function readAndProject(services: Services, batch: BatchRow, cursor: Curso
   return { piece, projected: await projectRows(services, batch, piece.read) }
 }
 
-/** For each job the piece that is read while the database stores the one before. Lost in a crash, and read again. */
-const ahead = new Map<string, { readonly offset: number; readonly prepared: Promise<Prepared> }>()
-
-function readAhead(services: Services, job: JobRow, batch: BatchRow, cursor: Cursor): void {
-  const prepared = readAndProject(services, batch, cursor)
-  // Whoever takes it meets the failure; nobody else does.
-  prepared.catch(() => {})
-  ahead.set(job.id, { offset: cursor.offset, prepared })
-}
-
-function takeAhead(jobId: string, { offset }: Cursor): Promise<Prepared> | null {
-  const found = ahead.get(jobId)
-  ahead.delete(jobId)
-  return found?.offset === offset ? found.prepared : null
-}
+const ahead = createReadAhead<Prepared>()
 
 /** The next rows of the file. A row that does not fit into one step is given a longer one. */
 async function nextPiece(db: Db, batch: BatchRow, { offset, row }: Cursor): Promise<ReadPiece> {

@@ -1,44 +1,46 @@
 import type { Filter, FilterField } from '@upper-field/core/split'
 import { type SQL, sql } from 'drizzle-orm'
 import { searchTerms } from '../projection/searchText'
-import { pileCondition, rawIn } from './facets'
-import { anywhere, nodeCondition } from './nodeConditions'
-
-/** Facets the counts of the cube know nothing of. */
-const BEYOND_CUBE: ReadonlySet<FilterField> = new Set(['in', 'notin', 'function', 'level'])
+import { BEYOND_CUBE, type Place, pileCondition, rawIn } from './facets'
+import { anywhere, isCounted, nodeCondition } from './nodeConditions'
 
 /**
- * The piles of a filter as SQL conditions. All values are parameters; a pile that does not exist matches nothing.
+ * What of a filter is in the counts of a list, as SQL conditions: its piles, and trees of them. All values are
+ * parameters; a pile that does not exist matches nothing.
  * Contacts that were joined to another are left out unless they are asked for.
  */
-export function pileConditions({ piles }: Filter, place: 'table' | 'cube'): SQL[] {
+export function pileConditions({ piles, rest }: Filter, place: Place): SQL[] {
   const conditions: SQL[] = []
   if (!piles.fell?.some((riser) => riser === 'joined' || riser === 'nothing-readable'))
     conditions.push(rawIn(place, 'not is_joined'))
   for (const [field, values] of Object.entries(piles) as [FilterField, readonly string[]][])
     if (values.length > 0 && !BEYOND_CUBE.has(field)) conditions.push(pileCondition(field, values, place))
-  return conditions
+  return [...conditions, ...rest.filter(isCounted).map((node) => nodeCondition(node, place))]
 }
 
-/** What the counts of the cube cannot tell: who is in other lists too, what titles say, and everything beyond facets. */
+/** What the counts of the cube cannot tell: who is in other lists too, what titles, texts and columns say. */
 export const elsewhereConditions = ({ piles, rest }: Filter): SQL[] => [
   ...(Object.entries(piles) as [FilterField, readonly string[]][]).flatMap(([field, values]) =>
     values.length > 0 && BEYOND_CUBE.has(field) ? [pileCondition(field, values, 'table')] : [],
   ),
-  ...rest.map(nodeCondition),
+  ...rest.filter((node) => !isCounted(node)).map((node) => nodeCondition(node)),
 ]
 
 /** True where a filter can be counted from the cube alone. */
 export const isInCube = (filter: Filter): boolean =>
   filter.words.trim() === '' && elsewhereConditions(filter).length === 0
 
+/** How contacts are found that hold a word: rare ones by the index, common ones by looking at one after the other. */
+export type WordsFound = 'by-index' | 'one-by-one'
+
 /**
  * Free words: each must stand somewhere in name, company, number, e-mail or extra cells. Batches that are not in the
  * index yet are looked through one by one.
  */
-export function wordConditions(listId: string, { words }: Filter): SQL[] {
+export function wordConditions(listId: string, { words }: Filter, how: WordsFound = 'by-index'): SQL[] {
   const patterns = searchTerms(words).map(anywhere)
   if (patterns.length === 0) return []
+  if (how === 'one-by-one') return patterns.map((pattern) => sql`search like ${pattern}`)
   const all = (column: string) =>
     sql.join(
       patterns.map((pattern) => sql`${sql.raw(column)} like ${pattern}`),
@@ -58,5 +60,5 @@ export function chosenByFilter(filter: Filter): SQL {
   const piles = Object.entries(filter.piles).map(([field, values]) =>
     pileCondition(field as FilterField, values, 'table'),
   )
-  return sql.join([sql`true`, ...piles, ...filter.rest.map(nodeCondition), ...words], sql` and `)
+  return sql.join([sql`true`, ...piles, ...filter.rest.map((node) => nodeCondition(node)), ...words], sql` and `)
 }

@@ -20,6 +20,12 @@ const COLUMN: Partial<Record<FilterField, string>> = {
   level: 'job_level',
 }
 
+/** Contacts themselves, or the counts of their list. */
+export type Place = 'table' | 'cube'
+
+/** Facets the counts of the cube know nothing of. */
+export const BEYOND_CUBE: ReadonlySet<FilterField> = new Set(['in', 'notin', 'function', 'level'])
+
 /** A batch that is still being read shows none of its contacts. */
 export const READY = sql`exists (select 1 from batches b where b.id = contacts.batch_id and b.state = 'ready')`
 
@@ -62,11 +68,11 @@ const SAYS_NONE: ReadonlySet<FilterField> = new Set(['kind', 'address'])
 const storedValue = (field: FilterField, value: string): string =>
   value === 'none' && !SAYS_NONE.has(field) ? '' : value
 
-export const rawIn = (place: 'table' | 'cube', condition: string): SQL =>
+export const rawIn = (place: Place, condition: string): SQL =>
   sql.raw(place === 'table' ? inTable(condition) : condition)
 
 /** One facet with its chosen values, as a condition. */
-export function pileCondition(field: FilterField, values: readonly string[], place: 'table' | 'cube'): SQL {
+export function pileCondition(field: FilterField, values: readonly string[], place: Place): SQL {
   const column = COLUMN[field]
   if (column)
     return sql`${sql.raw(column)}::text = any(${sql.param(values.map((value) => storedValue(field, value)))}::text[])`

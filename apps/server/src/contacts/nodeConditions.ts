@@ -9,7 +9,7 @@ import {
 import { columnKey } from '@upper-field/core/table'
 import { type SQL, sql } from 'drizzle-orm'
 import { searchTerms } from '../projection/searchText'
-import { pileCondition } from './facets'
+import { BEYOND_CUBE, type Place, pileCondition } from './facets'
 
 /** Texts, dates and amounts of a contact, as expressions on the table. Whatever is not there is an empty text, or null. */
 const EXPRESSION: Readonly<Partial<Record<Term['field'] | 'country', string>>> = {
@@ -31,25 +31,39 @@ const EXPRESSION: Readonly<Partial<Record<Term['field'] | 'country', string>>> =
   value: "(more->>'@value')::numeric",
   country: 'country',
   birth: "nullif(birth_date, '')",
-  added:
-    "(select to_char(b.created_at at time zone 'UTC', 'YYYY-MM-DD') from batches b where b.id = contacts.batch_id)",
-  gathered: '(select b.gathered_on::text from batches b where b.id = contacts.batch_id)',
+  added: "to_char(b.created_at at time zone 'UTC', 'YYYY-MM-DD')",
+  gathered: 'b.gathered_on::text',
   cost: '(select coalesce(sum(k.amount), 0) / 1000000.0 from charges k where k.contact_id = contacts.id)',
   joined: 'joined',
 }
 
+/** Dates of a batch, expressed on `batches b`: the same for all its contacts. */
+const BATCH_DATES = ['added', 'gathered'] as const
+
 /** A pattern that finds a text anywhere, whatever stands in it. */
 export const anywhere = (text: string): string => `%${text.replace(/[\\%_]/g, '\\$&')}%`
 
-/** A part of a filter beyond facets and words, as a condition on the table. All values are parameters. */
-export function nodeCondition(node: FilterNode): SQL {
+/** True for a part of a filter that the counts of a list can tell too: of facets and of dates of batches. */
+export function isCounted(node: FilterNode): boolean {
+  if (node.kind === 'and' || node.kind === 'or') return node.of.every(isCounted)
+  if (node.kind === 'not') return isCounted(node.of)
+  return node.kind === 'term' && (isAmong(BATCH_DATES, node.field) || isCountedFacet(node.field))
+}
+
+const isCountedFacet = (field: string): boolean => isAmong(FILTER_FIELDS, field) && !BEYOND_CUBE.has(field)
+
+/** A part of a filter beyond facets and words, as a condition on the table, or on its counts. All values are parameters. */
+export function nodeCondition(node: FilterNode, place: Place = 'table'): SQL {
   switch (node.kind) {
     case 'and':
     case 'or':
-      return sql`(${sql.join(node.of.map(nodeCondition), node.kind === 'and' ? sql` and ` : sql` or `)})`
+      return sql`(${sql.join(
+        node.of.map((one) => nodeCondition(one, place)),
+        node.kind === 'and' ? sql` and ` : sql` or `,
+      )})`
     case 'not':
       // What is not known does not hold: neither does it hold that it is otherwise.
-      return sql`not coalesce(${nodeCondition(node.of)}, false)`
+      return sql`not coalesce(${nodeCondition(node.of, place)}, false)`
     case 'words': {
       const terms = searchTerms(node.text)
       return terms.length === 0 ? sql`true` : sql`(${sql.join(terms.map(holds), sql` and `)})`
@@ -57,7 +71,7 @@ export function nodeCondition(node: FilterNode): SQL {
     case 'phrase':
       return holds(searchTerms(node.text).join(' '))
     case 'term':
-      return termCondition(node)
+      return termCondition(node, place)
     case 'column':
       return columnCondition(node)
   }
@@ -65,12 +79,14 @@ export function nodeCondition(node: FilterNode): SQL {
 
 const holds = (text: string): SQL => sql`search like ${anywhere(text)}`
 
-function termCondition(term: Term): SQL {
+function termCondition(term: Term, place: Place): SQL {
   const { field, operator, values } = term
   if (isAmong(FILTER_FIELDS, field)) {
-    const chosen = pileCondition(field, values, 'table')
+    const chosen = pileCondition(field, values, place)
     return operator === '!=' ? sql`not coalesce(${chosen}, false)` : chosen
   }
+  // Asked of the batches once, not of every contact.
+  if (isAmong(BATCH_DATES, field)) return sql`batch_id in (select b.id from batches b where ${comparedWith(term)})`
   switch (field) {
     case 'missing':
       return eachOf(values, (value) => sql`coalesce(${presenceOf(value)}, '') = ''`)
@@ -111,7 +127,9 @@ const expressionOf = (field: string): SQL => sql.raw(EXPRESSION[field as keyof t
 /** What is looked at to tell whether something is known: a field, or a column of the list's own. */
 const presenceOf = (name: string): SQL => {
   if (name === 'value') return sql`more->>'@value'`
-  return Object.hasOwn(EXPRESSION, name) ? expressionOf(name) : sql`more->>${columnKey(name)}`
+  return Object.hasOwn(EXPRESSION, name) && !isAmong(BATCH_DATES, name)
+    ? expressionOf(name)
+    : sql`more->>${columnKey(name)}`
 }
 
 /** A cell as a number, where it is one: thousands may be set apart by spaces, and a comma may stand for the point. */

@@ -3,7 +3,7 @@ import type { Filter } from '@upper-field/core/split'
 import { type SQL, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { CURSOR, readCursor } from '../http/cursor'
-import { elsewhereConditions, isInCube, pileConditions, wordConditions } from './conditions'
+import { elsewhereConditions, isInCube, pileConditions, type WordsFound, wordConditions } from './conditions'
 import { IS_CALLED_NOW, READY } from './facets'
 import { readFilter } from './readFilter'
 
@@ -11,18 +11,21 @@ import { readFilter } from './readFilter'
 const CAP = 1000
 
 /** Everything a filter chooses in a list, as one condition on the table. */
-export function chosenContacts(listId: string, filter: Filter): SQL {
+export function chosenContacts(listId: string, filter: Filter, how?: WordsFound): SQL {
   return sql.join(
     [
       sql`list_id = ${listId}`,
       READY,
       ...pileConditions(filter, 'table'),
       ...elsewhereConditions(filter),
-      ...wordConditions(listId, filter),
+      ...wordConditions(listId, filter, how),
     ],
     sql` and `,
   )
 }
+
+/** So many contacts are looked at one after the other before a word is looked up in the index: a common word is found by then. */
+const LOOKED_AT = 30_000
 
 export interface PageInput {
   readonly listId: string
@@ -43,16 +46,35 @@ export async function pageOfContacts(
   const filter = readFilter(text)
   const [rank, after] = readCursor(cursor, [CURSOR.number, CURSOR.id]) ?? [0, 0]
   const order = sort === 'call' ? CALL_RANK : sql`0`
-  const { rows } = await db.execute<ContactRecord>(sql`
-    select *, ${order} as rank from contacts
-    where ${chosenContacts(listId, filter)} and ${sort === 'call' ? sql`(${order}, id) > (${rank}, ${after})` : sql`id > ${after}`}
-    order by ${sort === 'call' ? sql`${order}, id` : sql`id`} limit ${limit + 1}`)
+  const read = async (from: SQL, how: WordsFound): Promise<readonly ContactRecord[]> => {
+    const { rows } = await db.execute<ContactRecord>(sql`
+      select *, ${order} as rank from ${from}
+      where ${chosenContacts(listId, filter, how)} and ${sort === 'call' ? sql`(${order}, id) > (${rank}, ${after})` : sql`id > ${after}`}
+      order by ${sort === 'call' ? sql`${order}, id` : sql`id`} limit ${limit + 1}`)
+    return rows
+  }
+  const { total, isCapped } = await countChosen(db, listId, filter)
+  if (total === 0) return { contacts: [], next: null, total, isCapped }
+  const near =
+    filter.words.trim() !== '' && sort === 'row' ? await read(nextOf(listId, Number(after)), 'one-by-one') : []
+  const rows = near.length > limit ? near : await read(sql`contacts`, 'by-index')
   const page = rows.slice(0, limit)
   const last = page.at(-1)
-  const { total, isCapped } = await countChosen(db, listId, filter)
   const next = rows.length > limit && last ? `${String(last.rank)}/${last.id}` : null
   return { contacts: page.map(asLine), next, total, isCapped }
 }
+
+/** Contacts as they are shown, in the order of their ids. */
+export async function contactLines(db: Db, ids: readonly number[]): Promise<ContactLine[]> {
+  const { rows } = await db.execute<ContactRecord>(
+    sql`select * from contacts where id = any(${sql.param([...ids])}::bigint[]) order by id`,
+  )
+  return rows.map(asLine)
+}
+
+/** The contacts of a list next behind one, as a table to look through. */
+const nextOf = (listId: string, after: number): SQL =>
+  sql`(select * from contacts where list_id = ${listId} and id > ${after} order by id limit ${LOOKED_AT}) contacts`
 
 async function countChosen(db: Db, listId: string, filter: Filter): Promise<{ total: number; isCapped: boolean }> {
   if (isInCube(filter)) {
@@ -62,10 +84,14 @@ async function countChosen(db: Db, listId: string, filter: Filter): Promise<{ to
     )
     return { total: Number(rows[0]?.n ?? 0), isCapped: false }
   }
-  const { rows } = await db.execute<{ n: string }>(
-    sql`select count(*) as n from (select 1 from contacts where ${chosenContacts(listId, filter)} limit ${CAP + 1}) found`,
-  )
-  const found = Number(rows[0]?.n ?? 0)
+  const upToCap = async (from: SQL, how: WordsFound): Promise<number> => {
+    const { rows } = await db.execute<{ n: string }>(
+      sql`select count(*) as n from (select 1 from ${from} where ${chosenContacts(listId, filter, how)} limit ${CAP + 1}) found`,
+    )
+    return Number(rows[0]?.n ?? 0)
+  }
+  const near = filter.words.trim() === '' ? 0 : await upToCap(nextOf(listId, 0), 'one-by-one')
+  const found = near > CAP ? near : await upToCap(sql`contacts`, 'by-index')
   return { total: Math.min(found, CAP), isCapped: found > CAP }
 }
 

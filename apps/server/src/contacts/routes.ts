@@ -4,7 +4,7 @@ import { findList } from '../lists/routes'
 import type { Services } from '../services'
 import { columnsOf } from './columnsOf'
 import { pageOfContacts } from './page'
-import { countPiles } from './piles'
+import { countPiles, USUAL_SAMPLING } from './piles'
 import { storyOf } from './story'
 
 export function contactRoutes(app: Hono, services: Services): void {
@@ -12,7 +12,7 @@ export function contactRoutes(app: Hono, services: Services): void {
 
   serve(app, services, 'readPiles', async ({ params, query }) => {
     await findList(db, params.listId)
-    return countPiles(db, params.listId, query.filter)
+    return countPiles(db, params.listId, query.filter, query.estimate === 'yes' ? USUAL_SAMPLING : null)
   })
 
   serve(app, services, 'readColumns', async ({ params }) => {

@@ -5,6 +5,7 @@ import { copyInto } from '../db/copy'
 import { type Db, transaction } from '../db/database'
 import { insertRows } from '../db/insertRows'
 import { destinations, editionCompanies, editionPieces, editions } from '../db/schema'
+import { createReadAhead } from '../jobs/readAhead'
 import { type JobHandler, JobProblem, type StepOutcome } from '../jobs/runner'
 import { type JobRow, saveJob } from '../jobs/store'
 import { withListLock } from '../lists/listLock'
@@ -22,8 +23,9 @@ export const editionJob: JobHandler = {
   async step(services, job): Promise<StepOutcome> {
     const edition = await findEdition(services.db, job)
     const { after = 0, position = 0 } = job.cursor as { after?: number; position?: number }
-    const page = await nextPage(services.db, edition, { after, isFirst: position === 0 })
+    const page = await (ahead.take(job.id, after) ?? nextPage(services.db, edition, { after, isFirst: position === 0 }))
     if (page === null) return finish(services, job, edition)
+    ahead.begin(job.id, page.last, nextPage(services.db, edition, { after: page.last, isFirst: false }))
     await transaction(services.pool, async (tx, client) => {
       const ready = edition.takes === 'companies' ? await eachCompanyOnce(tx, edition.id, page.lines) : page.lines
       const bytes = Buffer.from(page.heading + ready.map(({ text }) => text).join(''))
@@ -52,10 +54,13 @@ export const editionJob: JobHandler = {
   },
 
   async ended({ db }, job, state) {
+    ahead.drop(job.id)
     const { editionId } = job.payload as { editionId: string }
     await db.update(editions).set({ state }).where(eq(editions.id, editionId))
   },
 }
+
+const ahead = createReadAhead<FilePage | null>()
 
 /** The edition a job is about. Throws a job problem where it is gone. */
 export async function findEdition(db: Db, job: JobRow): Promise<EditionRow> {

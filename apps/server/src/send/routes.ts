@@ -9,7 +9,7 @@ import {
 } from '@upper-field/core/send'
 import { and, desc, eq, isNull, sql } from 'drizzle-orm'
 import type { Hono } from 'hono'
-import { asLine, chosenContacts } from '../contacts/page'
+import { chosenContacts, contactLines } from '../contacts/page'
 import { readWholeFilter } from '../contacts/readFilter'
 import { type Db, transaction } from '../db/database'
 import { batches, destinations, editions, fileLayouts } from '../db/schema'
@@ -48,7 +48,8 @@ export function sendRoutes(app: Hono, services: Services): void {
       { listId: params.listId, filter, shape },
       { finding, after, limit: FOUND_AT_ONCE },
     )
-    return { contacts: page.contacts.map(({ record }) => asLine(record)), next: page.next }
+    const ids = page.contacts.map(({ id }) => id)
+    return { contacts: await contactLines(db, ids), next: page.next }
   })
 
   serve(app, services, 'readFileLayouts', async () => {

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals'
+import { countPiles } from '../../src/contacts/piles'
 import { bringText, newList, startTestServer, type TestServer } from './harness'
 
 let server: TestServer
@@ -99,5 +100,40 @@ describe('columns that became no field', () => {
       message: expect.stringContaining('“seats-in-all”'),
     })
     expect(await keep('seats-in-all>20')).toMatchObject({ contacts: 2 })
+  })
+})
+
+describe('an estimate', () => {
+  const ABOVE = { above: 1000, size: 400 }
+  const counts = async (listId: string, filter: string) => {
+    const { db } = server.services
+    const exact = await countPiles(db, listId, filter)
+    const estimate = await countPiles(db, listId, filter, ABOVE)
+    return { exact, estimate }
+  }
+  let large = ''
+  beforeAll(async () => {
+    large = await newList(server.api, 'Large')
+    const countries = ['GB', 'DE', 'FR', 'NL']
+    const line = (i: number) =>
+      `Given${i} Family${i},${i % 5 === 0 ? 'Lodge' : 'Inn'},person${i}@postbox.example,${countries[i % 4]}`
+    const text = ['name,company,mail,country', ...Array.from({ length: 2000 }, (_, i) => line(i))].join('\n')
+    await bringText(server.api, large, text)
+  })
+
+  it.each(['company:lodge', 'company:inn not country:GB', 'lodge'])('of %s is near what is true', async (filter) => {
+    const { exact, estimate } = await counts(large, filter)
+    expect([exact.isEstimate, estimate.isEstimate]).toEqual([false, true])
+    for (const [country, n] of Object.entries(exact.country)) {
+      expect(estimate.country[country]).toBeGreaterThan(n * 0.6)
+      expect(estimate.country[country]).toBeLessThan(n * 1.4)
+    }
+  })
+
+  it('is not made where the counts of the list tell all, nor of a small list', async () => {
+    const known = await counts(large, 'country:GB or (country:DE not line:mobile)')
+    expect(known.estimate).toEqual(known.exact)
+    const small = await counts(listId, 'company:inn')
+    expect(small.estimate).toEqual(small.exact)
   })
 })

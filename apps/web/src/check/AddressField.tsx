@@ -1,6 +1,6 @@
 import { EMAIL_KINDS } from '@upper-field/core/tidy'
-import { useReadPilesQuery } from '../api'
 import { useListView } from '../shell/useListView'
+import { usePiles } from '../shell/usePiles'
 import { EMAIL_KIND } from '../words/sentences'
 import { CountField } from './CountField'
 
@@ -15,12 +15,13 @@ const COLORS = ['var(--moss)', 'var(--straw)', 'var(--beet)', 'var(--edge)']
 /** Kind of the best address against whether it takes mail. */
 export function AddressField() {
   const view = useListView()
-  const { data } = useReadPilesQuery({ params: { listId: view.listId }, query: { filter: view.text } })
+  const { data, sign } = usePiles(view)
   const addresses = data?.addresses ?? {}
   const kinds = EMAIL_KINDS.filter((kind) => Object.keys(addresses).some((key) => key.startsWith(`${kind}/`)))
   if (kinds.length === 0) return <p className="pb-4 text-soft">Nobody here has an e-mail address.</p>
   return (
     <CountField
+      sign={sign}
       label="Kind of address by what the verifier says"
       rows={{ pile: 'kind', values: kinds.map((kind) => [kind, EMAIL_KIND[kind]]) }}
       columns={{ pile: 'address', values: STATES }}

@@ -7,7 +7,6 @@ import {
   useReadCheckSettingsQuery,
   useReadJobsQuery,
   useReadMeQuery,
-  useReadPilesQuery,
   useStartCheckMutation,
 } from '../api'
 import { NotConnected } from '../connections/NotConnected'
@@ -16,6 +15,7 @@ import { Button, ButtonLink, TextButton } from '../kit/Button'
 import { Loading, Notice } from '../kit/Notice'
 import { JobLine } from '../shell/JobStrip'
 import { useListView } from '../shell/useListView'
+import { usePiles } from '../shell/usePiles'
 import { count, money, plural } from '../words/format'
 import { CheckSettingsDialog } from './CheckSettingsDialog'
 import { CHECK_WORDS, inVain } from './checkWords'
@@ -99,7 +99,7 @@ export function CheckPrice({ of }: { of: CheckOf }) {
 /** What writing to those nobody reads would have cost. */
 function InVain({ of }: { of: Exclude<CheckOf, 'do-not-call'> }) {
   const { listId, text } = useListView()
-  const { data: piles } = useReadPilesQuery({ params: { listId }, query: { filter: text } })
+  const { data: piles, sign } = usePiles({ listId, text })
   const { data: settings } = useReadCheckSettingsQuery({})
   const { data: me } = useReadMeQuery({})
   const [isOpen, setIsOpen] = useState(false)
@@ -109,7 +109,13 @@ function InVain({ of }: { of: Exclude<CheckOf, 'do-not-call'> }) {
     <section aria-label="Costs that are saved" className="border-t border-line pt-3">
       <p>
         {of === 'numbers' ? 'Texting the fixed and dead lines here' : 'Mailing the addresses here that take none'} (
-        {count(contacts)}) would cost <span className="num font-semibold text-beet">{money(cost)}</span> each time.
+        {sign}
+        {count(contacts)}) would cost{' '}
+        <span className="num font-semibold text-beet">
+          {sign}
+          {money(cost)}
+        </span>{' '}
+        each time.
       </p>
       {me?.role === 'owner' ? (
         <TextButton className="text-[13px]" onClick={() => setIsOpen(true)}>

@@ -18,13 +18,15 @@ interface CountFieldProps {
   readonly colors: readonly string[]
   /** Contacts by `row/column`. */
   readonly counts: Readonly<Record<string, number>>
+  /** Before each count, where they are estimates. */
+  readonly sign: string
   readonly glyphOf?: (row: string) => ReactNode
 }
 
 const LARGEST = 30
 
 /** One division of contacts against another: each count as a square of its size, that opens whom it counts. */
-export function CountField({ label, rows, columns, colors, counts, glyphOf }: CountFieldProps) {
+export function CountField({ label, rows, columns, colors, counts, sign, glyphOf }: CountFieldProps) {
   const { filter, setText } = useListView()
   const most = Math.max(1, ...Object.values(counts))
   return (
@@ -55,6 +57,7 @@ export function CountField({ label, rows, columns, colors, counts, glyphOf }: Co
                   <CountCell
                     n={counts[`${row}/${column}`] ?? 0}
                     most={most}
+                    sign={sign}
                     color={colors[at] ?? 'var(--edge)'}
                     name={`${name}, ${columnName}`}
                     isOpen={isOpen}
@@ -93,19 +96,20 @@ const without = (filter: Filter, cell: Cell): Filter => ({
 function CountCell(props: {
   n: number
   most: number
+  sign: string
   color: string
   name: string
   isOpen: boolean
   onOpen: () => void
 }) {
-  const { n, most, color, name, isOpen, onOpen } = props
+  const { n, most, sign, color, name, isOpen, onOpen } = props
   const side = n === 0 ? 0 : Math.max(3, Math.sqrt(n / most) * LARGEST)
   const shape = (
     <>
       <span className="flex w-8 justify-center" aria-hidden="true">
         <span className="rounded-[1px]" style={{ width: side, height: side, background: color }} />
       </span>
-      <span className={`num text-[13px] ${n === 0 ? 'text-soft' : ''}`}>{count(n)}</span>
+      <span className={`num text-[13px] ${n === 0 ? 'text-soft' : ''}`}>{`${n === 0 ? '' : sign}${count(n)}`}</span>
     </>
   )
   if (n === 0) return <span className="flex items-center gap-2 px-1">{shape}</span>

@@ -1,8 +1,8 @@
 import { writeFilter } from '@upper-field/core/split'
 import { useState } from 'react'
-import { useReadPilesQuery } from '../api'
 import { TextButton } from '../kit/Button'
 import { useListView } from '../shell/useListView'
+import { usePiles } from '../shell/usePiles'
 import { count, countryName } from '../words/format'
 import { narrowed } from './CountField'
 import { type LinesOfCountry, linesByCountry } from './countries'
@@ -18,7 +18,7 @@ const COLUMNS = [
 export function CountryTable() {
   const view = useListView()
   const [showsAll, setShowsAll] = useState(false)
-  const { data } = useReadPilesQuery({ params: { listId: view.listId }, query: { filter: view.text } })
+  const { data, sign } = usePiles(view)
   const all = linesByCountry(data?.countries ?? {})
   const shown = showsAll ? all : all.slice(0, SHOWN)
   return (
@@ -37,7 +37,7 @@ export function CountryTable() {
         </thead>
         <tbody>
           {shown.map((one) => (
-            <CountryRow key={one.country} lines={one} />
+            <CountryRow key={one.country} lines={one} sign={sign} />
           ))}
         </tbody>
       </table>
@@ -50,7 +50,7 @@ export function CountryTable() {
   )
 }
 
-function CountryRow({ lines }: { lines: LinesOfCountry }) {
+function CountryRow({ lines, sign }: { lines: LinesOfCountry; sign: string }) {
   const { filter, setText } = useListView()
   const { country, byType, byStatus } = lines
   const counts = [
@@ -75,6 +75,7 @@ function CountryRow({ lines }: { lines: LinesOfCountry }) {
               aria-label={`${countryName(country)}, ${title}: ${count(n)}`}
               onClick={() => setText(writeFilter(narrowed(filter, { country, [pile]: value })))}
             >
+              {sign}
               {count(n)}
             </button>
           )}

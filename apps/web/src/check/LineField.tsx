@@ -1,6 +1,6 @@
-import { useReadPilesQuery } from '../api'
 import { Glyph } from '../kit/Glyph'
 import { useListView } from '../shell/useListView'
+import { usePiles } from '../shell/usePiles'
 import { LINE } from '../words/sentences'
 import { CountField } from './CountField'
 
@@ -15,12 +15,13 @@ const COLORS = ['var(--moss)', 'var(--beet)', 'var(--straw)', 'var(--edge)']
 /** Line type against status. */
 export function LineField() {
   const view = useListView()
-  const { data } = useReadPilesQuery({ params: { listId: view.listId }, query: { filter: view.text } })
+  const { data, sign } = usePiles(view)
   const lines = data?.lines ?? {}
   const types = typesIn(lines)
   if (types.length === 0) return null
   return (
     <CountField
+      sign={sign}
       label="Line type by status"
       rows={{ pile: 'line', values: types.map((type) => [type, LINE[type] ?? type]) }}
       columns={{ pile: 'status', values: STATUSES }}

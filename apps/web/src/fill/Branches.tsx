@@ -1,9 +1,10 @@
 import { X } from 'lucide-react'
 import { useState } from 'react'
-import { useReadFillSampleQuery, useReadPilesQuery } from '../api'
+import { useReadFillSampleQuery } from '../api'
 import { Button, TextButton } from '../kit/Button'
 import { Dialog } from '../kit/Dialog'
 import { useListView } from '../shell/useListView'
+import { usePiles } from '../shell/usePiles'
 import { count, countryName } from '../words/format'
 import { branchesTaught, type PlanDraft, withBranch, withoutBranch } from './plan'
 
@@ -88,7 +89,7 @@ function GroupButton(props: { isShown: boolean; onClick: () => void; children: s
 
 function AddBranch({ onAdd, onClose }: { onAdd: (countries: readonly string[]) => void; onClose: () => void }) {
   const { listId, text } = useListView()
-  const { data } = useReadPilesQuery({ params: { listId }, query: { filter: text } })
+  const { data, sign } = usePiles({ listId, text })
   const [chosen, setChosen] = useState<readonly string[]>([])
   const countries = Object.entries(data?.country ?? {}).filter(([code]) => code !== 'none')
   const toggle = (code: string) =>
@@ -108,7 +109,10 @@ function AddBranch({ onAdd, onClose }: { onAdd: (countries: readonly string[]) =
                   onChange={() => toggle(code)}
                 />
                 <span className="min-w-0 flex-1 truncate">{countryName(code)}</span>
-                <span className="num text-[13px] text-soft">{count(n)}</span>
+                <span className="num text-[13px] text-soft">
+                  {sign}
+                  {count(n)}
+                </span>
               </label>
             </li>
           ))}

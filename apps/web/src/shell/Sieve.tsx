@@ -1,13 +1,14 @@
 import type { Piles } from '@upper-field/contract'
 import type { FilterField } from '@upper-field/core/split'
 import { type ReactNode, useState } from 'react'
-import { useReadBatchesQuery, useReadPilesQuery } from '../api'
+import { useReadBatchesQuery } from '../api'
 import { TextButton } from '../kit/Button'
 import { Glyph } from '../kit/Glyph'
 import { useLaneName } from '../split/LaneName'
 import { count, countryName } from '../words/format'
 import { ADDRESS, EMAIL_KIND, LANE_REASON, LINE, LINE_STATUS, SCOPE, SURE, VERDICT } from '../words/sentences'
 import { useListView } from './useListView'
+import { usePiles } from './usePiles'
 
 export type Pile = Extract<FilterField, keyof Piles>
 
@@ -32,7 +33,7 @@ const SHOWN = 8
 /** Piles with their counts. Choosing some narrows the bench; the same filter can be typed. */
 export function Sieve({ piles, children }: { piles: readonly Pile[]; children?: ReactNode }) {
   const view = useListView()
-  const { data } = useReadPilesQuery({ params: { listId: view.listId }, query: { filter: view.text } })
+  const { data, sign } = usePiles(view)
   const { data: batches = [] } = useReadBatchesQuery({ params: { listId: view.listId } })
   const names = new Map(batches.map((batch) => [batch.id, batch.name]))
   const laneName = useLaneName()
@@ -50,6 +51,7 @@ export function Sieve({ piles, children }: { piles: readonly Pile[]; children?: 
           key={pile}
           pile={pile}
           counts={data?.[pile] ?? {}}
+          sign={sign}
           nameOf={(value) => (pile === 'lane' ? laneName(value) : pileName(pile, value, names))}
         />
       ))}
@@ -91,10 +93,12 @@ function pileName(pile: Pile, value: string, batches: ReadonlyMap<string, string
 export function PileGroup({
   pile,
   counts,
+  sign,
   nameOf,
 }: {
   pile: Pile | 'in'
   counts: Record<string, number>
+  sign?: string | undefined
   nameOf: (value: string) => string
 }) {
   const view = useListView()
@@ -113,6 +117,7 @@ export function PileGroup({
               isChosen={chosen.includes(value)}
               share={n / most}
               n={n}
+              sign={sign}
               onClick={() => view.toggle(pile, value)}
             >
               {pile === 'line' ? (
@@ -138,12 +143,15 @@ export function PileButton({
   isChosen,
   share,
   n,
+  sign = '',
   onClick,
   children,
 }: {
   isChosen: boolean
   share: number
   n: number
+  /** Before the count, where it is an estimate. */
+  sign?: string | undefined
   onClick: () => void
   children: ReactNode
 }) {
@@ -155,7 +163,10 @@ export function PileButton({
       className={`relative flex w-full items-center rounded-small px-1 py-1 text-left text-[13.5px] leading-[18px] hover:bg-lichen ${isChosen ? 'bg-lichen font-semibold' : ''}`}
     >
       <span className="flex min-w-0 flex-1 items-center">{children}</span>
-      <span className="num pl-2 text-soft">{count(n)}</span>
+      <span className="num pl-2 text-soft">
+        {sign}
+        {count(n)}
+      </span>
       <span
         aria-hidden="true"
         className="absolute bottom-0 left-1 h-0.5 bg-contour"

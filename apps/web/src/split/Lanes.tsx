@@ -1,5 +1,6 @@
-import { useReadLaneRulesQuery, useReadPilesQuery } from '../api'
+import { useReadLaneRulesQuery } from '../api'
 import { useListView } from '../shell/useListView'
+import { usePiles } from '../shell/usePiles'
 import { count } from '../words/format'
 import { shownLanes } from './laneList'
 
@@ -19,7 +20,7 @@ const LOWEST = 46
 /** The lanes as channels fed from one stream. */
 export function Lanes() {
   const view = useListView()
-  const { data } = useReadPilesQuery({ params: { listId: view.listId }, query: { filter: view.text } })
+  const { data, sign } = usePiles(view)
   const { data: rules } = useReadLaneRulesQuery({ params: { listId: view.listId } })
   const lanes = shownLanes(rules)
   const counts = lanes.map(({ lane }) => data?.lane[lane] ?? 0)
@@ -67,7 +68,10 @@ export function Lanes() {
                 <span className="block truncate text-[12.5px] leading-4 text-soft">{why}</span>
               </span>
               <span className="flex items-baseline gap-3 pl-3">
-                <span className="num text-[16px] font-bold">{count(counts[i] ?? 0)}</span>
+                <span className="num text-[16px] font-bold">
+                  {sign}
+                  {count(counts[i] ?? 0)}
+                </span>
                 <span className="num w-12 whitespace-nowrap text-right text-[13px] text-soft">
                   {Math.round(((counts[i] ?? 0) / total) * 100)} %
                 </span>

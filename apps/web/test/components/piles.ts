@@ -17,6 +17,7 @@ const NOTHING: Piles = {
   lines: {},
   countries: {},
   addresses: {},
+  isEstimate: false,
 }
 
 /** Counts of a list by some facets. */

@@ -7,7 +7,11 @@ import { MemoryRouter, Route, Routes, useLocation } from 'react-router'
 import { newStore } from '../../src/store'
 
 /** What a call is answered, by its name; a function is asked at every call. */
-export type Answers = { readonly [N in EndpointName]?: ResponseOf<N> | ((sent: Sent) => ResponseOf<N> | Refusal) }
+export type Answers = {
+  readonly [N in EndpointName]?:
+    | ResponseOf<N>
+    | ((sent: Sent) => ResponseOf<N> | Refusal | Promise<ResponseOf<N> | Refusal>)
+}
 
 export interface Sent {
   readonly name: EndpointName
@@ -90,10 +94,10 @@ const pathOf = (name: EndpointName): RegExp => {
   return new RegExp(`^${start}${endpoints[name].path.replace(/\{\w+\}/g, '[^/]+')}$`)
 }
 
-function answerOf(sent: Sent, answers: Answers) {
+async function answerOf(sent: Sent, answers: Answers) {
   const told = answers[sent.name] as unknown
   if (told === undefined) throw new Error(`Nobody said what ${sent.name} is answered.`)
-  const answer = typeof told === 'function' ? told(sent) : told
+  const answer = typeof told === 'function' ? await told(sent) : told
   if (answer instanceof Refusal)
     return { ok: false, status: answer.status, json: async () => ({ code: answer.code, detail: answer.detail }) }
   const { response } = endpoints[sent.name]

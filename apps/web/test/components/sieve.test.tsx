@@ -3,7 +3,7 @@ import { expect, it } from '@jest/globals'
 import { screen, within } from '@testing-library/react'
 import { Sieve } from '../../src/shell/Sieve'
 import { counted } from './piles'
-import { type Answers, rendered } from './rendered'
+import { type Answers, rendered, type Sent } from './rendered'
 
 const answers = (more: Answers = {}): Answers => ({
   readPiles: counted({ country: { GB: 120, DE: 30, FR: 0 }, line: { mobile: 90, 'fixed-line': 60 } }),
@@ -50,4 +50,20 @@ it('shows the first of many values, and the others when asked to', async () => {
   expect(shown()).toHaveLength(10)
   await user.click(await buttonOf(/^Fewer/))
   expect(shown()).toHaveLength(8)
+})
+
+it('shows an estimate of a large list as one, until everybody was counted', async () => {
+  let countEverybody = () => {}
+  const counting = new Promise<void>((resolve) => {
+    countEverybody = resolve
+  })
+  const exact = counted({ country: { GB: 123_456 } })
+  const readPiles = ({ search }: Sent) =>
+    search.get('estimate') === 'yes'
+      ? { ...counted({ country: { GB: 120_000 } }), isEstimate: true }
+      : counting.then(() => exact)
+  sieve('q=company:lodge', { readPiles })
+  expect((await buttonOf(/^United Kingdom/)).textContent).toMatch(/≈\s?120,000/)
+  countEverybody()
+  expect((await screen.findByText('123,456')).textContent).toBe('123,456')
 })

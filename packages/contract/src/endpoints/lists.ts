@@ -24,7 +24,8 @@ export const listsEndpoints = {
   }),
   readPiles: endpoint('get', '/lists/{listId}/piles', 'Counts of the sieve', {
     params: OfList,
-    query: ByFilter,
+    // Of a large list an estimate is there at once; what is exact takes a second or more.
+    query: ByFilter.extend({ estimate: z.enum(['yes', 'no']).default('no') }),
     response: Piles,
   }),
   readColumns: endpoint('get', '/lists/{listId}/columns', 'Columns that became no field, as they are filtered by', {
