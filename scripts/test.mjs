@@ -63,7 +63,8 @@ function jest(project, env = {}) {
       '--json',
       `--outputFile=${report}`,
       '--testTimeout=60000',
-      ...(project === 'integration' ? ['--forceExit', '--maxWorkers=2'] : []),
+      '--maxWorkers=2',
+      ...(project === 'integration' ? ['--forceExit'] : []),
     ],
     {
       env: { ...env, NODE_OPTIONS: '--experimental-vm-modules --no-warnings' },
