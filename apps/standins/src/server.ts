@@ -8,12 +8,15 @@ import { NETWORK_NAMES, type Network, type NetworkName, openNetwork } from './ne
 import { pageOf } from './page'
 import { SERVICE_NAMES, SERVICES, type ServiceName } from './services'
 import { type Fault, watch } from './watched'
+import { createWeb, type SmallWeb } from './web'
 import { createWorld } from './world'
 
 export interface StandIns {
   readonly url: string
   /** What each service says it has charged, in millionths of a euro. */
   charged(): Record<ServiceName, { total: number; count: number }>
+  /** The small public web. */
+  readonly web: SmallWeb
   /** What an ad network holds, by its own books. */
   network(name: NetworkName): Network
   /** Lets something go wrong with a service, or ends it. */
@@ -60,6 +63,7 @@ export async function startStandIns({
   const networkPace = { speed: networkSpeed }
   if (books) mkdirSync(books, { recursive: true })
   const given = Object.entries(keys) as [ServiceName | NetworkName, string][]
+  const web = createWeb(world, pace)
   const networks = given.flatMap(([name, key]) => {
     if (!isNetwork(name)) return []
     const watched = watch({ pace: networkPace })
@@ -77,6 +81,11 @@ export async function startStandIns({
   })
   const app = new Hono()
   app.onError((_, c) => c.json({ error: 'not understood' }, 400))
+  app.use(async (c, next) => {
+    const host = (c.req.header('host') ?? '').replace(/:\d+$/, '').toLowerCase()
+    if (!host.endsWith('.example')) return next()
+    return (await web.answer(c.req.raw, host)) ?? c.text('no such site', 421)
+  })
   for (const { name, key, handler, app: service, ledger } of services) {
     // Its own books are no question to it: they are not slowed, broken or watched.
     app.get(`/${name}/statement`, needsKey(key), (c) => c.json({ days: ledger.days(c.req.query('month') ?? '') }))
@@ -112,6 +121,7 @@ export async function startStandIns({
   return {
     url: `http://127.0.0.1:${typeof address === 'object' && address ? address.port : port}`,
     charged,
+    web,
     network: (name) => {
       const found = networks.find((one) => one.name === name)
       if (!found) throw new Error(`${name} is not there`)

@@ -1,10 +1,13 @@
 import { readPhoneCell } from '../phone'
 import { isOtherByMarks, sayingOf } from './around'
 import type { Business } from './business'
+import { formatOf, type NumberFormat } from './formats'
+import { type LeftOutThing, whyLeftOut } from './leftOut'
 import type { Block, Page } from './page'
+import { runsIn } from './runs'
 
 /** How a value was found on a page. */
-export const FOUND_HOW = ['link', 'structured-data', 'table', 'label', 'text'] as const
+export const FOUND_HOW = ['link', 'structured-data', 'table', 'label', 'taught', 'text'] as const
 export type FoundHow = (typeof FOUND_HOW)[number]
 
 export interface Finding {
@@ -25,6 +28,7 @@ const CONFIDENCE: Readonly<Record<FoundHow, number>> = {
   'structured-data': 0.97,
   table: 0.92,
   label: 0.9,
+  taught: 0.85,
   text: 0.6,
 }
 /** Without a word, and written as one run of digits that could be anything. */
@@ -33,9 +37,6 @@ const BARE = 0.35
 const DOUBT = 0.6
 const QUOTE = 40
 
-/** What may be a number: digits with what people put between them, on one line. */
-const RUN = /(?:\+|\b|\()[\d(+][\d()[\].\u00a0\u2009\u202f /\u2010-\u2015·•'’-]{4,}\d/gu
-const FEWEST_DIGITS = 6
 const MOST_DIGITS = 20
 /** Dates, hours, decimals and groups of thousands are written with the same signs. */
 const DATE = /^(?:\d{1,2}[./-]\d{1,2}[./-]\d{2,4}|\d{4}[./-]\d{1,2}[./-]\d{1,2})$/
@@ -45,13 +46,28 @@ const HOURS = /^\d{1,2}[.:]\d\d\s*[-–—]\s*\d{1,2}[.:]\d\d/
 const DECIMAL = /^\d{1,3}\.\d{3,}$|^\d{1,3}(?:[.,]\d{3})+(?:[.,]\d{1,2})?$/
 const IP = /^(?:\d{1,3}\.){3}\d{1,3}$/
 
+interface FoundNumbers {
+  readonly numbers: readonly Finding[]
+  readonly leftOut: readonly LeftOutThing[]
+}
+
+interface Known {
+  readonly country: string | null
+  readonly formats: readonly NumberFormat[]
+}
+
 /** Numbers on a page, in the order in which they stand, each as often as it stands there. */
-export function findNumbers(page: Page, business: Business | null, country: string | null): readonly Finding[] {
-  return [
-    ...page.links.flatMap(({ href, text }) => numbersOfLink(href, text, country)),
-    ...(business?.telephones ?? []).flatMap((raw) => read(raw, country, 'structured-data', raw, 1)),
-    ...page.blocks.flatMap((block) => numbersOfBlock(block, country)),
-  ]
+export function findNumbers(page: Page, business: Business | null, known: Known): FoundNumbers {
+  const { country } = known
+  const inBlocks = page.blocks.map((block) => numbersOfBlock(block, known))
+  return {
+    numbers: [
+      ...page.links.flatMap(({ href, text }) => numbersOfLink(href, text, country)),
+      ...(business?.telephones ?? []).flatMap((raw) => read(raw, country, 'structured-data', raw, 1)),
+      ...inBlocks.flatMap(({ numbers }) => numbers),
+    ],
+    leftOut: inBlocks.flatMap(({ leftOut }) => leftOut),
+  }
 }
 
 function numbersOfLink(href: string, text: string, country: string | null): readonly Finding[] {
@@ -69,25 +85,27 @@ function decodedText(text: string): string {
   }
 }
 
-function numbersOfBlock({ text, before, isCell }: Block, country: string | null): readonly Finding[] {
-  const found: Finding[] = []
-  let behindLast = 0
-  for (const match of text.matchAll(RUN)) {
-    const raw = trimmed(match[0])
-    const at = match.index + match[0].indexOf(raw)
-    const end = at + raw.length
-    const own = text.slice(Math.max(behindLast, at - 80), at)
-    behindLast = end
-    const digits = raw.replace(/\D/g, '')
-    if (digits.length < FEWEST_DIGITS || isOtherThing(raw)) continue
-    if (isOtherByMarks(text.slice(0, at), text.slice(end)) || isWithinWord(text, at, end)) continue
+function numbersOfBlock({ text, before, isCell }: Block, { country, formats }: Known): FoundNumbers {
+  const numbers: Finding[] = []
+  const leftOut: LeftOutThing[] = []
+  for (const { raw, at, end, own } of runsIn(text)) {
+    const quote = quoteOf(text, at, end)
+    const taught = formatOf({ raw, before: own }, country, formats)
+    if (taught) {
+      if (taught.takes) numbers.push(...readTaught(raw, taught.country ?? country, quote))
+      else leftOut.push({ raw, why: 'taught' })
+      continue
+    }
     const said = sayingOf(own)
     const saying = said === 'nothing' && isCell && own.trim() === '' ? sayingOf(before) : said
-    if (saying === 'other') continue
+    const isOther = isOtherThing(raw) || isOtherByMarks(text.slice(0, at), text.slice(end)) || saying === 'other'
+    if (isOther) leftOut.push({ raw, why: whyLeftOut(raw, own.trim() === '' ? before : own, text.slice(end)) })
+    if (isOther || isWithinWord(text, at, end)) continue
     const how: FoundHow = saying === 'telephone' ? (isCell ? 'table' : 'label') : 'text'
-    found.push(...read(raw, country, how, quoteOf(text, at, end), digits.length > MOST_DIGITS ? DOUBT : 1))
+    const digits = raw.replace(/\D/g, '')
+    numbers.push(...read(raw, country, how, quote, digits.length > MOST_DIGITS ? DOUBT : 1))
   }
-  return found
+  return { numbers, leftOut }
 }
 
 /** What is glued to letters is a part of a word: a part number, a hash, a file name. */
@@ -96,13 +114,6 @@ const isWithinWord = (text: string, at: number, end: number): boolean =>
 
 const isOtherThing = (raw: string): boolean =>
   [DATE, DATE_RANGE, YEARS, HOURS, DECIMAL, IP].some((pattern) => pattern.test(raw.trim()))
-
-/** Without the signs at its ends, and without a bracket that has no other half. */
-function trimmed(run: string): string {
-  let text = run.replace(/^[\s./\u2010-\u2015·•'’-]+|[\s./\u2010-\u2015·•'’(-]+$/gu, '')
-  if (text.startsWith('(') && !text.includes(')')) text = text.slice(1)
-  return text
-}
 
 function read(raw: string, country: string | null, how: FoundHow, quote: string, worth: number): readonly Finding[] {
   const { numbers, verdict } = readPhoneCell(raw, { country })
@@ -121,6 +132,10 @@ function read(raw: string, country: string | null, how: FoundHow, quote: string,
       quote,
     }))
 }
+
+/** What is written in a taught format is one number, whatever signs stand in it. */
+const readTaught = (raw: string, country: string | null, quote: string): readonly Finding[] =>
+  read(raw.replace(/[^\d+]/g, ''), country, 'taught', quote, 1).map((one) => ({ ...one, raw }))
 
 const round = (n: number): number => Math.round(n * 100) / 100
 

@@ -1,7 +1,9 @@
-import { readCountry } from '../table'
 import { type Business, businessOf } from './business'
+import { countryOf } from './countryOf'
 import { findEmails } from './findEmails'
 import { type Finding, findNumbers } from './findNumbers'
+import type { NumberFormat } from './formats'
+import type { LeftOutThing } from './leftOut'
 import { type Page, readPage } from './page'
 
 export interface Harvest {
@@ -9,6 +11,8 @@ export interface Harvest {
   readonly business: Pick<Business, 'name' | 'address' | 'openingHours'> | null
   /** The country its numbers are dialled from, ISO 3166-1 alpha-2; null where neither the caller nor the page tells. */
   readonly country: string | null
+  /** What looks like a number to call and is none, in the order in which it stands. */
+  readonly leftOut: readonly LeftOutThing[]
 }
 
 export interface HarvestOptions {
@@ -16,6 +20,8 @@ export interface HarvestOptions {
   readonly url: string
   /** ISO 3166-1 alpha-2, where it is known; the page is asked else. */
   readonly country?: string | null
+  /** Formats of numbers that were taught by example. */
+  readonly formats?: readonly NumberFormat[]
 }
 
 /** From this confidence on a finding is taken by itself. */
@@ -26,15 +32,20 @@ export const TAKEN_FROM = 0.5
  * alone. What looks alike (orders, taxes, dates, coordinates, accounts, prices, fax lines) is left out. Each value once,
  * as it was found best.
  */
-export function harvest(html: string, { url, country = null }: HarvestOptions): Harvest {
-  const page = readPage(html)
+export function harvest(html: string, options: HarvestOptions): Harvest {
+  return harvestPage(readPage(html), options)
+}
+
+/** The same of a page that was taken apart before. */
+export function harvestPage(page: Page, { url, country = null, formats = [] }: HarvestOptions): Harvest {
   const business = businessOf(page)
   const dialled = country ?? countryOf(page, business, url)
-  const all = [...findNumbers(page, business, dialled), ...findEmails(page, business)]
+  const { numbers, leftOut } = findNumbers(page, business, { country: dialled, formats })
   return {
-    findings: bestOfEach(all),
+    findings: bestOfEach([...numbers, ...findEmails(page, business)]),
     business: business && business.name !== '' ? shown(business) : null,
     country: dialled,
+    leftOut,
   }
 }
 
@@ -60,38 +71,3 @@ function bestOfEach(all: readonly Finding[]): readonly Finding[] {
 }
 
 const surer = (confidence: number): number => Math.round((1 - (1 - confidence) / 2) * 100) / 100
-
-/** Endings of domains that are no country's, or another one's than their letters say. */
-const ENDINGS: Readonly<Record<string, string>> = { uk: 'GB' }
-const NO_COUNTRY: ReadonlySet<string> = new Set(['io', 'co', 'me', 'tv', 'ai', 'app', 'eu', 'cc', 'fm', 'ly', 'to'])
-/** Languages that are spoken in one country above all, where nothing else tells. */
-const HOME: Readonly<Record<string, string>> = {
-  de: 'DE',
-  fr: 'FR',
-  it: 'IT',
-  nl: 'NL',
-  da: 'DK',
-  sv: 'SE',
-  nb: 'NO',
-  no: 'NO',
-  fi: 'FI',
-  pl: 'PL',
-  cs: 'CZ',
-  ja: 'JP',
-}
-
-/** The country a page is of: by its address, the region of its language, the ending of its domain, its language. */
-function countryOf({ language }: Page, business: Business | null, url: string): string | null {
-  const told = business && business.country !== '' ? readCountry(business.country) : null
-  if (told) return told
-  const region = /^[a-z]{2,3}[-_]([A-Za-z]{2})\b/.exec(language)?.[1]?.toUpperCase()
-  const ending = endingOf(url)
-  return ending ?? region ?? HOME[language.slice(0, 2).toLowerCase()] ?? null
-}
-
-function endingOf(url: string): string | null {
-  const host = /^[a-z]+:\/\/([^/:?#]+)/i.exec(url)?.[1]?.toLowerCase() ?? ''
-  const ending = host.split('.').at(-1) ?? ''
-  if (ENDINGS[ending]) return ENDINGS[ending]
-  return /^[a-z]{2}$/.test(ending) && !NO_COUNTRY.has(ending) ? readCountry(ending) : null
-}

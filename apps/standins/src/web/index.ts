@@ -1,0 +1,1 @@
+export { createWeb, type SmallWeb, type Visit } from './web'
