@@ -31,6 +31,11 @@ const Environment = z.object({
   ALLOW_PRIVATE_ADDRESSES: z.enum(['0', '1']).default('0'),
   /** Outgoing requests without encryption. */
   ALLOW_PLAIN_HTTP: z.enum(['0', '1']).default('0'),
+  /**
+   * Where sites under `.example` are reached, a name that no real site has (RFC 2606): the made-up web of the demo. No
+   * other site on a private address is ever read.
+   */
+  EXAMPLE_WEB: z.url().optional(),
   WEB_DIR: z.string().optional(),
 })
 
@@ -47,6 +52,7 @@ export interface Config {
   readonly isDemo: boolean
   readonly allowsPrivateAddresses: boolean
   readonly allowsPlainHttp: boolean
+  readonly exampleWeb: string | null
   readonly webDir: string | null
   readonly limits: Limits
 }
@@ -72,6 +78,7 @@ export function readConfig(environment: Record<string, string | undefined>): Con
     isDemo: env.DEMO === '1',
     allowsPrivateAddresses: env.ALLOW_PRIVATE_ADDRESSES === '1',
     allowsPlainHttp: env.ALLOW_PLAIN_HTTP === '1',
+    exampleWeb: env.EXAMPLE_WEB ?? null,
     webDir: env.WEB_DIR ?? null,
     limits: readLimits(environment),
   }

@@ -34,6 +34,21 @@ export const LIMITS = {
   answerBytes: limit('MAX_ANSWER_BYTES', 4_000_000, 'bytes', 'The answer of a provider.'),
   answerSeconds: limit('ANSWER_SECONDS', 15, 'seconds', 'How long a provider may take to answer one call.'),
   lateAnswerSeconds: limit('LATE_ANSWER_SECONDS', 120, 'seconds', 'How long an answer by callback is waited for.'),
+  pageBytes: limit('MAX_PAGE_BYTES', 2_000_000, 'bytes', 'A page that is read for numbers.'),
+  pageSeconds: limit('PAGE_SECONDS', 20, 'seconds', 'How long a site may take for one page.'),
+  pagesAtOnce: limit('PAGES_AT_ONCE', 4, 'at a time', 'Sites of one harvest that are read at the same time.'),
+  pageDelaySeconds: limit(
+    'PAGE_DELAY_SECONDS',
+    1,
+    'seconds',
+    'How long is waited between two pages of a site that asks for no longer.',
+  ),
+  longestPageDelay: limit(
+    'LONGEST_PAGE_DELAY_SECONDS',
+    60,
+    'seconds',
+    'A site that asks for a longer wait between its pages is read no further than its first page.',
+  ),
   keepAliveSeconds: limit(
     'KEEP_ALIVE_SECONDS',
     10,

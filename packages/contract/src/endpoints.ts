@@ -2,6 +2,7 @@ import type { z } from 'zod'
 import { audienceEndpoints } from './endpoints/audiences'
 import { bringEndpoints } from './endpoints/bring'
 import type { Endpoint } from './endpoints/endpoint'
+import { harvestEndpoints } from './endpoints/harvest'
 import { jobsEndpoints } from './endpoints/jobs'
 import { listsEndpoints } from './endpoints/lists'
 import { moneyEndpoints } from './endpoints/money'
@@ -22,6 +23,7 @@ export const endpoints = {
   ...tidyEndpoints,
   ...pairEndpoints,
   ...bringEndpoints,
+  ...harvestEndpoints,
   ...jobsEndpoints,
   ...moneyEndpoints,
   ...splitEndpoints,

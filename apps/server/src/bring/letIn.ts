@@ -1,17 +1,12 @@
-import { AS_THEY_STAND, type HeldReason, LONGEST_CELL, splitCells, writeRecord } from '@upper-field/core/table'
+import { AS_THEY_STAND, type HeldReason, splitCells } from '@upper-field/core/table'
 import { and, eq, isNull, sql } from 'drizzle-orm'
-import { indexContacts } from '../contacts/indexJob'
 import { batches, heldRows } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
-import { type Holding, withListLock } from '../lists/listLock'
-import { joinExactDuplicates } from '../pair/joinExactDuplicates'
-import { countContacts } from '../projection/cube'
-import { type BatchRow, dialectOf, settingsOf } from '../projection/rowCells'
-import { tidyingOf } from '../projection/tidying'
+import type { Holding } from '../lists/listLock'
+import { type BatchRow, dialectOf } from '../projection/rowCells'
 import type { Services } from '../services'
+import { addRows, type NewRow } from './addRows'
 import { heldRowsOf } from './heldRows'
-import { projectRows, storeProjected } from './projectRows'
-import type { ReadRow } from './readPiece'
 
 type Waiting = Pick<Holding, 'signal'>
 
@@ -59,43 +54,19 @@ export async function letInAsTheyStand(
   return found.length
 }
 
-interface MendedCells {
-  readonly row: number
-  readonly cells: readonly string[]
-}
-
-async function letIn(
-  services: Services,
-  batch: BatchRow,
-  mended: readonly MendedCells[],
-  waiting: Waiting,
-): Promise<void> {
+async function letIn(services: Services, batch: BatchRow, mended: readonly NewRow[], waiting: Waiting): Promise<void> {
   if (batch.state !== 'ready')
     throw new Problem(409, 'batch-not-ready', 'Rows can be let in once the batch has been read.')
   if (mended.length === 0) return
-  const settings = settingsOf(batch, await tidyingOf(services.db, batch.listId))
-  const rows = mended.map(({ row, cells }): ReadRow => {
-    const plain = cells.map((cell) => cell.replaceAll('\0', '').slice(0, LONGEST_CELL))
-    return { row, text: writeRecord(plain, settings.dialect.delimiter), own: settings.tidier.tidy(plain) }
-  })
-  const projected = await projectRows(services, batch, rows)
-  await withListLock(services, batch.listId, { work: 'let-in', ...waiting }, async (tx, client) => {
+  await addRows(services, batch, mended, { work: 'let-in', ...waiting }, async (tx) => {
     const { rows: marked } = await tx.execute(sql`
       update held_rows set let_in_at = now() where batch_id = ${batch.id} and let_in_at is null
-        and row = any(${sql.param(rows.map(({ row }) => row))}::int[]) returning row`)
-    if (marked.length !== rows.length)
+        and row = any(${sql.param(mended.map(({ row }) => row))}::int[]) returning row`)
+    if (marked.length !== mended.length)
       throw new Problem(409, 'let-in-already', 'Somebody else has just let this row in.')
-    await storeProjected(client, batch, projected)
-    await indexContacts(tx, { batchId: batch.id, after: projected.firstId - 1 })
     await tx
       .update(batches)
-      .set({
-        held: sql`${batches.held} - ${rows.length}`,
-        withMobile: sql`${batches.withMobile} + ${projected.withMobile}`,
-      })
+      .set({ held: sql`${batches.held} - ${mended.length}` })
       .where(eq(batches.id, batch.id))
-    const ids = rows.map((_, i) => projected.firstId + i)
-    await joinExactDuplicates(tx, client, { listId: batch.listId, added: { ids } })
-    await countContacts(tx, batch.listId)
   })
 }

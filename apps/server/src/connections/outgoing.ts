@@ -54,7 +54,8 @@ export async function checkAddress(url: string, rules: Rules): Promise<void> {
 export const outgoingAgent = (rules: Rules, lookup: typeof lookupName = lookupName): Agent =>
   new Agent({ connect: { lookup: checkedLookup(rules, lookup) as LookupFunction } })
 
-function checkedLookup({ allowsPrivateAddresses }: Rules, lookup: typeof lookupName): LookupFunction {
+/** Looks a name up, and refuses it where it leads inside the house. */
+export function checkedLookup({ allowsPrivateAddresses }: Rules, lookup: typeof lookupName): LookupFunction {
   return (hostname, options, callback) => {
     lookup(hostname, { ...options, all: true }, (error, addresses) => {
       const found = addresses as unknown as LookupAddress[]

@@ -7,6 +7,7 @@ import { checkRoutes } from '../check/routes'
 import { connectionRoutes } from '../connections/routes'
 import { contactRoutes } from '../contacts/routes'
 import { fillRoutes } from '../fill/routes'
+import { harvestRoutes } from '../harvest/routes'
 import type { ServerEvents } from '../jobs/events'
 import { jobRoutes } from '../jobs/routes'
 import { listRoutes } from '../lists/routes'
@@ -56,6 +57,7 @@ export function createApp(services: Services, events: ServerEvents): Hono {
   listRoutes(app, services)
   contactRoutes(app, services)
   bringRoutes(app, services)
+  harvestRoutes(app, services)
   tidyRoutes(app, services)
   pairRoutes(app, services)
   suppressionRoutes(app, services)

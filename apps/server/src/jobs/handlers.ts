@@ -3,6 +3,7 @@ import { takeBackJob } from '../bring/takeBackJob'
 import { checkJob } from '../check/checkJob'
 import { indexJob } from '../contacts/indexJob'
 import { fillJob } from '../fill/fillJob'
+import { harvestJob } from '../harvest/harvestJob'
 import { pairJob } from '../pair/pairJob'
 import { deliverJob } from '../send/deliverJob'
 import { editionJob } from '../send/editionJob'
@@ -14,6 +15,7 @@ import type { JobHandlers } from './runner'
 /** Who does which kind of work. */
 export const jobHandlers: JobHandlers = {
   'bring-in': bringInJob,
+  harvest: harvestJob,
   'take-back': takeBackJob,
   index: indexJob,
   check: checkJob,

@@ -78,7 +78,7 @@ export function trapsOf(world: World): readonly Trap[] {
       host: 'heavy-trunk.example',
       robots: null,
       numbers: [],
-      answer: () => new Response('x'.repeat(1024).repeat(50_000), { headers: { 'content-type': 'text/html' } }),
+      answer: heavy,
     },
     {
       host: 'old-letters.example',
@@ -107,6 +107,21 @@ export function trapsOf(world: World): readonly Trap[] {
       answer: () => html('<p>Out of order.</p>', { status: 500 }),
     },
   ]
+}
+
+/** A page of 50 MB. */
+function heavy(): Response {
+  const bytes = new TextEncoder().encode('x'.repeat(100_000))
+  let left = 500
+  return new Response(
+    new ReadableStream({
+      pull(controller) {
+        if (left-- > 0) controller.enqueue(bytes)
+        else controller.close()
+      },
+    }),
+    { headers: { 'content-type': 'text/html; charset=utf-8' } },
+  )
 }
 
 /** A page that never ends, however long one reads. */

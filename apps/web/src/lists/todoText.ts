@@ -99,6 +99,7 @@ export function todoText(todo: Todo): TodoText {
 /** Where a job of a kind is looked at. */
 const STAGE_OF: Readonly<Record<string, string>> = {
   'bring-in': 'bring',
+  harvest: 'bring/pages',
   'take-back': 'bring',
   tidy: 'tidy',
   pair: 'pair',

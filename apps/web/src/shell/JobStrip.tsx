@@ -45,6 +45,7 @@ const UNIT: Readonly<Record<Job['unit'], string>> = {
   numbers: 'numbers',
   addresses: 'addresses',
   'do-not-call': 'numbers',
+  pages: 'pages',
   contacts: 'contacts',
 }
 

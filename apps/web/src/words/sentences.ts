@@ -311,6 +311,7 @@ export const BASIS: Record<Batch['lawfulBasis'], string> = {
 
 const JOB: Record<Job['kind'], string> = {
   'bring-in': 'Bringing in',
+  harvest: 'Reading pages',
   'take-back': 'Taking a batch back',
   pair: 'Looking for who is one person',
   index: 'Preparing the search',

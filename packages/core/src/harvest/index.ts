@@ -1,4 +1,5 @@
 export type { Business } from './business'
+export { decodePage } from './decodePage'
 export { type Finding, FOUND_HOW, type FoundHow } from './findNumbers'
 export { type DigitGroup, formatOf, formatOfExample, isWrittenIn, type NumberFormat, type Written } from './formats'
 export { type Harvest, type HarvestOptions, harvest, harvestPage, TAKEN_FROM } from './harvest'

@@ -26,6 +26,15 @@ export {
   fills,
   lawfulRegions,
 } from './fill'
+export {
+  type HarvestSettings,
+  harvestDecisions,
+  harvestFindings,
+  harvestPages,
+  harvestSites,
+  harvests,
+  numberFormats,
+} from './harvest'
 export { addressChecks, callLimits, charges, doNotCallChecks, idempotencyKeys, jobs, lineChecks } from './jobs'
 export { batches, batchPieces, heldRows, laneRules, layouts, lists, rows, segments } from './lists'
 export { pairDecisions, pairStates, pairs, valueChoices } from './pair'

@@ -1,0 +1,325 @@
+import type { Harvest, HarvestedSite, Me, TriedFormat } from '@upper-field/contract'
+import {
+  exampleOf,
+  formatOfExample,
+  type NumberFormat,
+  readPage,
+  type TriedFormat as Tried,
+  tryFormat,
+} from '@upper-field/core/harvest'
+import { isValidE164 } from '@upper-field/core/phone'
+import { and, desc, eq, sql } from 'drizzle-orm'
+import type { Hono } from 'hono'
+import { asBatch } from '../bring/batches'
+import { transaction } from '../db/database'
+import { harvestDecisions, harvestPages, harvestSites, harvests, jobs, numberFormats } from '../db/schema'
+import { notFound, Problem } from '../http/problem'
+import { serve } from '../http/serve'
+import { createJob, resumeJob } from '../jobs/store'
+import { findList, findOpenList } from '../lists/routes'
+import type { Services } from '../services'
+import type { Visitor } from './fetchPage'
+import { findingsOf, sitesOfHarvest } from './findings'
+import { readFailedAgain } from './harvestJob'
+import { addressesOf, planOf } from './plan'
+import { addPages, findAnew, formatsOf, type HarvestRow, htmlOf, type PageRow } from './storePage'
+import { takeFindings } from './takeFindings'
+
+/** Examples of what a format would do that are shown. */
+const SHOWN = 20
+const OVER = ['done', 'stopped', 'failed']
+
+export function harvestRoutes(app: Hono, services: Services): void {
+  const { db, pool, config } = services
+  const visitorOf = (me: Me): Visitor => ({ config, contact: me.email })
+  const find = async (harvestId: string): Promise<HarvestRow> => {
+    const [found] = await db.select().from(harvests).where(eq(harvests.id, harvestId))
+    if (!found) throw notFound('reading of pages')
+    return found
+  }
+  const findOpen = async (harvestId: string): Promise<HarvestRow> => {
+    const found = await find(harvestId)
+    await findOpenList(db, found.listId)
+    return found
+  }
+
+  serve(app, services, 'planHarvest', async ({ params, body, me }) => {
+    await findOpenList(db, params.listId)
+    return planOf(services, visitorOf(me), await addressesOf(db, params.listId, body.source), body)
+  })
+
+  serve(app, services, 'startHarvest', async ({ params, body, me }) => {
+    const list = await findOpenList(db, params.listId)
+    const { urls } = await addressesOf(db, list.id, body.source)
+    const { follow, pagesPerSite, country, name } = body
+    const made = await transaction(pool, async (tx) => {
+      const [row] = await tx
+        .insert(harvests)
+        .values({
+          listId: list.id,
+          name,
+          settings: { follow, pagesPerSite, country },
+          contact: me.email,
+          madeBy: me.name,
+        })
+        .returning()
+      if (!row) throw new Error('insert returned nothing')
+      await addPages(
+        tx,
+        row.id,
+        urls.map((url) => ({ url, depth: 0, rank: 0 })),
+      )
+      const job = await createJob(tx, {
+        kind: 'harvest',
+        listId: list.id,
+        unit: 'pages',
+        total: urls.length,
+        payload: { harvestId: row.id },
+        startedBy: me.name,
+      })
+      await tx.update(harvests).set({ jobId: job.id }).where(eq(harvests.id, row.id))
+      return { ...row, jobId: job.id }
+    })
+    return describe(made)
+  })
+
+  serve(app, services, 'readHarvests', async ({ params }) => {
+    await findList(db, params.listId)
+    const all = await db
+      .select()
+      .from(harvests)
+      .where(eq(harvests.listId, params.listId))
+      .orderBy(desc(harvests.madeAt))
+      .limit(50)
+    return Promise.all(all.map(describe))
+  })
+
+  serve(app, services, 'readHarvest', async ({ params }) => {
+    const harvest = await find(params.harvestId)
+    return { ...(await describe(harvest)), ofSites: await sitesOfHarvest(db, harvest.id) }
+  })
+
+  serve(app, services, 'readHarvestedSite', async ({ params, query, me }) => {
+    const harvest = await find(params.harvestId)
+    const findings = await findingsOf(db, harvest.id, query.site)
+    await services.callLimits.read(me.id, findings.length)
+    return {
+      site: query.site,
+      findings: findings.map(({ site: _, ...one }) => one),
+      ...(await pagesOf(harvest, query.site)),
+    }
+  })
+
+  async function pagesOf({ id }: HarvestRow, site: string): Promise<Pick<HarvestedSite, 'business' | 'pages'>> {
+    const pages = await db
+      .select()
+      .from(harvestPages)
+      .where(and(eq(harvestPages.harvestId, id), eq(harvestPages.site, site)))
+      .orderBy(harvestPages.depth, harvestPages.rank, harvestPages.id)
+      .limit(50)
+    if (pages.length === 0) throw notFound('site')
+    return {
+      business: asBusiness(pages.find(({ business }) => business !== null)?.business ?? null),
+      pages: pages.map((page) => ({
+        id: page.id,
+        url: page.finalUrl ?? page.url,
+        state: page.state,
+        problem: page.problem,
+        title: page.title,
+        language: page.language,
+        country: page.country,
+        fetchedAt: page.fetchedAt?.toISOString() ?? null,
+        blocks: page.state === 'read' ? blocksOf(htmlOf(page)) : [],
+        leftOut: page.leftOut.map((one) => ({ ...one })),
+      })) as HarvestedSite['pages'],
+    }
+  }
+
+  serve(app, services, 'decideFinding', async ({ params, body, me }) => {
+    const harvest = await findOpen(params.harvestId)
+    const { site, kind, value, decision, corrected } = body
+    const known = (await findingsOf(db, harvest.id, site)).some((one) => one.kind === kind && one.value === value)
+    if (!known) throw notFound('value')
+    if (corrected !== null && kind === 'number' && !isValidE164(corrected))
+      throw new Problem(422, 'no-number', 'This is no number that can be dialled from abroad, such as +43 5246 555018.')
+    if (corrected !== null && kind === 'email' && !/^[^\s@]+@[^\s@]+\.[^\s@]+$/.test(corrected))
+      throw new Problem(422, 'no-address', 'This is no e-mail address.')
+    const key = { harvestId: harvest.id, site, kind, value }
+    if (decision === null)
+      await db
+        .delete(harvestDecisions)
+        .where(
+          and(
+            eq(harvestDecisions.harvestId, harvest.id),
+            eq(harvestDecisions.site, site),
+            eq(harvestDecisions.kind, kind),
+            eq(harvestDecisions.value, value),
+          ),
+        )
+    else {
+      const decided = { decision, corrected, by: me.name, at: new Date(services.now()) }
+      await db
+        .insert(harvestDecisions)
+        .values({ ...key, ...decided })
+        .onConflictDoUpdate({
+          target: [harvestDecisions.harvestId, harvestDecisions.site, harvestDecisions.kind, harvestDecisions.value],
+          set: decided,
+        })
+    }
+    return {}
+  })
+
+  serve(app, services, 'readPagesAgain', async ({ params, body }) => {
+    const harvest = await findOpen(params.harvestId)
+    const pages = await transaction(pool, async (tx) => {
+      const waiting = await readFailedAgain(tx, harvest.id, body.site)
+      if (waiting > 0 && harvest.jobId) {
+        const [job] = await tx.select().from(jobs).where(eq(jobs.id, harvest.jobId)).for('update')
+        if (job?.state === 'done') await tx.update(jobs).set({ state: 'stopped' }).where(eq(jobs.id, job.id))
+        if (job && (job.state === 'done' || OVER.includes(job.state))) await resumeJob(tx, job.id)
+      }
+      return waiting
+    })
+    return { pages }
+  })
+
+  serve(app, services, 'takeHarvest', async ({ params }) => {
+    const harvest = await findOpen(params.harvestId)
+    const [job] = harvest.jobId ? await db.select().from(jobs).where(eq(jobs.id, harvest.jobId)) : []
+    if (job && !OVER.includes(job.state))
+      throw new Problem(409, 'still-reading', 'Pages are still being read. Stop it, or wait until it is done.')
+    return asBatch(await takeFindings(services, harvest))
+  })
+
+  serve(app, services, 'learnFormat', async ({ params, body }) => {
+    const harvest = await find(params.harvestId)
+    const example = exampleOf(body)
+    if (!example)
+      throw new Problem(422, 'no-example', 'What was marked is no number: mark its digits, six of them at least.')
+    return tried(harvest, formatOfExample(example, { name: example.raw, takes: body.takes, country: body.country }))
+  })
+
+  serve(app, services, 'tryFormat', async ({ params, body }) => tried(await find(params.harvestId), body))
+
+  async function tried(harvest: HarvestRow, format: NumberFormat): Promise<TriedFormat> {
+    const known = await formatsOf(db)
+    const all: Tried[] = []
+    let pages = 0
+    for (let after = 0; ; ) {
+      const some = await db
+        .select({ page: harvestPages, siteCountry: harvestSites.country })
+        .from(harvestPages)
+        .innerJoin(
+          harvestSites,
+          and(eq(harvestSites.harvestId, harvestPages.harvestId), eq(harvestSites.site, harvestPages.site)),
+        )
+        .where(
+          and(
+            eq(harvestPages.harvestId, harvest.id),
+            eq(harvestPages.state, 'read'),
+            sql`${harvestPages.id} > ${after}`,
+          ),
+        )
+        .orderBy(harvestPages.id)
+        .limit(50)
+      all.push(
+        tryFormat(
+          some.map(({ page, siteCountry }) => ({
+            url: page.finalUrl ?? page.url,
+            country: page.country ?? siteCountry,
+            page: readPage(htmlOf(page)),
+          })),
+          known,
+          format,
+        ),
+      )
+      pages += some.length
+      const last = some.at(-1)?.page.id
+      if (last === undefined) break
+      after = last
+    }
+    const finds = all.flatMap((one) => one.finds)
+    const loses = all.flatMap((one) => one.loses)
+    const lookAlikes = all.flatMap((one) => one.lookAlikes)
+    return {
+      format: {
+        ...format,
+        groups: format.groups.map((group) => ({ ...group })),
+        after: [...format.after],
+        notAfter: [...format.notAfter],
+      },
+      pages,
+      finds: finds.length,
+      loses: loses.length,
+      lookAlikes: lookAlikes.length,
+      found: finds.slice(0, SHOWN).map((one) => ({ ...one })),
+      lost: loses.slice(0, SHOWN).map((one) => ({ ...one })),
+      suspects: lookAlikes.slice(0, SHOWN).map((one) => ({ ...one })),
+    }
+  }
+
+  serve(app, services, 'keepFormat', async ({ params, body, me }) => {
+    const harvest = await findOpen(params.harvestId)
+    const kept = { format: body, madeBy: me.name, madeAt: new Date(services.now()) }
+    await transaction(pool, async (tx) => {
+      await tx
+        .insert(numberFormats)
+        .values({ name: body.name, ...kept })
+        .onConflictDoUpdate({ target: numberFormats.name, set: kept })
+      await findAnew(tx, harvest, await formatsOf(tx))
+    })
+    return {}
+  })
+
+  serve(app, services, 'readFormats', async () => {
+    const all = await db.select().from(numberFormats).orderBy(numberFormats.name)
+    return all.map(({ format, madeBy, madeAt }) => ({
+      format: { ...format, groups: [...format.groups], after: [...format.after], notAfter: [...format.notAfter] },
+      madeBy,
+      madeAt: madeAt.toISOString(),
+    }))
+  })
+
+  serve(app, services, 'dropFormat', async ({ params }) => {
+    const dropped = await db.delete(numberFormats).where(eq(numberFormats.name, params.name)).returning()
+    if (dropped.length === 0) throw notFound('format')
+    return {}
+  })
+
+  async function describe(harvest: HarvestRow): Promise<Harvest> {
+    const sites = await sitesOfHarvest(db, harvest.id)
+    const sum = (of: (site: (typeof sites)[number]) => number) => sites.reduce((all, site) => all + of(site), 0)
+    const { follow, pagesPerSite, country } = harvest.settings
+    return {
+      id: harvest.id,
+      listId: harvest.listId,
+      name: harvest.name,
+      follow,
+      pagesPerSite,
+      country,
+      jobId: harvest.jobId,
+      batchId: harvest.batchId,
+      madeBy: harvest.madeBy,
+      madeAt: harvest.madeAt.toISOString(),
+      sites: sites.length,
+      sitesRead: sites.filter(({ state, waiting }) => state !== 'waiting' && waiting === 0).length,
+      pages: sum(({ pages }) => pages),
+      pagesRead: sum(({ read }) => read),
+      businesses: sites.filter(({ numbers, emails }) => numbers + emails > 0).length,
+      numbers: sum(({ numbers }) => numbers),
+      emails: sum(({ emails }) => emails),
+      toLookAt: sum(({ toLookAt }) => toLookAt),
+    }
+  }
+}
+
+const asBusiness = (business: PageRow['business']): HarvestedSite['business'] =>
+  business && { ...business, openingHours: [...business.openingHours] }
+
+/** The text of a page as it is shown: its first blocks, none of them without end. */
+const blocksOf = (html: string): string[] =>
+  readPage(html)
+    .blocks.slice(0, MOST_BLOCKS)
+    .map(({ text }) => text.slice(0, LONGEST_BLOCK))
+const MOST_BLOCKS = 400
+const LONGEST_BLOCK = 4000

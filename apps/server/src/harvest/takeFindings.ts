@@ -1,0 +1,140 @@
+import type { Mapping } from '@upper-field/core/table'
+import { and, eq, isNull, sql } from 'drizzle-orm'
+import { growBatch, makeOwnBatch } from '../bring/ownBatch'
+import { type Db, transaction } from '../db/database'
+import { batches, harvestPages, harvests } from '../db/schema'
+import { Problem } from '../http/problem'
+import type { BatchRow } from '../projection/rowCells'
+import type { Services } from '../services'
+import { type FoundAt, findingsOf } from './findings'
+import type { HarvestRow } from './storePage'
+
+/** The columns of a batch from public pages. */
+const COLUMNS: readonly { readonly heading: string; readonly field: Mapping[number] }[] = [
+  { heading: 'Business', field: 'company' },
+  { heading: 'Telephone', field: 'number' },
+  { heading: 'E-mail', field: 'email' },
+  { heading: 'Site', field: 'web' },
+  { heading: 'Country', field: 'country' },
+  { heading: 'Address', field: null },
+  { heading: 'Opening hours', field: null },
+  { heading: 'Page', field: null },
+  { heading: 'How it was found', field: null },
+  { heading: 'Quotation', field: null },
+  { heading: 'Read on', field: null },
+]
+/** A site that shows more lines than this tells of several businesses: each line is a row of its own. */
+const MOST_LINES = 6
+
+/** Makes an ordinary batch of what was found: a row for each business, with where everything stands. */
+export async function takeFindings(services: Services, harvest: HarvestRow): Promise<BatchRow> {
+  const { db, pool } = services
+  const cells = await rowsOf(db, harvest)
+  if (cells.length === 0)
+    throw new Problem(422, 'nothing-found', 'Nothing that was found is taken: there would be no row.')
+  const batch = await transaction(pool, async (tx) => {
+    const made = await makeOwnBatch(tx, {
+      listId: harvest.listId,
+      name: harvest.name,
+      columns: COLUMNS,
+      sourceKind: 'public-page',
+      gatheredOn: new Date(services.now()).toISOString().slice(0, 10),
+      lawfulBasis: 'not-stated',
+      note: `Read from public pages, begun on ${harvest.madeAt.toISOString().slice(0, 10)}.`,
+    })
+    const taken = await tx
+      .update(harvests)
+      .set({ batchId: made.id })
+      .where(and(eq(harvests.id, harvest.id), isNull(harvests.batchId)))
+      .returning({ id: harvests.id })
+    if (taken.length === 0) throw new Problem(409, 'taken-already', 'What was found is a batch already.')
+    return made
+  })
+  try {
+    await growBatch(services, batch, cells)
+  } catch (error) {
+    await giveBack(db, harvest.id, batch.id)
+    throw error
+  }
+  const [grown] = await db.select().from(batches).where(eq(batches.id, batch.id))
+  return grown ?? batch
+}
+
+/** The list was busy: what was found stays to be taken, and no empty batch is left. */
+async function giveBack(db: Db, harvestId: string, batchId: string): Promise<void> {
+  const { rows } = await db.execute(sql`select 1 from rows where batch_id = ${batchId} limit 1`)
+  if (rows.length > 0) return
+  await db.update(harvests).set({ batchId: null }).where(eq(harvests.id, harvestId))
+  await db.delete(batches).where(eq(batches.id, batchId))
+}
+
+type Row = readonly string[]
+
+async function rowsOf(db: Db, { id }: HarvestRow): Promise<readonly Row[]> {
+  const taken = (await findingsOf(db, id, null)).filter(({ state }) => state === 'taken')
+  const facts = await factsOfSites(db, id)
+  const bySite = new Map<string, FoundAt[]>()
+  for (const one of taken) bySite.set(one.site, [...(bySite.get(one.site) ?? []), one])
+  return [...bySite].flatMap(([site, all]) => rowsOfSite(site, all, facts.get(site)))
+}
+
+interface SiteFacts {
+  readonly country: string
+  readonly name: string
+  readonly title: string
+  readonly address: string
+  readonly openingHours: string
+  readonly fetchedOn: string
+}
+
+function rowsOfSite(site: string, all: readonly FoundAt[], facts: SiteFacts | undefined): readonly Row[] {
+  const numbers = all.filter(({ kind }) => kind === 'number')
+  const emails = all.filter(({ kind }) => kind === 'email')
+  const together = numbers.length <= MOST_LINES ? [numbers] : numbers.map((one) => [one])
+  return together.map((lines, at) => {
+    const mails = at === 0 ? emails : []
+    const those = [...lines, ...mails]
+    return [
+      facts?.name || facts?.title || site,
+      lines.map(shownValue).join(' / '),
+      mails.map(shownValue).join(' / '),
+      site,
+      facts?.country ?? '',
+      facts?.address ?? '',
+      facts?.openingHours ?? '',
+      [...new Set(those.flatMap(({ pages }) => pages))].join(' '),
+      [...new Set(those.flatMap(({ how }) => how))].join(', '),
+      those.map(({ quote }) => quote).join(' | '),
+      facts?.fetchedOn ?? '',
+    ]
+  })
+}
+
+const shownValue = ({ value, corrected }: FoundAt): string => corrected ?? value
+
+async function factsOfSites(db: Db, harvestId: string): Promise<ReadonlyMap<string, SiteFacts>> {
+  const pages = await db
+    .select({
+      site: harvestPages.site,
+      title: harvestPages.title,
+      country: harvestPages.country,
+      business: harvestPages.business,
+      fetchedAt: harvestPages.fetchedAt,
+    })
+    .from(harvestPages)
+    .where(and(eq(harvestPages.harvestId, harvestId), eq(harvestPages.state, 'read')))
+    .orderBy(harvestPages.depth, harvestPages.id)
+  const facts = new Map<string, SiteFacts>()
+  for (const { site, title, country, business, fetchedAt } of pages) {
+    const known = facts.get(site)
+    facts.set(site, {
+      country: known?.country || (country ?? ''),
+      name: known?.name || (business?.name ?? ''),
+      title: known?.title || title,
+      address: known?.address || (business?.address ?? ''),
+      openingHours: known?.openingHours || (business?.openingHours.join('; ') ?? ''),
+      fetchedOn: known?.fetchedOn || (fetchedAt?.toISOString().slice(0, 10) ?? ''),
+    })
+  }
+  return facts
+}
