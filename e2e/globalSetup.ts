@@ -31,6 +31,8 @@ export default async function globalSetup(): Promise<() => Promise<void>> {
       SEALING_SECRET: 'and another secret of forty characters here',
       ALLOW_PLAIN_HTTP: '1',
       LATE_ANSWER_SECONDS: '5',
+      PAGE_DELAY_SECONDS: '0.05',
+      EXAMPLE_WEB: standIns.url,
       DEMO: '1',
       ALLOW_PRIVATE_ADDRESSES: '1',
       WEB_DIR: join(ROOT, 'apps/web/dist'),

@@ -41,6 +41,7 @@ const standIns = start('node', ['apps/standins/dist/main.js'], {
     STANDINS_BOOKS: join(HOME, 'books'),
   },
 })
+const [, outside] = await standIns.whenReady.catch(failed)
 const port = await choosePort()
 const server = start('node', ['apps/server/dist/main.js'], {
   name: 'The application',
@@ -53,6 +54,8 @@ const server = start('node', ['apps/server/dist/main.js'], {
     SEALING_SECRET: `${settings.sealing},${settings.secret}`,
     DEMO: '1',
     LATE_ANSWER_SECONDS: '20',
+    // The made-up web of the stand-ins, and no real site.
+    EXAMPLE_WEB: outside,
     ALLOW_PRIVATE_ADDRESSES: '1',
     ALLOW_PLAIN_HTTP: '1',
     WEB_DIR: join(ROOT, 'apps/web/dist'),
@@ -64,24 +67,15 @@ process.on('SIGINT', () => void stop(0))
 process.on('SIGTERM', () => void stop(0))
 
 try {
-  const [, standInsUrl] = await standIns.whenReady
   const [, url] = await server.whenReady
   writeFileSync(RUNNING, JSON.stringify({ pid: process.pid, url }))
-  mustRun('npx', [
-    'tsx',
-    'scripts/loadDemo.ts',
-    url,
-    standInsUrl,
-    join(HOME, 'files'),
-    JSON.stringify(settings.keys),
-    rows,
-  ])
+  mustRun('npx', ['tsx', 'scripts/loadDemo.ts', url, outside, join(HOME, 'files'), JSON.stringify(settings.keys), rows])
   console.log(`
 Upper Field is ready:  ${url}
 
 Open it and choose "Enter as Maud Ostrander". No password is needed in the demo.
 Files to bring in:     ${join(HOME, 'files')}
-The services it asks:  ${standInsUrl}/world
+The services it asks:  ${outside}/world
 Ctrl-C stops it; the data is kept. Start over with: npm run demo -- --fresh
 `)
 } catch (error) {
@@ -105,6 +99,12 @@ async function stop(code) {
   }
   rmSync(RUNNING, { force: true })
   process.exit(code)
+}
+
+/** Before there is anything else to be stopped. */
+function failed(error) {
+  cluster.stop()
+  fail(error.message)
 }
 
 function refuseSecondStart() {

@@ -2,6 +2,7 @@ import { mkdirSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { type ApiClient, createClient, type NewBatch } from '@upper-field/contract'
 import { type DemoFile, scenarioFiles } from '@upper-field/demo'
+import { createWeb } from '@upper-field/standins/web'
 import { createWorld, worldFor } from '@upper-field/standins/world'
 import { bringIn, untilEnded } from './bringIn'
 import { makeAudiences } from './demoAudiences'
@@ -12,7 +13,8 @@ const [baseUrl = '', standInsUrl = '', folder = '', keysJson = '{}', rowsText = 
 const rows = Number(rowsText)
 const keys = JSON.parse(keysJson) as Record<string, string>
 const { seed, ...size } = worldFor(rows)
-const files = scenarioFiles(createWorld(seed, size), { rows })
+const world = createWorld(seed, size)
+const files = scenarioFiles(world, { rows })
 // Called only now: a connection that rests while the files are made may be closed just when it is needed.
 const api = createClient(baseUrl)
 await api.call('enterDemo')
@@ -70,7 +72,11 @@ const BATCHES: readonly (readonly [file: string, facts: Partial<NewBatch>])[] = 
     },
   ],
 ]
-if ((await api.call('readLists')).length === 0) await makeAutumnList(api)
+if ((await api.call('readLists')).length === 0) {
+  // They are read while everything else is made.
+  await readPages(api)
+  await makeAutumnList(api)
+}
 
 /** Three batches in, who is one person looked for, lines of one country checked, a sample and one run behind it. */
 async function makeAutumnList(client: ApiClient): Promise<void> {
@@ -113,6 +119,21 @@ async function makeHomeList(client: ApiClient): Promise<string> {
     lawfulBasis: 'consent',
   })
   return list.id
+}
+
+/** The sites an association of campsites lists. Whether to bring them in is left to whoever opens the demo. */
+async function readPages(client: ApiClient): Promise<void> {
+  const list = await client.call('makeList', { body: { name: 'Campsites on the web' } })
+  await client.call('startHarvest', {
+    params: { listId: list.id },
+    body: {
+      name: 'Members of the campsite association',
+      source: { from: 'addresses', addresses: [...createWeb(world, { speed: 1 }).hosts] },
+      follow: 'contact',
+      pagesPerSite: 4,
+      country: null,
+    },
+  })
 }
 
 /** How much quicker than life the services answer from now on. */

@@ -28,6 +28,7 @@ const standIns = start('node', ['apps/standins/dist/main.js'], {
   ready: /listen on (\S+)/,
   env: { STANDIN_KEYS: JSON.stringify(KEYS), ...SPEED },
 })
+const [, outside] = await standIns.whenReady
 const server = start('node', ['apps/server/dist/main.js'], {
   name: 'The application',
   ready: /listens on (\S+)/,
@@ -40,6 +41,8 @@ const server = start('node', ['apps/server/dist/main.js'], {
     DEMO: '1',
     ALLOW_PRIVATE_ADDRESSES: '1',
     LATE_ANSWER_SECONDS: '5',
+    PAGE_DELAY_SECONDS: '0.05',
+    EXAMPLE_WEB: outside,
     WEB_DIR: join(ROOT, 'apps/web/dist'),
   },
 })
@@ -55,10 +58,9 @@ const browser = await chromium.launch({
   ],
 })
 try {
-  const [, standInsUrl] = await standIns.whenReady
   const [, url] = await server.whenReady
   const files = join(HOME, 'files')
-  mustRun('npx', ['tsx', 'scripts/loadDemo.ts', url, standInsUrl, files, JSON.stringify(KEYS)], { env: SPEED })
+  mustRun('npx', ['tsx', 'scripts/loadDemo.ts', url, outside, files, JSON.stringify(KEYS)], { env: SPEED })
   const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage()
   await takePictures(page, url, files)
 } finally {

@@ -94,6 +94,8 @@ const TAGS = [
   'Fills',
   'Editions',
   'Audiences',
+  'Harvests',
+  'Formats',
   'Keys',
   'Today',
   'Connections',

@@ -46,6 +46,11 @@ export const router = createBrowserRouter([
         children: [
           { index: true, element: <Navigate to="tidy" replace /> },
           { path: 'bring', lazy: async () => ({ Component: (await import('./bring/BringView')).BringView }) },
+          { path: 'bring/pages', lazy: async () => ({ Component: (await import('./harvest/PagesView')).PagesView }) },
+          {
+            path: 'bring/pages/:harvestId',
+            lazy: async () => ({ Component: (await import('./harvest/HarvestView')).HarvestView }),
+          },
           { path: 'tidy', lazy: async () => ({ Component: (await import('./tidy/TidyView')).TidyView }) },
           { path: 'pair', lazy: async () => ({ Component: (await import('./pair/PairView')).PairView }) },
           { path: 'check', lazy: async () => ({ Component: (await import('./check/CheckView')).CheckView }) },

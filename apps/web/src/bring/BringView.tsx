@@ -2,6 +2,7 @@ import type { List } from '@upper-field/contract'
 import { useState } from 'react'
 import { useOutletContext } from 'react-router'
 import { useReadBatchesQuery, useReadJobsQuery, useReadMeQuery } from '../api'
+import { BringTabs } from '../harvest/BringTabs'
 import { Empty } from '../kit/Notice'
 import { JobLine } from '../shell/JobStrip'
 import { StoryPanel } from '../shell/StoryPanel'
@@ -53,19 +54,23 @@ export function BringView() {
       <aside aria-label="Batches" className="h-full w-[260px] shrink-0 overflow-y-auto border-r border-line px-3 py-3">
         <Batches batches={batches} chosen={chosen === 'compare' ? chosen : (batch?.id ?? null)} onChoose={setChosen} />
       </aside>
-      <main className="min-w-0 flex-1 overflow-y-auto px-5 py-3">
-        {chosen === 'compare' && batches.length > 0 ? (
-          <CompareBatches listId={listId} batches={batches} onChoose={setChosen} />
-        ) : batch ? (
-          <BatchView key={batch.id} batch={batch} mayChange={mayBring} job={job ? <JobLine job={job} /> : null} />
-        ) : (
-          <Empty title="Bring in the first file">
-            <p>
-              Lists of prospects, as messy as they are. They are looked at here first; nothing is sent until you say so.
-            </p>
-          </Empty>
-        )}
-        {mayBring ? <DropZone onFiles={(files) => bench.add(files)} /> : null}
+      <main className="min-w-0 flex-1 overflow-y-auto pt-3">
+        <BringTabs />
+        <div className="px-5 pb-3">
+          {chosen === 'compare' && batches.length > 0 ? (
+            <CompareBatches listId={listId} batches={batches} onChoose={setChosen} />
+          ) : batch ? (
+            <BatchView key={batch.id} batch={batch} mayChange={mayBring} job={job ? <JobLine job={job} /> : null} />
+          ) : (
+            <Empty title="Bring in the first file">
+              <p>
+                Lists of prospects, as messy as they are. They are looked at here first; nothing is sent until you say
+                so.
+              </p>
+            </Empty>
+          )}
+          {mayBring ? <DropZone onFiles={(files) => bench.add(files)} /> : null}
+        </div>
       </main>
       {contactId !== null ? (
         <aside aria-label="Story" className="h-full w-[312px] shrink-0 border-l border-line bg-surface">

@@ -12,10 +12,15 @@ export function CountrySelect({
   value,
   onChange,
   hint,
+  label = 'Default country',
+  none = 'none',
 }: {
   value: string | null
   onChange: (country: string | null) => void
-  hint: string
+  hint?: string
+  label?: string
+  /** What stands for no country. */
+  none?: string
 }) {
   const named = useMemo(
     () => CODES.map((code) => [code, countryName(code)] as const).sort((a, b) => a[1].localeCompare(b[1])),
@@ -23,12 +28,12 @@ export function CountrySelect({
   )
   return (
     <SelectField
-      label="Default country"
+      label={label}
       hint={hint}
       value={value ?? ''}
       onChange={(event) => onChange(event.target.value || null)}
     >
-      <option value="">none</option>
+      <option value="">{none}</option>
       {named.map(([code, name]) => (
         <option key={code} value={code}>
           {name}

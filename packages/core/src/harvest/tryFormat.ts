@@ -62,13 +62,16 @@ const takenOf = (findings: readonly Finding[]): ReadonlyMap<string, Finding> =>
 
 const changed = (url: string, { value, raw, quote }: Finding): Changed => ({ url, value, raw, quote })
 
+/** The last word of more than two letters. */
+const LAST_WORD = /([\p{L}-]{3,})[^\p{L}]*(?:\p{L}{1,2}[^\p{L}]*)?$/u
+
 /** What is written in a format behind a word for another thing, with that word. */
 function suspectsOn(page: Page, country: string | null, format: NumberFormat): ReadonlyMap<string, string> {
   return new Map(
     page.blocks.flatMap(({ text }) =>
       runsIn(text).flatMap(({ raw, own }) => {
         if (sayingOf(own) !== 'other' || !isWrittenIn({ raw, before: own }, country, format)) return []
-        return [[raw, /([\p{L}-]+)[^\p{L}]*$/u.exec(own)?.[1] ?? ''] as const]
+        return [[raw, LAST_WORD.exec(own)?.[1] ?? ''] as const]
       }),
     ),
   )
