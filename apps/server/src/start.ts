@@ -20,6 +20,7 @@ import { lookAtAll } from './send/lookAt'
 import { removeOverdue } from './send/owedRemovals'
 import type { Services } from './services'
 import { letExpiredGo } from './suppression/expiry'
+import { deliverDue } from './webhooks/deliver'
 
 export interface Running {
   readonly port: number
@@ -121,10 +122,12 @@ export async function startJobs(config: Config): Promise<{ stop(): Promise<void>
   tidyUp()
   const clock = setInterval(tidyUp, TIDY_UP_EVERY)
   const looking = setInterval(() => byItself(services, lookAtAll), LOOK_EVERY)
+  const telling = setInterval(() => byItself(services, deliverDue), LOOK_EVERY)
   return {
     stop: async () => {
       clearInterval(clock)
       clearInterval(looking)
+      clearInterval(telling)
       await runner.stop()
       await services.close()
     },

@@ -52,13 +52,16 @@ export interface ApiClient {
 
 type BodyInit = NonNullable<Parameters<typeof fetch>[1]>['body']
 
-/** A typed client for programs: scripts, tests, benches. Keeps the session's cookie. Throws CallFailed. */
-export function createClient(baseUrl: string, session = ''): ApiClient {
+/**
+ * A typed client for programs: scripts, tests, benches. Keeps the session's cookie. Throws CallFailed.
+ * @param always headers of every call, such as the key of a program
+ */
+export function createClient(baseUrl: string, session = '', always: Readonly<Record<string, string>> = {}): ApiClient {
   let cookie = session
   const send = async (path: string, init: NonNullable<Parameters<typeof fetch>[1]>): Promise<Response> => {
     const response = await fetch(baseUrl + path, {
       ...init,
-      headers: { ...(init.headers as Record<string, string>), cookie, origin: baseUrl },
+      headers: { ...always, ...(init.headers as Record<string, string>), cookie, origin: baseUrl },
     })
     const set = response.headers.getSetCookie().map((line) => line.split(';')[0])
     if (set.length > 0) cookie = set.join('; ')

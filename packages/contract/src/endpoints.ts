@@ -5,6 +5,7 @@ import type { Endpoint } from './endpoints/endpoint'
 import { harvestEndpoints } from './endpoints/harvest'
 import { jobsEndpoints } from './endpoints/jobs'
 import { listsEndpoints } from './endpoints/lists'
+import { machineEndpoints } from './endpoints/machine'
 import { moneyEndpoints } from './endpoints/money'
 import { pairEndpoints } from './endpoints/pair'
 import { peopleEndpoints } from './endpoints/people'
@@ -24,6 +25,7 @@ export const endpoints = {
   ...pairEndpoints,
   ...bringEndpoints,
   ...harvestEndpoints,
+  ...machineEndpoints,
   ...jobsEndpoints,
   ...moneyEndpoints,
   ...splitEndpoints,

@@ -17,6 +17,7 @@ import { type BatchRow, fileSettingsOf, settingsOf } from '../projection/rowCell
 import { tidyingOf } from '../projection/tidying'
 import type { Services } from '../services'
 import { holdersByList, keysSince } from '../suppression/entryHolders'
+import { tellWebhooks } from '../webhooks/tell'
 import { loadBytes, PIECE } from './pieces'
 import { type ProjectedRows, projectRows, storeProjected } from './projectRows'
 import { type MendCounts, type ReadPiece, readPiece } from './readPiece'
@@ -157,6 +158,7 @@ async function finish(services: Services, job: JobRow, batch: BatchRow, mends: M
       .select({ rows: batches.rows, held: batches.held })
       .from(batches)
       .where(eq(batches.id, batch.id))
+    await tellWebhooks(tx, batch.listId, 'batch.ready', [{ batchId: batch.id, ...counts }])
     const filled = await fillNewBatch(tx, batch)
     await saveJob(tx, job.id, {
       phase: 'done',

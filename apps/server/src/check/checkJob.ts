@@ -8,6 +8,7 @@ import { withListLock } from '../lists/listLock'
 import { countContacts } from '../projection/cube'
 import { refreshContacts } from '../projection/refresh'
 import type { Services } from '../services'
+import { tellWebhooks } from '../webhooks/tell'
 import { type FactAnswer, type FactTerms, openFacts } from './openFacts'
 import { noteOrder, type OpenOrder, openOrderOf, subjectsToOrder, unanswered } from './orders'
 import { holdersOf, storeAnswers } from './storeAnswers'
@@ -115,6 +116,12 @@ async function settle<A>(
     for (const listId of touched) {
       const ids = holders.flatMap((one) => (one.listId === listId ? one.id : []))
       await refreshContacts(tx, client, ids)
+      await tellWebhooks(
+        tx,
+        listId,
+        'contact.judged',
+        ids.map((contactId) => ({ contactId, of: subject.of })),
+      )
     }
     const { done, result } = await findJob(tx, job.id)
     const spent = Number(result.spent ?? 0) + cost

@@ -1,5 +1,5 @@
 import { and, eq } from 'drizzle-orm'
-import { connections, destinationKeys } from '../db/schema'
+import { connections, destinationKeys, webhooks } from '../db/schema'
 import type { Services } from '../services'
 import { seal, unsealWithAny } from './seal'
 
@@ -20,6 +20,12 @@ export async function sealAgain({ db, config }: Pick<Services, 'db' | 'config'>)
     if (sealed === null) continue
     const isThisOne = and(eq(destinationKeys.destination, destination), eq(destinationKeys.sealedKey, sealedKey))
     count += (await db.update(destinationKeys).set({ sealedKey: sealed }).where(isThisOne).returning()).length
+  }
+  for (const { id, secret } of await db.select().from(webhooks)) {
+    const sealed = sealedAnew(secret, config.sealingSecrets)
+    if (sealed === null) continue
+    const isThisOne = and(eq(webhooks.id, id), eq(webhooks.secret, secret))
+    count += (await db.update(webhooks).set({ secret: sealed }).where(isThisOne).returning()).length
   }
   return count
 }

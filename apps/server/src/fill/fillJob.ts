@@ -9,6 +9,7 @@ import { type JobRow, saveJob } from '../jobs/store'
 import { withListLock } from '../lists/listLock'
 import { countContacts } from '../projection/cube'
 import type { Services } from '../services'
+import { tellWebhooks } from '../webhooks/tell'
 import { askProvider, type Connections, lookForAnswer, openConnections, reportAccepted } from './askProvider'
 import { type Answered, judgeAnswer, openChecks } from './judgeAnswers'
 import { askedInRun, type Moves, makeMoves, reopenForgotten, roomIn, setStates } from './moves'
@@ -272,6 +273,8 @@ async function report(
     result: { ...found, leftByBudget: n('budget'), spent: now?.spent ?? 0 },
     problem: n('budget') > 0 ? 'budget-reached' : null,
   })
+  if (isDone && n('budget') > 0)
+    await tellWebhooks(services.db, job.listId, 'budget.reached', [{ jobId: job.id, leftByBudget: n('budget') }])
   if (isDone) return { next: 'done' }
   if (n('open') > 0 && moved > 0) return { next: 'step' }
   return { next: 'later', seconds: isDaySpent && n('waiting') === 0 ? DAY_LOOK : LOOK }

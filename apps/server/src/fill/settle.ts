@@ -8,6 +8,7 @@ import { attempts, candidates, fillRuns, fills } from '../db/schema'
 import { withListLock } from '../lists/listLock'
 import { refreshContacts } from '../projection/refresh'
 import type { Services } from '../services'
+import { tellWebhooks } from '../webhooks/tell'
 import { keepCompanyFacts } from './companyFacts'
 import type { JudgedAnswer, JudgedCandidate } from './judgeAnswers'
 import { setStates } from './moves'
@@ -207,6 +208,12 @@ async function keepFound(tx: Db, { listId }: Run, judged: readonly JudgedAnswer[
   }
   if (fresh.length === 0) return []
   await insertRows(tx, fills, fresh)
+  await tellWebhooks(
+    tx,
+    listId,
+    'contact.filled',
+    fresh.map(({ contactId, foundAs, provider }) => ({ contactId, foundAs, provider })),
+  )
   // Whoever holds one of these numbers already shares it from now on.
   const e164s = fresh.flatMap(({ e164 }) => e164 ?? [])
   const holders = (await holdersOf(tx, LINES, e164s)).filter((one) => one.listId === listId)

@@ -11,6 +11,7 @@ import { harvestRoutes } from '../harvest/routes'
 import type { ServerEvents } from '../jobs/events'
 import { jobRoutes } from '../jobs/routes'
 import { listRoutes } from '../lists/routes'
+import { machineRoutes } from '../machine/routes'
 import { pairRoutes } from '../pair/routes'
 import { peopleRoutes } from '../people/routes'
 import { audienceRoutes } from '../send/audienceRoutes'
@@ -21,6 +22,7 @@ import { splitRoutes } from '../split/routes'
 import { suppressionRoutes } from '../suppression/routes'
 import { tidyRoutes } from '../tidy/routes'
 import { todayRoutes } from '../today/routes'
+import { webhookRoutes } from '../webhooks/routes'
 import { authRoutes } from './authRoutes'
 import { onlyOurHost } from './host'
 import { notFound, renderProblem } from './problem'
@@ -50,6 +52,11 @@ export function createApp(services: Services, events: ServerEvents): Hono {
     // Nothing of what is told here is to lie in a cache, on the way or on a disk.
     c.header('cache-control', 'no-store')
   })
+  app.use('/api/v1/*', async (c, next) => {
+    await next()
+    const answered = c.get('answered' as never) as ((status: number) => void) | undefined
+    answered?.(c.res.status)
+  })
   const fromOurPages = csrf(originOf(services.config))
   app.use('/api/*', (c, next) => (c.req.path.startsWith('/api/v1/callbacks/') ? next() : fromOurPages(c, next)))
   authRoutes(app, services)
@@ -69,6 +76,8 @@ export function createApp(services: Services, events: ServerEvents): Hono {
   audienceRoutes(app, services)
   connectionRoutes(app, services)
   spendRoutes(app, services)
+  machineRoutes(app, services)
+  webhookRoutes(app, services)
   jobRoutes(app, services, events)
   app.get('/api/openapi.json', (c) => c.json(openApiDocument()))
   app.all('/api/*', () => {

@@ -10,6 +10,7 @@ import {
 import type { Context, Hono } from 'hono'
 import type { z } from 'zod'
 import { freshenCallPlaces } from '../check/callPlaces'
+import { admitKey, type MachineKeyRow, noteCall, secretIn } from '../machine/keys'
 import { holdsNul, withoutNul } from '../nul'
 import type { SignedIn } from '../people/people'
 import type { Services } from '../services'
@@ -28,6 +29,8 @@ export interface Call<N extends EndpointName> {
   readonly body: ParsedBody<N>
   /** Who calls; the endpoint's role has been checked. */
   readonly me: Me
+  /** The key it is called with, where another program calls. */
+  readonly machine: MachineKeyRow | null
   /** The session it is called in; empty where none is needed. */
   readonly sessionId: string
   readonly c: Context
@@ -48,13 +51,15 @@ export function serve<N extends EndpointName>(
   const endpoint: Endpoint = endpoints[name]
   const path = `/api/v1${endpoint.path.replace(/\{(\w+)\}/g, ':$1')}`
   app.on(endpoint.method.toUpperCase(), path, async (c) => {
-    const { me, sessionId } = await permit(services, endpoint.role, c)
+    const { me, sessionId, machine } = await permit(services, endpoint, c)
+    if (machine) noteWhenAnswered(services, c, { keyId: machine.id, call: name })
     const call = {
       params: check(endpoint.params, plain(c.req.param())),
       query: check(endpoint.query, plain(c.req.query())),
       body: await bodyOf(services, endpoint, c),
       me,
       sessionId,
+      machine,
       c,
       signal: c.req.raw.signal,
     } as unknown as Call<N>
@@ -78,8 +83,16 @@ function asksWhoMayBeCalled(name: EndpointName, { query, body }: { query: unknow
   })
 }
 
-async function permit(services: Services, role: Role | null, c: Context): Promise<SignedIn> {
-  if (role === null) return { me: { id: '', name: '', email: '', role: 'viewer' }, sessionId: '' }
+type Permitted = SignedIn & { readonly machine: MachineKeyRow | null }
+
+/** Who calls: a person who is signed in, or a program with its key. */
+async function permit(services: Services, { role, scope }: Endpoint, c: Context): Promise<Permitted> {
+  if (role === null) return { me: { id: '', name: '', email: '', role: 'viewer' }, sessionId: '', machine: null }
+  const secret = secretIn(c.req.header('authorization'))
+  if (secret !== null) {
+    const machine = await admitKey(services, secret, scope)
+    return { me: { id: machine.id, name: machine.name, email: '', role: 'viewer' }, sessionId: '', machine }
+  }
   const found = await services.people.whoIs(c.req.raw.headers)
   if (!found) throw new Problem(401, 'not-signed-in', 'Sign in first.')
   const { me } = found
@@ -90,7 +103,17 @@ async function permit(services: Services, role: Role | null, c: Context): Promis
       `Your role is ${me.role}; this needs ${role === 'owner' ? 'an owner' : `an ${role}`}.`,
     )
   }
-  return found
+  return { ...found, machine: null }
+}
+
+/** How a program's call ends is told by the answer itself, also where it was refused. */
+function noteWhenAnswered(services: Services, c: Context, call: { keyId: string; call: string }): void {
+  const began = performance.now()
+  c.set(
+    'answered' as never,
+    ((status: number) =>
+      noteCall(services, { ...call, status, milliseconds: Math.round(performance.now() - began) })) as never,
+  )
 }
 
 async function bodyOf({ config }: Services, endpoint: Endpoint, c: Context): Promise<unknown> {

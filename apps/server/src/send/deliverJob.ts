@@ -8,6 +8,7 @@ import { type JobRow, saveJob } from '../jobs/store'
 import { withListLock } from '../lists/listLock'
 import { countContacts } from '../projection/cube'
 import type { Services } from '../services'
+import { tellWebhooks } from '../webhooks/tell'
 import { dropMembers, emptyBooks, holdMembers } from './audienceBooks'
 import { audienceOf, findDestination } from './destinations'
 import { type AudienceRow, type LineOut, nextLines } from './difference'
@@ -225,11 +226,18 @@ async function finish(going: Going): Promise<StepOutcome> {
       .update(audiences)
       .set({ state: 'received', reason: null, toldAt: now, lookAt: now })
       .where(eq(audiences.id, audience.id))
+    await tellDelivery(tx, audience, { deliveryId: delivery.id, state: 'received' })
     await noteSent(tx, audience, delivery)
     await saveJob(tx, job.id, { phase: 'done', result: await resultOf(tx, delivery.id) })
   })
   return { next: 'done' }
 }
+
+const tellDelivery = (
+  db: Db,
+  { id, listId }: AudienceRow,
+  told: { readonly deliveryId: string; readonly state: string; readonly reason?: string },
+) => tellWebhooks(db, listId, 'delivery.state', [{ audienceId: id, ...told }])
 
 /** Who is in it counts as sent, and has it in their story. */
 async function noteSent(tx: Db, { id, listId }: AudienceRow, { editionId }: DeliveryRow): Promise<void> {
@@ -255,6 +263,7 @@ async function noteRefusal(db: Db, { delivery, audience }: Going, code: string):
     .update(deliveries)
     .set({ state: 'refused', refusal: code, endedAt: new Date() })
     .where(eq(deliveries.id, delivery.id))
+  await tellDelivery(db, audience, { deliveryId: delivery.id, state: 'refused', reason: code })
   if (code === GONE) await emptyBooks(db, audience.id, code)
   else await db.update(audiences).set({ state: 'refused', reason: code }).where(eq(audiences.id, audience.id))
 }

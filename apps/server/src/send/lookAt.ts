@@ -4,6 +4,7 @@ import type { Db } from '../db/database'
 import { audiences, deliveries, trials } from '../db/schema'
 import { JobProblem } from '../jobs/runner'
 import type { Services } from '../services'
+import { tellWebhooks } from '../webhooks/tell'
 import { emptyBooks } from './audienceBooks'
 import { findDestination } from './destinations'
 import type { AudienceRow } from './difference'
@@ -31,6 +32,8 @@ export async function lookAt(services: Services, audience: AudienceRow): Promise
         lookAt: nextLook(told.state, audience, now),
       })
       .where(eq(audiences.id, audience.id))
+    if (told.state !== audience.state)
+      await tellWebhooks(db, audience.listId, 'delivery.state', [{ audienceId: audience.id, state: told.state }])
     if (told.state === 'usable' && told.size !== null) await noteMatched(db, audience.id, told.size)
   } catch (error) {
     if (!(error instanceof NetworkRefused)) throw error

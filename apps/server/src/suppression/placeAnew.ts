@@ -4,6 +4,7 @@ import type { Db } from '../db/database'
 import { tryListLock } from '../lists/listLock'
 import { countContacts } from '../projection/cube'
 import { replaceContacts } from '../projection/refresh'
+import { tellWebhooks } from '../webhooks/tell'
 import { type EntryKey, holdersByList } from './entryHolders'
 import { markLater } from './markLater'
 
@@ -26,17 +27,17 @@ export async function placeAnew(tx: Db, client: PoolClient, keys: readonly Entry
   for (const listId of listIds) if (await tryListLock(tx, listId)) held.push(listId)
   // Until a list was held, its contacts may have changed.
   const current = held.length > 0 ? await holdersByList(tx, keys) : found
-  let marked = 0
+  let newlyMarked = 0
   let waiting = 0
   for (const listId of listIds) {
     const ids = (held.includes(listId) ? current : found).get(listId) ?? []
-    if (held.includes(listId)) marked += await placeContacts(tx, client, listId, ids)
+    if (held.includes(listId)) newlyMarked += await placeContacts(tx, client, listId, ids)
     else {
       waiting += ids.length
       await markLater(tx, listId, ids)
     }
   }
-  return { marked, waiting }
+  return { marked: newlyMarked, waiting }
 }
 
 /** Decides anew where contacts of a list belong that is held. @returns how many more are marked than before */
@@ -47,15 +48,23 @@ export async function placeContacts(
   ids: readonly number[],
 ): Promise<number> {
   if (ids.length === 0) return 0
-  const before = await countMarked(tx, ids)
+  const before = new Set(await marked(tx, ids))
   await replaceContacts(tx, client, ids)
   await countContacts(tx, listId)
-  return (await countMarked(tx, ids)) - before
+  const after = await marked(tx, ids)
+  const fresh = after.filter((id) => !before.has(id))
+  await tellWebhooks(
+    tx,
+    listId,
+    'contact.suppressed',
+    fresh.map((contactId) => ({ contactId })),
+  )
+  return after.length - before.size
 }
 
-async function countMarked(tx: Db, ids: readonly number[]): Promise<number> {
-  const { rows } = await tx.execute<{ n: string }>(sql`
-    select count(*) as n from contacts
+async function marked(tx: Db, ids: readonly number[]): Promise<number[]> {
+  const { rows } = await tx.execute<{ id: string }>(sql`
+    select id from contacts
     where suppressed_for <> '' and joined_into is null and id = any(${sql.param([...ids])}::bigint[])`)
-  return Number(rows[0]?.n ?? 0)
+  return rows.map(({ id }) => Number(id))
 }

@@ -34,6 +34,7 @@ export const audienceEndpoints = {
   ),
   readAudiences: endpoint('get', '/lists/{listId}/audiences', 'Audiences of a list', {
     params: OfList,
+    scope: 'deliver',
     response: z.array(Audience),
   }),
   makeAudience: endpoint('post', '/lists/{listId}/audiences', 'Make an audience of a list; nothing is sent yet', {
@@ -45,6 +46,7 @@ export const audienceEndpoints = {
   }),
   readAudience: endpoint('get', '/audiences/{audienceId}', 'An audience with its next edition and its deliveries', {
     params: OfAudience,
+    scope: 'deliver',
     response: AudienceDetail,
   }),
   changeAudience: endpoint('patch', '/audiences/{audienceId}', 'Change what an audience is made of, or when', {
@@ -66,6 +68,7 @@ export const audienceEndpoints = {
   }),
   prepareEdition: endpoint('post', '/audiences/{audienceId}/editions', 'Prepare the next edition of an audience', {
     params: OfAudience,
+    scope: 'deliver',
     response: Edition,
     role: 'operator',
     isIdempotent: true,
@@ -73,6 +76,7 @@ export const audienceEndpoints = {
   deliverEdition: endpoint('post', '/audiences/{audienceId}/deliveries', 'Send an edition to its network', {
     params: OfAudience,
     body: z.object({ editionId: Id, account: z.string().max(200) }),
+    scope: 'deliver',
     response: Delivery,
     role: 'operator',
     isIdempotent: true,

@@ -6,6 +6,7 @@ import { endpoint, nothing, OfBatch, OfList } from './endpoint'
 export const bringEndpoints = {
   readBatches: endpoint('get', '/lists/{listId}/batches', 'Batches of a list', {
     params: OfList,
+    scope: 'read',
     response: z.array(Batch),
   }),
   makeBatch: endpoint('post', '/lists/{listId}/batches', 'Announce a file with its mapping and source', {

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import type { KeyScope } from '../machine'
 import { Id, type Role } from '../words'
 
 export interface Endpoint {
@@ -13,6 +14,8 @@ export interface Endpoint {
   readonly response: z.ZodType | 'file' | 'events'
   /** Least role that may call it; null for everybody. */
   readonly role: Role | null
+  /** What a program's key must allow; null for calls of people alone. */
+  readonly scope: KeyScope | null
   /** True where an Idempotency-Key header is kept: calls that spend or create. */
   readonly isIdempotent: boolean
   /** True where the body holds rows or lines: it may be larger than others. */
@@ -34,6 +37,7 @@ export function endpoint<
     body?: B
     response: R
     role?: Role | null
+    scope?: KeyScope
     isIdempotent?: boolean
     sendsRows?: boolean
   },
@@ -47,6 +51,7 @@ export function endpoint<
     body: (shape.body ?? null) as B,
     response: shape.response,
     role: shape.role === undefined ? ('viewer' as Role) : shape.role,
+    scope: shape.scope ?? (null as KeyScope | null),
     isIdempotent: shape.isIdempotent ?? false,
     sendsRows: shape.sendsRows ?? false,
   }

@@ -6,6 +6,7 @@ import { endpoint, OfJob, OfList } from './endpoint'
 export const jobsEndpoints = {
   readJobs: endpoint('get', '/lists/{listId}/jobs', 'Latest jobs of a list', {
     params: OfList,
+    scope: 'read',
     response: z.array(Job),
   }),
   stopJob: endpoint('post', '/jobs/{jobId}/stop', 'Stop a job; what is done stays done', {

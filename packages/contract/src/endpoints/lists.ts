@@ -7,6 +7,7 @@ import { ByFilter, endpoint, nothing, OfList, RowId } from './endpoint'
 export const listsEndpoints = {
   readLists: endpoint('get', '/lists', 'All lists', {
     query: z.object({ archived: z.enum(['yes', 'no']).default('no') }),
+    scope: 'read',
     response: z.array(List),
   }),
   makeList: endpoint('post', '/lists', 'Make a list', {
@@ -15,7 +16,11 @@ export const listsEndpoints = {
     role: 'operator',
     isIdempotent: true,
   }),
-  readList: endpoint('get', '/lists/{listId}', 'One list with its terrace', { params: OfList, response: List }),
+  readList: endpoint('get', '/lists/{listId}', 'One list with its terrace', {
+    params: OfList,
+    scope: 'read',
+    response: List,
+  }),
   changeList: endpoint('patch', '/lists/{listId}', 'Rename, archive or bring back', {
     params: OfList,
     body: ListChange,
@@ -26,6 +31,7 @@ export const listsEndpoints = {
     params: OfList,
     // Of a large list an estimate is there at once; what is exact takes a second or more.
     query: ByFilter.extend({ estimate: z.enum(['yes', 'no']).default('no') }),
+    scope: 'read',
     response: Piles,
   }),
   readColumns: endpoint('get', '/lists/{listId}/columns', 'Columns that became no field, as they are filtered by', {
@@ -39,6 +45,7 @@ export const listsEndpoints = {
       limit: z.coerce.number().int().min(1).max(500).default(100),
       sort: z.enum(CONTACT_SORTS).default('row'),
     }),
+    scope: 'read',
     response: ContactPage,
   }),
   readStory: endpoint('get', '/contacts/{contactId}', 'One contact with its story', {

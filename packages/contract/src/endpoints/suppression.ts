@@ -41,6 +41,7 @@ export const suppressionEndpoints = {
   addSuppressionEntries: endpoint('post', '/suppression-lists/{suppressionListId}/entries', 'Add people to a list', {
     params: OfSuppressionList,
     body: NewSuppressionEntries,
+    scope: 'suppress',
     response: SuppressionAdded,
     role: 'operator',
     isIdempotent: true,

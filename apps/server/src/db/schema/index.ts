@@ -37,6 +37,7 @@ export {
 } from './harvest'
 export { addressChecks, callLimits, charges, doNotCallChecks, idempotencyKeys, jobs, lineChecks } from './jobs'
 export { batches, batchPieces, heldRows, laneRules, layouts, lists, rows, segments } from './lists'
+export { machineBatches, machineCalls, machineContacts, machineKeys, webhookMessages, webhooks } from './machine'
 export { pairDecisions, pairStates, pairs, valueChoices } from './pair'
 export {
   audienceMembers,
