@@ -1,5 +1,6 @@
 import { bringInBench } from './bringIn'
 import { fillBench } from './fill'
+import { judgeBench } from './judge'
 import { pairBench } from './pair'
 import { parseBench } from './parse'
 import { readBench } from './read'
@@ -16,12 +17,15 @@ const BENCHES = {
   replay: replayBench,
   fill: fillBench,
   send: sendBench,
+  judge: judgeBench,
 } as const
 
 // Speed as ratios against a baseline in the same run: seconds say more about the machine than about the code.
 const [name = '', ...args] = process.argv.slice(2)
 if (!(name in BENCHES)) {
-  console.error('Usage: npm run bench -- read | parse | bring-in | tidy | pair | replay | fill | send [--rows N]')
+  console.error(
+    'Usage: npm run bench -- read | parse | bring-in | tidy | pair | replay | fill | send | judge [--rows N]',
+  )
   process.exit(2)
 }
 const at = args.indexOf('--rows')

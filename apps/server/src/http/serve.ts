@@ -10,7 +10,7 @@ import {
 import type { Context, Hono } from 'hono'
 import type { z } from 'zod'
 import { freshenCallPlaces } from '../check/callPlaces'
-import { admitKey, type MachineKeyRow, noteCall, secretIn } from '../machine/keys'
+import { type AdmittedKey, admitKey, noteCall, secretIn } from '../machine/keys'
 import { holdsNul, withoutNul } from '../nul'
 import type { SignedIn } from '../people/people'
 import type { Services } from '../services'
@@ -30,7 +30,7 @@ export interface Call<N extends EndpointName> {
   /** Who calls; the endpoint's role has been checked. */
   readonly me: Me
   /** The key it is called with, where another program calls. */
-  readonly machine: MachineKeyRow | null
+  readonly machine: AdmittedKey | null
   /** The session it is called in; empty where none is needed. */
   readonly sessionId: string
   readonly c: Context
@@ -83,7 +83,7 @@ function asksWhoMayBeCalled(name: EndpointName, { query, body }: { query: unknow
   })
 }
 
-type Permitted = SignedIn & { readonly machine: MachineKeyRow | null }
+type Permitted = SignedIn & { readonly machine: AdmittedKey | null }
 
 /** Who calls: a person who is signed in, or a program with its key. */
 async function permit(services: Services, { role, scope }: Endpoint, c: Context): Promise<Permitted> {

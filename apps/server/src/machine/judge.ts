@@ -1,4 +1,4 @@
-import type { Judgement } from '@upper-field/contract'
+import type { CheckSettings, Judgement } from '@upper-field/contract'
 import { describeLine, needsCheck } from '@upper-field/core/check'
 import { suppressibleKeys } from '@upper-field/core/pair'
 import { type ReadNumber, readPhoneCell, timeZonesOf } from '@upper-field/core/phone'
@@ -51,7 +51,7 @@ export async function judge(
   const notAsked = new Map<string, NonNullable<Judgement['notAsked']>>()
   const costs = ask ? await askRegister(services, read, asker, notAsked) : new Map<string, number>()
   const known = await knownOf(services, read)
-  const settings = await readCheckSettings(services.db)
+  const settings = await settingsNow(services)
   const judgements = read.map((one, at): Judgement => {
     const value = values[at] ?? ''
     if (one.kind === 'unreadable') return { ...NOTHING, value, ...unreadable(value, country) }
@@ -97,6 +97,20 @@ export async function judge(
   return { judgements, cost: [...costs.values()].reduce((sum, one) => sum + one, 0) }
 }
 
+/** How checks are done, as it was a second ago at most: programs that ask often need not have it looked up each time. */
+const settingsOf = new WeakMap<Services['db'], { readonly at: number; readonly set: Promise<CheckSettings> }>()
+const KEPT = 1000
+
+function settingsNow({ db }: Services): Promise<CheckSettings> {
+  const kept = settingsOf.get(db)
+  if (kept && performance.now() - kept.at < KEPT) return kept.set
+  const set = readCheckSettings(db)
+  settingsOf.set(db, { at: performance.now(), set })
+  // A failure is not kept.
+  set.catch(() => settingsOf.delete(db))
+  return set
+}
+
 const NOTHING: Omit<Judgement, 'value'> = {
   kind: 'unreadable',
   verdict: 'unreadable',
@@ -133,7 +147,7 @@ function callOf(
   { e164, country, valid }: ReadNumber,
   isDead: boolean,
   suppressedFor: readonly Scope[],
-  settings: Parameters<typeof callStateOf>[1],
+  settings: CheckSettings,
   at: number,
 ): Judgement['call'] {
   if (!valid || isDead) return null
@@ -157,26 +171,34 @@ interface LineKnown {
   readonly at: string | null
 }
 
+/** Of numbers ($1), addresses ($2) and the hashes of whatever suppresses them ($3). */
+const ALL_THAT_IS_KNOWN = `
+  select
+    (select coalesce(json_agg(json_build_object('of', e164, 'type', line_type, 'status', status, 'at', checked_at)), '[]')
+      from numbers where e164 = any($1::text[])) as lines,
+    (select coalesce(json_agg(json_build_object('of', address, 'status', deliverability, 'at', checked_at)), '[]')
+      from addresses where address = any($2::text[])) as addresses,
+    (select coalesce(json_agg(json_build_object('of', e.hash, 'scope', l.scope)), '[]')
+      from suppression_entries e join suppression_lists l on l.id = e.suppression_list_id
+      where e.hash = any($3::text[]) and (e.expires_at is null or e.expires_at > now())) as suppressed,
+    (select coalesce(json_agg(json_build_object('of', h.of, 'list', c.list_id, 'contact', c.id) order by c.id), '[]') from (
+      select e164 as of, contact_id from contact_numbers where e164 = any($1::text[])
+      union all
+      select address, contact_id from contact_emails where address = any($2::text[])) h
+      join contacts c on c.id = h.contact_id and c.joined_into is null
+      join batches b on b.id = c.batch_id and b.state = 'ready') as holders`
+
 /** Everything that is known of values, by one look at the database. */
-async function knownOf({ db }: Services, read: readonly Read[]) {
+async function knownOf({ pool }: Pick<Services, 'pool'>, read: readonly Read[]) {
   const numbers = read.flatMap((one) => (one.kind === 'number' ? [one.number.e164] : []))
   const emails = read.flatMap((one) => (one.kind === 'email' ? [one.email.address] : []))
   const byHash = new Map(read.flatMap(keysOf).map((key) => [sha256Hex(key), key]))
-  const { rows } = await db.execute<{ lines: Told[]; addresses: Told[]; suppressed: Told[]; holders: Told[] }>(sql`
-    select
-      (select coalesce(json_agg(json_build_object('of', e164, 'type', line_type, 'status', status, 'at', checked_at)), '[]')
-        from numbers where e164 = any(${sql.param(numbers)}::text[])) as lines,
-      (select coalesce(json_agg(json_build_object('of', address, 'status', deliverability, 'at', checked_at)), '[]')
-        from addresses where address = any(${sql.param(emails)}::text[])) as addresses,
-      (select coalesce(json_agg(json_build_object('of', e.hash, 'scope', l.scope)), '[]')
-        from suppression_entries e join suppression_lists l on l.id = e.suppression_list_id
-        where e.hash = any(${sql.param([...byHash.keys()])}::text[]) and (e.expires_at is null or e.expires_at > now())) as suppressed,
-      (select coalesce(json_agg(json_build_object('of', h.of, 'list', c.list_id, 'contact', c.id) order by c.id), '[]') from (
-        select e164 as of, contact_id from contact_numbers where e164 = any(${sql.param(numbers)}::text[])
-        union all
-        select address, contact_id from contact_emails where address = any(${sql.param(emails)}::text[])) h
-        join contacts c on c.id = h.contact_id and c.joined_into is null
-        join batches b on b.id = c.batch_id and b.state = 'ready') as holders`)
+  const { rows } = await pool.query<{ lines: Told[]; addresses: Told[]; suppressed: Told[]; holders: Told[] }>({
+    // By its name it is planned once for each connection: planning takes longer than answering.
+    name: 'judge',
+    text: ALL_THAT_IS_KNOWN,
+    values: [numbers, emails, [...byHash.keys()]],
+  })
   const [told] = rows
   const lines = new Map(told?.lines.map((one) => [one.of, asLine(one)]))
   const addresses = new Map(
@@ -228,7 +250,7 @@ async function askRegister(
 ): Promise<Map<string, number>> {
   const costs = new Map<string, number>()
   const known = await knownOf(services, read)
-  const { freshDays } = await readCheckSettings(services.db)
+  const { freshDays } = await settingsNow(services)
   const wanted = new Set<string>()
   for (const one of read) {
     if (one.kind !== 'number') continue

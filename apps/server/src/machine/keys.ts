@@ -8,7 +8,11 @@ import { Problem } from '../http/problem'
 import type { Services } from '../services'
 import { sha256Hex } from '../sha256'
 
-export type MachineKeyRow = typeof machineKeys.$inferSelect
+/** A key that was let in. */
+export type AdmittedKey = Pick<
+  typeof machineKeys.$inferSelect,
+  'id' | 'name' | 'scopes' | 'perMinute' | 'budget' | 'expiresAt' | 'withdrawnAt'
+>
 
 const PREFIX = 'ufk_'
 const SHOWN = 10
@@ -30,7 +34,7 @@ const limiters = new Map<string, RateLimiterMemory>()
  * The key a secret stands for. It is looked up with every call: one that was withdrawn is refused at once. Throws a
  * problem where it is none, has ended, lacks the scope, or has called too often.
  */
-export async function admitKey({ db, now }: Services, secret: string, scope: KeyScope | null): Promise<MachineKeyRow> {
+export async function admitKey({ db, now }: Services, secret: string, scope: KeyScope | null): Promise<AdmittedKey> {
   const [key] = await db
     .select()
     .from(machineKeys)
@@ -45,7 +49,7 @@ export async function admitKey({ db, now }: Services, secret: string, scope: Key
   return key
 }
 
-async function takeTurn({ id, perMinute }: MachineKeyRow): Promise<void> {
+async function takeTurn({ id, perMinute }: AdmittedKey): Promise<void> {
   const name = `${id} ${perMinute}`
   const limiter = limiters.get(name) ?? new RateLimiterMemory({ points: perMinute, duration: 60 })
   limiters.set(name, limiter)
