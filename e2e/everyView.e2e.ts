@@ -25,6 +25,7 @@ for (const theme of ['light', 'dark'] as const) {
       'fill?show=trail',
       'fill?show=sample',
       'send?show=files',
+      'bring/pages',
     ]) {
       await page.goto(`${list}/${view}`)
       await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
@@ -57,6 +58,7 @@ for (const theme of ['light', 'dark'] as const) {
       'suppression',
       'spend',
       'people',
+      'programs',
     ]) {
       await page.goto(`${appUrl()}/${room}`)
       await expect(page.getByRole('heading', { level: 1 })).toBeVisible()

@@ -21,6 +21,8 @@ function installDebianPackages(wantsBrowser) {
   const missing = [
     ...(findBinaries() ? [] : ['postgresql']),
     ...(wantsBrowser && !existsSync(CHROMIUM) ? ['chromium'] : []),
+    // The page about calls is tried as it stands.
+    ...(wantsBrowser && run('sh', ['-c', 'command -v curl'], { quiet: true }).code !== 0 ? ['curl'] : []),
   ]
   if (missing.length === 0) return
   const command = `apt-get update && apt-get install -y --no-install-recommends ${missing.join(' ')}`

@@ -95,6 +95,7 @@ const TAGS = [
   'Editions',
   'Audiences',
   'Harvests',
+  'Programs',
   'Formats',
   'Keys',
   'Today',

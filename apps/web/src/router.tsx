@@ -34,6 +34,7 @@ export const router = createBrowserRouter([
         path: 'destinations/:destination',
         lazy: async () => ({ Component: (await import('./destinations/DestinationView')).DestinationView }),
       },
+      { path: 'programs', lazy: async () => ({ Component: (await import('./programs/ProgramsView')).ProgramsView }) },
       { path: 'people', lazy: async () => ({ Component: (await import('./people/PeopleView')).PeopleView }) },
       {
         path: 'suppression',

@@ -1,5 +1,6 @@
 import { z } from 'zod'
-import { type Endpoint, endpoints } from './endpoints'
+import { type Endpoint, type EndpointName, endpoints } from './endpoints'
+import { BODY_EXAMPLES, exampleOf, type Schema } from './examples'
 import { ProblemDetails } from './people'
 
 /** The API as an OpenAPI 3.1 document, generated from the same schemas that check every call. */
@@ -9,7 +10,17 @@ export function openApiDocument(): Record<string, unknown> {
     const path = `/api/v1${one.path}`
     paths[path] = { ...paths[path], [one.method]: operation(name, one) }
   }
-  return { openapi: '3.1.0', info: { title: 'Upper Field', version: '1' }, paths }
+  return {
+    openapi: '3.1.0',
+    info: {
+      title: 'Upper Field',
+      version: '1',
+      description:
+        'Everything the application does. People call it in their session; other programs with a key, as far as its scopes go (`x-scope`). Every refusal is told as RFC 9457 says.',
+    },
+    components: { securitySchemes: { key: { type: 'http', scheme: 'bearer' } } },
+    paths,
+  }
 }
 
 function operation(name: string, one: Endpoint): Record<string, unknown> {
@@ -17,8 +28,13 @@ function operation(name: string, one: Endpoint): Record<string, unknown> {
     operationId: name,
     summary: one.summary,
     'x-role': one.role ?? 'everybody',
+    ...(one.scope
+      ? { 'x-scope': one.scope, security: [{ key: [] }], tags: ['for programs'] }
+      : { tags: ['for people'] }),
     parameters: [...parameters('path', one.params), ...parameters('query', one.query), ...idempotency(one)],
-    ...(one.body ? { requestBody: { required: true, content: content(one.body) } } : {}),
+    ...(one.body
+      ? { requestBody: { required: true, content: content(one.body, BODY_EXAMPLES[name as EndpointName]) } }
+      : {}),
     responses: {
       '200': { description: 'Done', content: content(one.response) },
       default: {
@@ -29,12 +45,13 @@ function operation(name: string, one: Endpoint): Record<string, unknown> {
   }
 }
 
-const schemaOf = (type: z.ZodType): unknown => z.toJSONSchema(type, { io: 'input', unrepresentable: 'any' })
+const schemaOf = (type: z.ZodType) => z.toJSONSchema(type, { io: 'input', unrepresentable: 'any' }) as Schema
 
-function content(type: z.ZodType | 'file' | 'events'): Record<string, unknown> {
+function content(type: z.ZodType | 'file' | 'events', told?: unknown): Record<string, unknown> {
   if (type === 'file') return { 'application/octet-stream': { schema: { type: 'string', format: 'binary' } } }
   if (type === 'events') return { 'text/event-stream': { schema: { type: 'string' } } }
-  return { 'application/json': { schema: schemaOf(type) } }
+  const schema = schemaOf(type)
+  return { 'application/json': { schema, example: told ?? exampleOf(schema) } }
 }
 
 function parameters(place: 'path' | 'query', shape: z.ZodObject): unknown[] {
@@ -43,6 +60,7 @@ function parameters(place: 'path' | 'query', shape: z.ZodObject): unknown[] {
     in: place,
     required: place === 'path' || !(type as z.ZodType).safeParse(undefined).success,
     schema: schemaOf(type as z.ZodType),
+    example: exampleOf(schemaOf(type as z.ZodType), name),
   }))
 }
 

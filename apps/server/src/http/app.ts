@@ -24,6 +24,7 @@ import { tidyRoutes } from '../tidy/routes'
 import { todayRoutes } from '../today/routes'
 import { webhookRoutes } from '../webhooks/routes'
 import { authRoutes } from './authRoutes'
+import { docsRoutes } from './docs'
 import { onlyOurHost } from './host'
 import { notFound, renderProblem } from './problem'
 import { webRoutes } from './web'
@@ -79,6 +80,7 @@ export function createApp(services: Services, events: ServerEvents): Hono {
   machineRoutes(app, services)
   webhookRoutes(app, services)
   jobRoutes(app, services, events)
+  docsRoutes(app)
   app.get('/api/openapi.json', (c) => c.json(openApiDocument()))
   app.all('/api/*', () => {
     throw notFound('call')

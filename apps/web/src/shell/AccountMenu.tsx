@@ -62,6 +62,11 @@ export function AccountMenu() {
           <Menu.Item className={ITEM} onSelect={() => void navigate('/people')}>
             {me.role === 'owner' ? 'People and sessions' : 'Your account'}
           </Menu.Item>
+          {me.role === 'viewer' ? null : (
+            <Menu.Item className={ITEM} onSelect={() => void navigate('/programs')}>
+              Other programs
+            </Menu.Item>
+          )}
           <Menu.Item className={ITEM} onSelect={() => void signOut()}>
             Sign out
           </Menu.Item>

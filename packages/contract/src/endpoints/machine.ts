@@ -44,7 +44,7 @@ export const machineEndpoints = {
   }),
   readMachineKeys: endpoint('get', '/machine-keys', 'Keys of other programs', {
     response: z.array(MachineKey),
-    role: 'owner',
+    role: 'operator',
   }),
   makeMachineKey: endpoint('post', '/machine-keys', 'Make a key for a program; its secret is shown once', {
     body: NewMachineKey,
@@ -69,7 +69,7 @@ export const machineEndpoints = {
   readMachineCalls: endpoint('get', '/machine-keys/{keyId}/calls', 'The latest calls of a key', {
     params: OfKey,
     response: z.array(MachineCall),
-    role: 'owner',
+    role: 'operator',
   }),
   readWebhooks: endpoint('get', '/webhooks', 'Who is told what happens', {
     response: z.array(WebhookLine),
