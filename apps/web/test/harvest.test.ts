@@ -39,6 +39,7 @@ describe('the line under a site', () => {
     [{ waiting: 2, read: 1 }, '1 of 3 pages', 'plain'],
     [{ delay: 20 }, '3 pages read · 20 s between pages', 'plain'],
     [{ read: 0 }, '0 pages read', 'bad'],
+    [{ read: 0, problem: 'too-large' }, 'larger than a page may be', 'bad'],
   ])('of %j is “%s”', (more, text, tone) => expect(siteLine(site(more))).toEqual({ text, tone }))
 })
 

@@ -47,7 +47,7 @@ const IS_TAKEN: SQL = sql`(coalesce(d.decision, case when f.confidence >= ${TAKE
 /** The sites of a harvest with how far each is read and what was found there, in the order in which they were given. */
 export async function sitesOfHarvest(db: Db, harvestId: string): Promise<HarvestSite[]> {
   const { rows } = await db.execute<Record<string, unknown>>(sql`
-    select s.site, s.state, s.problem, s.delay, s.country,
+    select s.site, s.state, coalesce(s.problem, case when p.read = 0 and p.waiting = 0 then p.problem end) as problem, s.delay, s.country,
       coalesce(p.pages, 0) as pages, coalesce(p.read, 0) as read, coalesce(p.waiting, 0) as waiting,
       coalesce(p.interrupted, 0) as interrupted,
       coalesce(f.numbers, 0) as numbers, coalesce(f.emails, 0) as emails, coalesce(f.to_look_at, 0) as to_look_at
@@ -55,7 +55,8 @@ export async function sitesOfHarvest(db: Db, harvestId: string): Promise<Harvest
     left join (
       select site, count(*)::int as pages, count(*) filter (where state = 'read')::int as read,
         count(*) filter (where state in ('waiting', 'reading'))::int as waiting,
-        count(*) filter (where problem = 'interrupted')::int as interrupted
+        count(*) filter (where problem = 'interrupted')::int as interrupted,
+        (array_agg(problem order by rank, id) filter (where problem is not null))[1] as problem
       from harvest_pages where harvest_id = ${harvestId} group by site) p on p.site = s.site
     left join (
       select f.site, count(distinct f.value) filter (where f.kind = 'number' and ${IS_TAKEN})::int as numbers,

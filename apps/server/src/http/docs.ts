@@ -16,7 +16,9 @@ const PAGE = `<!doctype html>
 <body><main id="calls"></main><script src="/api/docs/swagger-ui-bundle.js"></script><script src="/api/docs/start.js"></script></body>
 </html>`
 /** What programs may call stands first. */
-const START = `SwaggerUIBundle({ url: '/api/openapi.json', dom_id: '#calls', docExpansion: 'none', defaultModelsExpandDepth: -1,
+const START = `SwaggerUIBundle({ url: '/api/openapi.json', dom_id: '#calls', docExpansion: 'list', defaultModelsExpandDepth: -1,
+  // Nobody outside is asked what they think of it.
+  validatorUrl: null,
   tagsSorter: (a, b) => (a === 'for programs' ? -1 : b === 'for programs' ? 1 : 0) })`
 
 /** The OpenAPI document, readably: every call with its shape and an example. */

@@ -89,6 +89,7 @@ describe('the whole small web', () => {
       (await ofSite(harvest, site)).pages.map(({ state, problem }) => `${state} ${problem}`)
     expect(await problems('round-about.example')).toEqual(['failed redirects'])
     expect(await problems('heavy-trunk.example')).toEqual(['failed too-large'])
+    expect(siteOf(harvest, 'heavy-trunk.example')).toMatchObject({ state: 'open', read: 0, problem: 'too-large' })
     expect(await problems('paper-only.example')).toEqual(['failed no-page'])
     expect(await problems('broken-step.example')).toEqual(['failed site-failed'])
     expect((await problems('long-road.example'))[1]).toMatch(/^failed too-(?:large|slow)$/)

@@ -31,6 +31,7 @@ export function siteLine(site: HarvestSite): { readonly text: string; readonly t
   if (site.toLookAt > 0) return { text: `${plural(site.toLookAt, 'value')} to look at`, tone: 'look' }
   const delay = site.delay >= 2 ? ` · ${site.delay} s between pages` : ''
   if (site.waiting > 0) return { text: `${site.read} of ${plural(site.pages, 'page')}${delay}`, tone: 'plain' }
+  if (site.read === 0 && site.problem !== null) return { text: problemOf(site.problem), tone: 'bad' }
   return { text: `${plural(site.read, 'page')} read${delay}`, tone: site.read === 0 ? 'bad' : 'plain' }
 }
 
