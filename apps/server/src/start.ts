@@ -2,6 +2,7 @@ import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { serve as serveHttp } from '@hono/node-server'
 import { runMigrations } from 'graphile-worker'
+import { advanceAutomations } from './automations/advance'
 import type { Config } from './config'
 import { sealAgain } from './connections/sealAgain'
 import { indexLeftOut } from './contacts/indexLeftOut'
@@ -123,11 +124,13 @@ export async function startJobs(config: Config): Promise<{ stop(): Promise<void>
   const clock = setInterval(tidyUp, TIDY_UP_EVERY)
   const looking = setInterval(() => byItself(services, lookAtAll), LOOK_EVERY)
   const telling = setInterval(() => byItself(services, deliverDue), LOOK_EVERY)
+  const automating = setInterval(() => byItself(services, advanceAutomations), LOOK_EVERY)
   return {
     stop: async () => {
       clearInterval(clock)
       clearInterval(looking)
       clearInterval(telling)
+      clearInterval(automating)
       await runner.stop()
       await services.close()
     },

@@ -1,5 +1,6 @@
 import type { z } from 'zod'
 import { audienceEndpoints } from './endpoints/audiences'
+import { automationEndpoints } from './endpoints/automations'
 import { bringEndpoints } from './endpoints/bring'
 import type { Endpoint } from './endpoints/endpoint'
 import { harvestEndpoints } from './endpoints/harvest'
@@ -26,6 +27,7 @@ export const endpoints = {
   ...bringEndpoints,
   ...harvestEndpoints,
   ...machineEndpoints,
+  ...automationEndpoints,
   ...jobsEndpoints,
   ...moneyEndpoints,
   ...splitEndpoints,

@@ -156,6 +156,7 @@ export const BODY_EXAMPLES: Readonly<Partial<Record<EndpointName, unknown>>> = {
   keepConnector: CONNECTOR,
   tryConnector: { document: CONNECTOR, key: 'the key of it', values: { profile: 'rollcall.example/p/maren' } },
   keepDestination: DESTINATION,
+  makeAutomation: { start: 'batch-ready', steps: [{ work: 'pair' }, { work: 'check', amount: 2_000_000 }] },
   judge: { value: '07911 204481', country: 'GB', ask: false },
   addContacts: {
     contacts: [

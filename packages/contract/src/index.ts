@@ -1,4 +1,5 @@
 export * from './audience'
+export * from './automations'
 export * from './batches'
 export * from './calls'
 export { type ApiClient, addressOf, CallFailed, type CallInput, createClient } from './client'

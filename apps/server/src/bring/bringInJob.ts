@@ -2,6 +2,7 @@ import { mendNotes, ROW_MENDS } from '@upper-field/core/table'
 import { needsUnpacking } from '@upper-field/files'
 import { and, eq, ne, sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
+import { beginAutomations } from '../automations/begin'
 import { copyInto } from '../db/copy'
 import { type Db, transaction } from '../db/database'
 import { batches, batchPieces } from '../db/schema'
@@ -159,6 +160,7 @@ async function finish(services: Services, job: JobRow, batch: BatchRow, mends: M
       .from(batches)
       .where(eq(batches.id, batch.id))
     await tellWebhooks(tx, batch.listId, 'batch.ready', [{ batchId: batch.id, ...counts }])
+    await beginAutomations(tx, batch.listId, 'batch-ready', batch.id)
     const filled = await fillNewBatch(tx, batch)
     await saveJob(tx, job.id, {
       phase: 'done',

@@ -14,4 +14,6 @@ export const LOCKS = {
   firstOwner: 7419,
   /** Two may not both take what is left of a month. A key of its own, without an id. */
   spend: 7420,
+  /** One process takes a run of an automation on. */
+  automations: 7421,
 } as const

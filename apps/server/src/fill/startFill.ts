@@ -1,7 +1,7 @@
 import type { FillPlan, Job } from '@upper-field/contract'
 import { pricesOf } from '@upper-field/core/fill'
 import { sql } from 'drizzle-orm'
-import { noRegister } from '../check/routes'
+import { noRegister } from '../check/startCheck'
 import type { Db } from '../db/database'
 import { LOCKS } from '../db/locks'
 import { fillRuns } from '../db/schema'

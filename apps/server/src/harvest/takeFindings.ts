@@ -1,11 +1,13 @@
 import type { Mapping } from '@upper-field/core/table'
 import { and, eq, isNull, sql } from 'drizzle-orm'
+import { beginAutomations } from '../automations/begin'
 import { growBatch, makeOwnBatch } from '../bring/ownBatch'
 import { type Db, transaction } from '../db/database'
 import { batches, harvestPages, harvests } from '../db/schema'
 import { Problem } from '../http/problem'
 import type { BatchRow } from '../projection/rowCells'
 import type { Services } from '../services'
+import { tellWebhooks } from '../webhooks/tell'
 import { type FoundAt, findingsOf } from './findings'
 import type { HarvestRow } from './storePage'
 
@@ -56,6 +58,8 @@ export async function takeFindings(services: Services, harvest: HarvestRow): Pro
     await giveBack(db, harvest.id, batch.id)
     throw error
   }
+  await beginAutomations(db, harvest.listId, 'batch-ready', batch.id)
+  await tellWebhooks(db, harvest.listId, 'batch.ready', [{ batchId: batch.id, rows: cells.length, held: 0 }])
   const [grown] = await db.select().from(batches).where(eq(batches.id, batch.id))
   return grown ?? batch
 }

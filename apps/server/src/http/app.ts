@@ -2,6 +2,7 @@ import { openApiDocument } from '@upper-field/contract'
 import { type Context, Hono } from 'hono'
 import { csrf } from 'hono/csrf'
 import { secureHeaders } from 'hono/secure-headers'
+import { automationRoutes } from '../automations/routes'
 import { bringRoutes } from '../bring/routes'
 import { checkRoutes } from '../check/routes'
 import { connectionRoutes } from '../connections/routes'
@@ -79,6 +80,7 @@ export function createApp(services: Services, events: ServerEvents): Hono {
   spendRoutes(app, services)
   machineRoutes(app, services)
   webhookRoutes(app, services)
+  automationRoutes(app, services)
   jobRoutes(app, services, events)
   docsRoutes(app)
   app.get('/api/openapi.json', (c) => c.json(openApiDocument()))

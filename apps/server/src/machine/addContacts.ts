@@ -2,6 +2,7 @@ import type { AddedContact, AddedContacts } from '@upper-field/contract'
 import { FIELDS, type Field, isRepeatable, type Mapping } from '@upper-field/core/table'
 import { and, eq, inArray, sql } from 'drizzle-orm'
 import type { z } from 'zod'
+import { beginAutomations } from '../automations/begin'
 import { growBatch, makeOwnBatch } from '../bring/ownBatch'
 import { type Db, transaction } from '../db/database'
 import { insertRows } from '../db/insertRows'
@@ -235,6 +236,7 @@ async function tell(
       'contact.suppressed',
       about.filter(({ became }) => became === 'suppressed'),
     )
+    await beginAutomations(tx, batch.listId, 'contact-added', batch.id)
     await fillNewBatch(tx, batch)
   })
 }

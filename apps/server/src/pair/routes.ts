@@ -5,10 +5,8 @@ import { transaction } from '../db/database'
 import { joins } from '../db/schema'
 import { notFound } from '../http/problem'
 import { serve } from '../http/serve'
-import { asJob, createJob } from '../jobs/store'
+import { asJob } from '../jobs/store'
 import { withListLock } from '../lists/listLock'
-import { findOpenList } from '../lists/routes'
-import { readTerraces } from '../projection/cube'
 import type { Services } from '../services'
 import { alsoIn } from './alsoIn'
 import { compareLists } from './compareLists'
@@ -16,6 +14,7 @@ import { decide, latestDecisions, listOfDecision, listOfPair, takeDecisionBack }
 import { pairState } from './pairState'
 import { pageOfPairs } from './pairsPage'
 import { sharedLines } from './sharedLines'
+import { startPairing } from './startPairing'
 import { undoJoin } from './undoJoin'
 
 export function pairRoutes(app: Hono, services: Services): void {
@@ -37,15 +36,8 @@ export function pairRoutes(app: Hono, services: Services): void {
       takeDecisionBack(tx, client, params.decisionId),
     ),
   )
-  const inJob = async (listId: string, payload: Record<string, unknown>, { name: startedBy }: Me) => {
-    const list = await findOpenList(db, listId)
-    return asJob(
-      await transaction(pool, async (tx) => {
-        const { contacts } = (await readTerraces(tx, [list.id])).get(list.id) ?? { contacts: null }
-        return createJob(tx, { kind: 'pair', listId: list.id, unit: 'contacts', total: contacts, payload, startedBy })
-      }),
-    )
-  }
+  const inJob = async (listId: string, payload: Record<string, unknown>, { name: startedBy }: Me) =>
+    asJob(await transaction(pool, (tx) => startPairing(tx, { listId, payload, startedBy })))
   serve(app, services, 'runPairing', ({ params, body, me }) =>
     inJob(params.listId, { thresholds: body.thresholds }, me),
   )

@@ -1,25 +1,15 @@
 import type { Audience } from '@upper-field/contract'
-import { datedName, fileNameFor } from '@upper-field/core/send'
 import { and, eq, isNull, sql } from 'drizzle-orm'
 import type { Hono } from 'hono'
 import { type Db, transaction } from '../db/database'
-import { audiences, editions, trials } from '../db/schema'
+import { audiences, trials } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { serve } from '../http/serve'
-import { createJob } from '../jobs/store'
 import { findList, findOpenList } from '../lists/routes'
 import type { Services } from '../services'
 import { asked, networkOf, told } from './askNetwork'
 import { describeAudience, findAudience } from './audienceDetail'
-import {
-  countChosen,
-  keepsOf,
-  refuseEverybody,
-  refuseForm,
-  refuseSuppressionList,
-  refuseUnfit,
-  refuseWithin,
-} from './audienceRules'
+import { keepsOf, refuseEverybody, refuseForm, refuseSuppressionList, refuseUnfit, refuseWithin } from './audienceRules'
 import { asDelivery, describeAudiences } from './describeAudiences'
 import { audienceOf, findDestination } from './destinations'
 import type { AudienceRow } from './difference'
@@ -28,6 +18,7 @@ import { networkKeyRoutes } from './networkKeyRoutes'
 import { markAllOwed } from './owedRemovals'
 import { asEdition } from './routes'
 import { refuseUnderWay, startDelivery } from './startDelivery'
+import { startPreparing } from './startPreparing'
 
 /** Audiences: made, prepared, sent and looked after. */
 export function audienceRoutes(app: Hono, services: Services): void {
@@ -97,44 +88,9 @@ export function audienceRoutes(app: Hono, services: Services): void {
 
   serve(app, services, 'prepareEdition', async ({ params, me }) => {
     const audience = await findAudience(db, params.audienceId)
-    const list = await findOpenList(db, audience.listId)
-    if (audience.similarTo)
-      throw new Problem(409, 'made-there', 'The network has made this audience out of another: nothing is sent to it.')
-    return transaction(services.pool, async (tx) => {
-      const total = await countChosen(tx, audience)
-      if (total === 0)
-        throw new Problem(409, 'nobody-chosen', 'Nobody is chosen for this audience: parked contacts are left out.')
-      const editionId = crypto.randomUUID()
-      const job = await createJob(tx, {
-        kind: 'prepare',
-        listId: list.id,
-        unit: 'contacts',
-        total,
-        payload: { editionId },
-        startedBy: me.name,
-      })
-      const [made] = await tx
-        .insert(editions)
-        .values({
-          id: editionId,
-          listId: list.id,
-          jobId: job.id,
-          destination: audience.destination,
-          takes: audience.takes,
-          form: audience.form,
-          filter: audience.filter,
-          audienceId: audience.id,
-          fileName: fileNameFor(
-            datedName(audience.name, new Date(services.now())),
-            `${audience.destination} ${audience.form}`,
-            new Date(services.now()),
-            'csv',
-          ),
-        })
-        .returning()
-      if (!made) throw new Error('insert returned nothing')
-      return asEdition(made)
-    })
+    await findOpenList(db, audience.listId)
+    const at = new Date(services.now())
+    return asEdition(await transaction(services.pool, (tx) => startPreparing(tx, audience, { startedBy: me.name, at })))
   })
 
   serve(app, services, 'deliverEdition', async ({ params, body, me }) => {

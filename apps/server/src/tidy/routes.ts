@@ -1,17 +1,18 @@
 import type { Act, Job, Me } from '@upper-field/contract'
-import { desc, eq, sql } from 'drizzle-orm'
+import { desc, eq } from 'drizzle-orm'
 import type { Hono } from 'hono'
 import { transaction } from '../db/database'
 import { batches, routines } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { serve } from '../http/serve'
-import { asJob, createJob } from '../jobs/store'
+import { asJob } from '../jobs/store'
 import { withListLock } from '../lists/listLock'
 import { findList, findOpenList } from '../lists/routes'
 import type { Services } from '../services'
 import { asAct, findAct, findActToTakeBack, type TidyChange } from './acts'
 import { pageOfChanges } from './changesPage'
 import { countAlike, pageOfHand } from './hand'
+import { startTidy } from './startTidy'
 import { columnsOf, tidySample, tidyState } from './state'
 import { makeChange } from './tidyAgain'
 
@@ -111,23 +112,8 @@ const asSaved = (row: typeof routines.$inferSelect) => ({
 })
 
 /** A change that may touch the whole list: a job makes it. */
-async function inJob(services: Services, listId: string, change: TidyChange, me: Me): Promise<Job> {
-  await findOpenList(services.db, listId)
-  return transaction(services.pool, async (tx) => {
-    const { rows } = await tx.execute<{ n: string }>(sql`select count(*) as n from contacts where list_id = ${listId}`)
-    const payload = { change, madeBy: me.name }
-    return asJob(
-      await createJob(tx, {
-        kind: 'tidy',
-        listId,
-        unit: 'contacts',
-        total: Number(rows[0]?.n ?? 0),
-        payload,
-        startedBy: me.name,
-      }),
-    )
-  })
-}
+const inJob = async (services: Services, listId: string, change: TidyChange, me: Me): Promise<Job> =>
+  asJob(await transaction(services.pool, (tx) => startTidy(tx, { listId, change, startedBy: me.name })))
 
 /** A change of some contacts, made while its caller waits. */
 async function atOnce(services: Services, listId: string, change: TidyChange, { me, signal }: Caller): Promise<Act> {

@@ -1,4 +1,5 @@
 export * from './auth'
+export { automationRuns, automations } from './automations'
 export {
   addresses,
   callPlaces,
