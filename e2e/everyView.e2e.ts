@@ -26,6 +26,7 @@ for (const theme of ['light', 'dark'] as const) {
       'fill?show=sample',
       'send?show=files',
       'bring/pages',
+      'bring/automations',
     ]) {
       await page.goto(`${list}/${view}`)
       await expect(page.getByRole('heading', { level: 1 })).toBeVisible()

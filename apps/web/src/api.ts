@@ -96,6 +96,7 @@ const TAGS = [
   'Audiences',
   'Harvests',
   'Programs',
+  'Automations',
   'Formats',
   'Keys',
   'Today',

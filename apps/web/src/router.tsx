@@ -52,6 +52,10 @@ export const router = createBrowserRouter([
             path: 'bring/pages/:harvestId',
             lazy: async () => ({ Component: (await import('./harvest/HarvestView')).HarvestView }),
           },
+          {
+            path: 'bring/automations',
+            lazy: async () => ({ Component: (await import('./automations/AutomationsView')).AutomationsView }),
+          },
           { path: 'tidy', lazy: async () => ({ Component: (await import('./tidy/TidyView')).TidyView }) },
           { path: 'pair', lazy: async () => ({ Component: (await import('./pair/PairView')).PairView }) },
           { path: 'check', lazy: async () => ({ Component: (await import('./check/CheckView')).CheckView }) },

@@ -1,10 +1,10 @@
 import type { Harvest, List } from '@upper-field/contract'
 import { Link, useOutletContext } from 'react-router'
 import { problemText, useReadMeQuery } from '../api'
+import { BringTabs } from '../bring/BringTabs'
 import { Notice } from '../kit/Notice'
 import { useListView } from '../shell/useListView'
 import { count, date, plural } from '../words/format'
-import { BringTabs } from './BringTabs'
 import { useReadHarvestsQuery } from './harvestApi'
 import { NewHarvestForm } from './NewHarvestForm'
 

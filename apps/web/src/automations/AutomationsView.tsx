@@ -1,0 +1,143 @@
+import type { Automation, AutomationRun, List } from '@upper-field/contract'
+import { useState } from 'react'
+import { useOutletContext } from 'react-router'
+import { problemText, useReadBatchesQuery, useReadMeQuery } from '../api'
+import { BringTabs } from '../bring/BringTabs'
+import { Button, TextButton } from '../kit/Button'
+import { Notice } from '../kit/Notice'
+import { useReadAudiencesQuery } from '../send/audienceApi'
+import { useListView } from '../shell/useListView'
+import { time } from '../words/format'
+import {
+  useReadAutomationRunsQuery,
+  useReadAutomationsQuery,
+  useRemoveAutomationMutation,
+  useSwitchAutomationMutation,
+} from './automationApi'
+import { outcomeText, START_TEXT, startText, stepText, WORK_TEXT } from './automationText'
+import { NewAutomationDialog } from './NewAutomationDialog'
+
+/** How often runs that are under way are looked at, in milliseconds. */
+const LOOK = 3000
+
+/** What is done by itself in a list, and what became of it each time. */
+export function AutomationsView() {
+  const list = useOutletContext<List>()
+  const { listId } = useListView()
+  const { data: me } = useReadMeQuery({})
+  const { data: all = [], error } = useReadAutomationsQuery({ params: { listId } })
+  const { data: runs = [] } = useReadAutomationRunsQuery({ params: { listId } }, { pollingInterval: LOOK })
+  const { data: audiences = [] } = useReadAudiencesQuery({ params: { listId } })
+  const { data: batches = [] } = useReadBatchesQuery({ params: { listId } })
+  const [isMaking, setIsMaking] = useState(false)
+  const mayChange = me !== undefined && me.role !== 'viewer' && !list.archivedAt
+  const names = new Map(audiences.map(({ id, name }) => [id, name]))
+  const batchNames = new Map(batches.map(({ id, name }) => [id, name]))
+  return (
+    <main className="h-full overflow-y-auto pt-3">
+      <BringTabs />
+      <div className="max-w-4xl px-5 pb-6">
+        <div className="flex items-baseline justify-between pb-1">
+          <h1>By itself</h1>
+          {mayChange ? (
+            <Button look="main" onClick={() => setIsMaking(true)}>
+              Have something done
+            </Button>
+          ) : null}
+        </div>
+        <p className="pb-3 text-soft">
+          Work that begins without anybody asking, in the order that is set, each part within its amount.
+        </p>
+        {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
+        {all.length === 0 ? (
+          <p className="border-y border-line py-3 text-soft">Nothing is done by itself here.</p>
+        ) : null}
+        <ul>
+          {all.map((one) => (
+            <li key={one.id} className="border-b border-line py-2">
+              <Line automation={one} audiences={names} mayChange={mayChange} />
+            </li>
+          ))}
+        </ul>
+        <h2 className="pb-1 pt-6 text-[15px]">What was done</h2>
+        {runs.length === 0 ? <p className="text-soft">Nothing yet.</p> : null}
+        <ul>
+          {runs.map((run) => (
+            <li key={run.id} className="border-b border-line py-2">
+              <Run run={run} batch={run.batchId === null ? null : (batchNames.get(run.batchId) ?? 'a batch')} />
+            </li>
+          ))}
+        </ul>
+      </div>
+      {isMaking ? (
+        <NewAutomationDialog listId={listId} audiences={audiences} onClose={() => setIsMaking(false)} />
+      ) : null}
+    </main>
+  )
+}
+
+function Line(props: { automation: Automation; audiences: ReadonlyMap<string, string>; mayChange: boolean }) {
+  const { automation, audiences, mayChange } = props
+  const [change] = useSwitchAutomationMutation()
+  const [remove] = useRemoveAutomationMutation()
+  const params = { automationId: automation.id }
+  const name = startText(automation)
+  return (
+    <>
+      <p className="flex items-baseline gap-4">
+        <span className={`flex-1 font-semibold ${automation.isOn ? '' : 'text-soft line-through'}`}>{name}</span>
+        {mayChange ? (
+          <>
+            <Button
+              aria-pressed={automation.isOn}
+              aria-label={`${automation.isOn ? 'Switch off' : 'Switch on'}: ${name}`}
+              onClick={() => void change({ params, body: { isOn: !automation.isOn } })}
+            >
+              {automation.isOn ? 'Switch off' : 'Switch on'}
+            </Button>
+            <TextButton aria-label={`Remove: ${name}`} onClick={() => void remove({ params })}>
+              remove
+            </TextButton>
+          </>
+        ) : null}
+      </p>
+      <ol className="flex flex-wrap gap-x-2">
+        {automation.steps.map((step, at) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: steps keep their places, and the same may stand there twice
+          <li key={at}>
+            {at > 0 ? <span className="pr-2 text-soft">then</span> : null}
+            {stepText(step, audiences)}
+          </li>
+        ))}
+      </ol>
+      <p className="text-[13px] text-soft">set by {automation.madeBy}</p>
+    </>
+  )
+}
+
+function Run({ run, batch }: { run: AutomationRun; batch: string | null }) {
+  return (
+    <>
+      <p className="flex items-baseline gap-4">
+        <span className="flex-1">
+          {START_TEXT[run.start]}
+          {batch ? <span className="text-soft"> · {batch}</span> : null}
+        </span>
+        <span className="text-[13px] text-soft">{time(run.startedAt)}</span>
+      </p>
+      <ul className="text-[13px]">
+        {run.done.map((one, at) => (
+          <li
+            // biome-ignore lint/suspicious/noArrayIndexKey: steps keep their places
+            key={at}
+            className={one.outcome === 'failed' || one.outcome === 'refused' ? 'text-beet' : 'text-soft'}
+          >
+            {WORK_TEXT[one.work]}: {outcomeText(one)}
+          </li>
+        ))}
+        {run.state === 'running' && run.working ? <li>{WORK_TEXT[run.working]} …</li> : null}
+        {run.state === 'stopped' ? <li className="text-straw-ink">switched off before it was through</li> : null}
+      </ul>
+    </>
+  )
+}
