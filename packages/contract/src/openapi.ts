@@ -3,10 +3,14 @@ import { type Endpoint, type EndpointName, endpoints } from './endpoints'
 import { BODY_EXAMPLES, exampleOf, type Schema } from './examples'
 import { ProblemDetails } from './people'
 
-/** The API as an OpenAPI 3.1 document, generated from the same schemas that check every call. */
-export function openApiDocument(): Record<string, unknown> {
+/**
+ * The API as an OpenAPI 3.1 document, generated from the same schemas that check every call.
+ * @param of the calls that other programs may make alone, or all of them
+ */
+export function openApiDocument(of: 'programs' | 'all' = 'all'): Record<string, unknown> {
   const paths: Record<string, Record<string, unknown>> = {}
   for (const [name, one] of Object.entries(endpoints) as [string, Endpoint][]) {
+    if (of === 'programs' && one.scope === null) continue
     const path = `/api/v1${one.path}`
     paths[path] = { ...paths[path], [one.method]: operation(name, one) }
   }

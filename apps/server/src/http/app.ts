@@ -83,7 +83,7 @@ export function createApp(services: Services, events: ServerEvents): Hono {
   automationRoutes(app, services)
   jobRoutes(app, services, events)
   docsRoutes(app)
-  app.get('/api/openapi.json', (c) => c.json(openApiDocument()))
+  app.get('/api/openapi.json', (c) => c.json(openApiDocument(c.req.query('for') === 'programs' ? 'programs' : 'all')))
   app.all('/api/*', () => {
     throw notFound('call')
   })

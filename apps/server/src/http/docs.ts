@@ -13,13 +13,15 @@ const FILES: Readonly<Record<string, string>> = {
 const PAGE = `<!doctype html>
 <html lang="en">
 <head><meta charset="utf-8"><title>Upper Field: every call</title><link rel="stylesheet" href="/api/docs/swagger-ui.css"></head>
-<body><main id="calls"></main><script src="/api/docs/swagger-ui-bundle.js"></script><script src="/api/docs/start.js"></script></body>
+<body><nav class="swagger-ui" style="padding: 12px 28px"><a href="/api/docs">Calls for programs</a> · <a href="/api/docs?for=all">All calls</a> · <a href="/">Upper Field</a></nav>
+<main id="calls"></main><script src="/api/docs/swagger-ui-bundle.js"></script><script src="/api/docs/start.js"></script></body>
 </html>`
-/** What programs may call stands first. */
-const START = `SwaggerUIBundle({ url: '/api/openapi.json', dom_id: '#calls', docExpansion: 'list', defaultModelsExpandDepth: -1,
+/** The calls for programs are shown first: they are few, and opened at once. */
+const START = `const all = new URLSearchParams(location.search).get('for') === 'all'
+SwaggerUIBundle({ url: all ? '/api/openapi.json' : '/api/openapi.json?for=programs', dom_id: '#calls',
+  docExpansion: all ? 'none' : 'list', defaultModelsExpandDepth: -1,
   // Nobody outside is asked what they think of it.
-  validatorUrl: null,
-  tagsSorter: (a, b) => (a === 'for programs' ? -1 : b === 'for programs' ? 1 : 0) })`
+  validatorUrl: null })`
 
 /** The OpenAPI document, readably: every call with its shape and an example. */
 export function docsRoutes(app: Hono): void {
