@@ -34,8 +34,11 @@ export function PageText(props: {
                 key={at}
                 type="button"
                 className={`num rounded-small px-1 text-[14px] ${findings[part.finding]?.state === 'look' ? 'bg-straw-bg' : 'bg-lichen'} ${part.finding === chosen ? 'outline outline-2 outline-moss' : ''}`}
-                onClick={() => onChoose(part.finding ?? 0)}
-                onDoubleClick={() => onMark({ block: text, raw: part.text, country: page.country, takes: false })}
+                onClick={({ detail }) => {
+                  onChoose(part.finding ?? 0)
+                  // The second click on the same says that it is none.
+                  if (detail === 2) onMark({ block: text, raw: part.text, country: page.country, takes: false })
+                }}
               >
                 {part.text}
                 <sup className="pl-0.5 text-[11px]">{part.finding + 1}</sup>

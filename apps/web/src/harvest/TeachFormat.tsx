@@ -35,7 +35,7 @@ export function TeachFormat(props: {
       {marked === null ? (
         <>
           <p className="text-soft">
-            Mark a number in the text that was missed. A double click on one that was found says that it is none.
+            Mark a number in the text that was missed. Click one that was found twice to say that it is none.
           </p>
           <TypedExample onMark={(body) => void learn({ params: { harvestId }, body })} mayChange={mayChange} />
         </>
