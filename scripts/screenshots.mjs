@@ -11,8 +11,6 @@ import { shippedServices } from './shippedServices.mjs'
 const KEYS = Object.fromEntries(shippedServices().map((name) => [name, `key-${name}`]))
 /** How much quicker than life the services answer. */
 const SPEED = { STANDINS_SPEED: '30' }
-/** Of the made-up world: the service asked knows them. */
-const SOMEBODY = 'zeger.waterman5@vertefeuille-lodge-687.example'
 const FOLDER = join(ROOT, 'docs', 'screenshots')
 const HOME = join(ROOT, '.local', 'screenshots')
 
@@ -159,11 +157,14 @@ async function takePictures(page, url, files) {
   await page.goto(`${url}/suppression`)
   await page.getByRole('heading', { name: 'Current customers' }).waitFor()
   await picture('suppression')
-  await page.goto(`${url}/providers/quillwort`)
-  await page.getByLabel('E-mail').fill(SOMEBODY)
-  await page.getByRole('button', { name: /^Ask once/ }).click()
-  await page.getByText('What came back').waitFor()
-  await picture('provider')
+  await page.goto(`${url}/lists`)
+  await page.getByRole('link', { name: 'Campsites on the web' }).click()
+  await page.getByRole('link', { name: /^Bring in/ }).click()
+  await page.getByRole('button', { name: 'Pages', exact: true }).click()
+  await page.getByRole('link', { name: /^Members of the campsite association/ }).click()
+  await page.getByRole('button', { name: /^sonnenhof-cafe-3/ }).click()
+  await page.getByRole('region', { name: 'Text of the page' }).waitFor()
+  await picture('pages')
 }
 
 /** A pasted list with rows that cannot be read. */
