@@ -7,6 +7,7 @@ const OF_ONES_OWN = new Map([
   ['endSession', 'delete'],
   // Changes nothing: what is pasted is about people, so it stands in the body and not in an address.
   ['lookUp', 'post'],
+  ['judge', 'post'],
   ['makeCalendar', 'post'],
   ['removeCalendar', 'delete'],
 ])
