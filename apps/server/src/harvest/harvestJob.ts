@@ -6,8 +6,9 @@ import { type JobHandler, JobProblem, type StepOutcome } from '../jobs/runner'
 import { type JobRow, saveJob } from '../jobs/store'
 import type { Services } from '../services'
 import { fetchPage, type PageProblem, type Visitor } from './fetchPage'
+import type { PageRow } from './pagesRead'
 import { askRobots, rulesOf } from './robots'
-import { addPages, type HarvestRow, type PageRow, storePage } from './storePage'
+import { addPages, type HarvestRow, storePage } from './storePage'
 
 type SiteRow = typeof harvestSites.$inferSelect
 

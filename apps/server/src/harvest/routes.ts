@@ -1,48 +1,32 @@
-import type { Harvest, HarvestedSite, Me, TriedFormat } from '@upper-field/contract'
-import {
-  exampleOf,
-  formatOfExample,
-  type NumberFormat,
-  readPage,
-  type TriedFormat as Tried,
-  tryFormat,
-} from '@upper-field/core/harvest'
+import type { Harvest, HarvestedSite, Me } from '@upper-field/contract'
+import { readPage } from '@upper-field/core/harvest'
 import { isValidE164 } from '@upper-field/core/phone'
-import { and, desc, eq, sql } from 'drizzle-orm'
+import { and, desc, eq } from 'drizzle-orm'
 import type { Hono } from 'hono'
 import { asBatch } from '../bring/batches'
 import { transaction } from '../db/database'
-import { harvestDecisions, harvestPages, harvestSites, harvests, jobs, numberFormats } from '../db/schema'
+import { harvestDecisions, harvestPages, harvests, jobs } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { serve } from '../http/serve'
 import { createJob, resumeJob } from '../jobs/store'
 import { findList, findOpenList } from '../lists/routes'
 import type { Services } from '../services'
 import type { Visitor } from './fetchPage'
+import { findHarvest, findOpenHarvest } from './findHarvest'
 import { findingsOf, sitesOfHarvest } from './findings'
+import { formatRoutes } from './formatRoutes'
 import { readFailedAgain } from './harvestJob'
+import type { PageRow } from './pagesRead'
 import { addressesOf, planOf } from './plan'
-import { addPages, findAnew, formatsOf, type HarvestRow, htmlOf, type PageRow } from './storePage'
+import { addPages, type HarvestRow, htmlOf } from './storePage'
 import { takeFindings } from './takeFindings'
 
-/** Examples of what a format would do that are shown. */
-const SHOWN = 20
 const OVER = ['done', 'stopped', 'failed']
 
 export function harvestRoutes(app: Hono, services: Services): void {
+  formatRoutes(app, services)
   const { db, pool, config } = services
   const visitorOf = (me: Me): Visitor => ({ config, contact: me.email })
-  const find = async (harvestId: string): Promise<HarvestRow> => {
-    const [found] = await db.select().from(harvests).where(eq(harvests.id, harvestId))
-    if (!found) throw notFound('reading of pages')
-    return found
-  }
-  const findOpen = async (harvestId: string): Promise<HarvestRow> => {
-    const found = await find(harvestId)
-    await findOpenList(db, found.listId)
-    return found
-  }
-
   serve(app, services, 'planHarvest', async ({ params, body, me }) => {
     await findOpenList(db, params.listId)
     return planOf(services, visitorOf(me), await addressesOf(db, params.listId, body.source), body)
@@ -95,12 +79,12 @@ export function harvestRoutes(app: Hono, services: Services): void {
   })
 
   serve(app, services, 'readHarvest', async ({ params }) => {
-    const harvest = await find(params.harvestId)
+    const harvest = await findHarvest(db, params.harvestId)
     return { ...(await describe(harvest)), ofSites: await sitesOfHarvest(db, harvest.id) }
   })
 
   serve(app, services, 'readHarvestedSite', async ({ params, query, me }) => {
-    const harvest = await find(params.harvestId)
+    const harvest = await findHarvest(db, params.harvestId)
     const findings = await findingsOf(db, harvest.id, query.site)
     await services.callLimits.read(me.id, findings.length)
     return {
@@ -136,7 +120,7 @@ export function harvestRoutes(app: Hono, services: Services): void {
   }
 
   serve(app, services, 'decideFinding', async ({ params, body, me }) => {
-    const harvest = await findOpen(params.harvestId)
+    const harvest = await findOpenHarvest(db, params.harvestId)
     const { site, kind, value, decision, corrected } = body
     const known = (await findingsOf(db, harvest.id, site)).some((one) => one.kind === kind && one.value === value)
     if (!known) throw notFound('value')
@@ -170,7 +154,7 @@ export function harvestRoutes(app: Hono, services: Services): void {
   })
 
   serve(app, services, 'readPagesAgain', async ({ params, body }) => {
-    const harvest = await findOpen(params.harvestId)
+    const harvest = await findOpenHarvest(db, params.harvestId)
     const pages = await transaction(pool, async (tx) => {
       const waiting = await readFailedAgain(tx, harvest.id, body.site)
       if (waiting > 0 && harvest.jobId) {
@@ -184,106 +168,11 @@ export function harvestRoutes(app: Hono, services: Services): void {
   })
 
   serve(app, services, 'takeHarvest', async ({ params }) => {
-    const harvest = await findOpen(params.harvestId)
+    const harvest = await findOpenHarvest(db, params.harvestId)
     const [job] = harvest.jobId ? await db.select().from(jobs).where(eq(jobs.id, harvest.jobId)) : []
     if (job && !OVER.includes(job.state))
       throw new Problem(409, 'still-reading', 'Pages are still being read. Stop it, or wait until it is done.')
     return asBatch(await takeFindings(services, harvest))
-  })
-
-  serve(app, services, 'learnFormat', async ({ params, body }) => {
-    const harvest = await find(params.harvestId)
-    const example = exampleOf(body)
-    if (!example)
-      throw new Problem(422, 'no-example', 'What was marked is no number: mark its digits, six of them at least.')
-    return tried(harvest, formatOfExample(example, { name: example.raw, takes: body.takes, country: body.country }))
-  })
-
-  serve(app, services, 'tryFormat', async ({ params, body }) => tried(await find(params.harvestId), body))
-
-  async function tried(harvest: HarvestRow, format: NumberFormat): Promise<TriedFormat> {
-    const known = await formatsOf(db)
-    const all: Tried[] = []
-    let pages = 0
-    for (let after = 0; ; ) {
-      const some = await db
-        .select({ page: harvestPages, siteCountry: harvestSites.country })
-        .from(harvestPages)
-        .innerJoin(
-          harvestSites,
-          and(eq(harvestSites.harvestId, harvestPages.harvestId), eq(harvestSites.site, harvestPages.site)),
-        )
-        .where(
-          and(
-            eq(harvestPages.harvestId, harvest.id),
-            eq(harvestPages.state, 'read'),
-            sql`${harvestPages.id} > ${after}`,
-          ),
-        )
-        .orderBy(harvestPages.id)
-        .limit(50)
-      all.push(
-        tryFormat(
-          some.map(({ page, siteCountry }) => ({
-            url: page.finalUrl ?? page.url,
-            country: page.country ?? siteCountry,
-            page: readPage(htmlOf(page)),
-          })),
-          known,
-          format,
-        ),
-      )
-      pages += some.length
-      const last = some.at(-1)?.page.id
-      if (last === undefined) break
-      after = last
-    }
-    const finds = all.flatMap((one) => one.finds)
-    const loses = all.flatMap((one) => one.loses)
-    const lookAlikes = all.flatMap((one) => one.lookAlikes)
-    return {
-      format: {
-        ...format,
-        groups: format.groups.map((group) => ({ ...group })),
-        after: [...format.after],
-        notAfter: [...format.notAfter],
-      },
-      pages,
-      finds: finds.length,
-      loses: loses.length,
-      lookAlikes: lookAlikes.length,
-      found: finds.slice(0, SHOWN).map((one) => ({ ...one })),
-      lost: loses.slice(0, SHOWN).map((one) => ({ ...one })),
-      suspects: lookAlikes.slice(0, SHOWN).map((one) => ({ ...one })),
-    }
-  }
-
-  serve(app, services, 'keepFormat', async ({ params, body, me }) => {
-    const harvest = await findOpen(params.harvestId)
-    const kept = { format: body, madeBy: me.name, madeAt: new Date(services.now()) }
-    await transaction(pool, async (tx) => {
-      await tx
-        .insert(numberFormats)
-        .values({ name: body.name, ...kept })
-        .onConflictDoUpdate({ target: numberFormats.name, set: kept })
-      await findAnew(tx, harvest, await formatsOf(tx))
-    })
-    return {}
-  })
-
-  serve(app, services, 'readFormats', async () => {
-    const all = await db.select().from(numberFormats).orderBy(numberFormats.name)
-    return all.map(({ format, madeBy, madeAt }) => ({
-      format: { ...format, groups: [...format.groups], after: [...format.after], notAfter: [...format.notAfter] },
-      madeBy,
-      madeAt: madeAt.toISOString(),
-    }))
-  })
-
-  serve(app, services, 'dropFormat', async ({ params }) => {
-    const dropped = await db.delete(numberFormats).where(eq(numberFormats.name, params.name)).returning()
-    if (dropped.length === 0) throw notFound('format')
-    return {}
   })
 
   async function describe(harvest: HarvestRow): Promise<Harvest> {

@@ -4,9 +4,9 @@ import { and, eq, isNull, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { insertRows } from '../db/insertRows'
 import { harvestFindings, harvestPages, harvestSites, type harvests, numberFormats } from '../db/schema'
+import { type PageRow, pagesRead, type WhichPages } from './pagesRead'
 
 export type HarvestRow = typeof harvests.$inferSelect
-export type PageRow = typeof harvestPages.$inferSelect
 
 /** A page of more values than this is no page about one business. */
 const MOST_FINDINGS = 1000
@@ -114,46 +114,16 @@ async function storeFindings(
     .where(eq(harvestPages.id, page.id))
 }
 
-interface Which {
-  readonly site?: string
-  readonly withoutCountry?: boolean
-  readonly except?: number
-}
-
 /** Looks through pages that were read once more: with other formats, or knowing the country. */
 export async function findAnew(
   tx: Db,
-  harvest: HarvestRow,
+  { id, settings }: HarvestRow,
   formats: readonly NumberFormat[],
-  { site, withoutCountry = false, except }: Which = {},
+  which: WhichPages = {},
 ): Promise<void> {
-  for (let after = 0; ; ) {
-    const pages = await tx
-      .select({ page: harvestPages, country: harvestSites.country })
-      .from(harvestPages)
-      .innerJoin(
-        harvestSites,
-        and(eq(harvestSites.harvestId, harvestPages.harvestId), eq(harvestSites.site, harvestPages.site)),
-      )
-      .where(
-        and(
-          eq(harvestPages.harvestId, harvest.id),
-          eq(harvestPages.state, 'read'),
-          sql`${harvestPages.id} > ${after}`,
-          site === undefined ? undefined : eq(harvestPages.site, site),
-          withoutCountry ? isNull(harvestPages.country) : undefined,
-          except === undefined ? undefined : sql`${harvestPages.id} <> ${except}`,
-        ),
-      )
-      .orderBy(harvestPages.id)
-      .limit(50)
-    for (const { page, country } of pages) {
-      const known = page.country ?? harvest.settings.country ?? country
-      await storeFindings(tx, page, readPage(htmlOf(page)), { url: page.finalUrl ?? page.url, country: known }, formats)
-    }
-    const last = pages.at(-1)?.page.id
-    if (last === undefined) return
-    after = last
+  for await (const { page, siteCountry } of pagesRead(tx, id, which)) {
+    const country = page.country ?? settings.country ?? siteCountry
+    await storeFindings(tx, page, readPage(htmlOf(page)), { url: page.finalUrl ?? page.url, country }, formats)
   }
 }
 

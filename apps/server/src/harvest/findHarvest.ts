@@ -1,0 +1,20 @@
+import { eq } from 'drizzle-orm'
+import type { Db } from '../db/database'
+import { harvests } from '../db/schema'
+import { notFound } from '../http/problem'
+import { findOpenList } from '../lists/routes'
+import type { HarvestRow } from './storePage'
+
+/** Throws a problem where there is none. */
+export async function findHarvest(db: Db, harvestId: string): Promise<HarvestRow> {
+  const [found] = await db.select().from(harvests).where(eq(harvests.id, harvestId))
+  if (!found) throw notFound('reading of pages')
+  return found
+}
+
+/** The same, of a list that may be changed. */
+export async function findOpenHarvest(db: Db, harvestId: string): Promise<HarvestRow> {
+  const found = await findHarvest(db, harvestId)
+  await findOpenList(db, found.listId)
+  return found
+}
