@@ -187,7 +187,7 @@ export function harvestRoutes(app: Hono, services: Services): void {
       pagesPerSite,
       country,
       jobId: harvest.jobId,
-      batchId: harvest.batchId,
+      batchId: harvest.takenAt === null ? null : harvest.batchId,
       madeBy: harvest.madeBy,
       madeAt: harvest.madeAt.toISOString(),
       sites: sites.length,

@@ -1,5 +1,5 @@
 import type { Mapping } from '@upper-field/core/table'
-import { and, eq, isNull, sql } from 'drizzle-orm'
+import { and, eq, sql } from 'drizzle-orm'
 import { beginAutomations } from '../automations/begin'
 import { growBatch, makeOwnBatch } from '../bring/ownBatch'
 import { type Db, transaction } from '../db/database'
@@ -28,48 +28,57 @@ const COLUMNS: readonly { readonly heading: string; readonly field: Mapping[numb
 /** A site that shows more lines than this tells of several businesses: each line is a row of its own. */
 const MOST_LINES = 6
 
-/** Makes an ordinary batch of what was found: a row for each business, with where everything stands. */
-export async function takeFindings(services: Services, harvest: HarvestRow): Promise<BatchRow> {
-  const { db, pool } = services
+/**
+ * Makes an ordinary batch of what was found: a row for each business, with where everything stands. What was cut off goes
+ * on behind the rows that are there.
+ */
+export async function takeFindings(services: Services, { id }: HarvestRow): Promise<BatchRow> {
+  return transaction(services.pool, async (tx) => {
+    // Held to the end: of two who take it at once, the second finds it taken.
+    await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${id}, 0))`)
+    const [harvest] = await services.db.select().from(harvests).where(eq(harvests.id, id))
+    if (!harvest || harvest.takenAt !== null)
+      throw new Problem(409, 'taken-already', 'What was found is a batch already.')
+    return take(services, harvest)
+  })
+}
+
+async function take(services: Services, harvest: HarvestRow): Promise<BatchRow> {
+  const { db } = services
   const cells = await rowsOf(db, harvest)
   if (cells.length === 0)
     throw new Problem(422, 'nothing-found', 'Nothing that was found is taken: there would be no row.')
-  const batch = await transaction(pool, async (tx) => {
+  const batch = await batchFor(services, harvest)
+  await growBatch(services, batch, cells.slice(batch.rows))
+  await transaction(services.pool, async (tx) => {
+    await tx
+      .update(harvests)
+      .set({ takenAt: new Date(services.now()) })
+      .where(eq(harvests.id, harvest.id))
+    await beginAutomations(tx, harvest.listId, 'batch-ready', batch.id)
+    await tellWebhooks(tx, harvest.listId, 'batch.ready', [{ batchId: batch.id, rows: cells.length, held: 0 }])
+  })
+  const [grown] = await db.select().from(batches).where(eq(batches.id, batch.id))
+  return grown ?? batch
+}
+
+/** The batch that was begun before, or a new one. */
+async function batchFor({ db, pool, now }: Services, harvest: HarvestRow): Promise<BatchRow> {
+  const [begun] = harvest.batchId === null ? [] : await db.select().from(batches).where(eq(batches.id, harvest.batchId))
+  if (begun) return begun
+  return transaction(pool, async (tx) => {
     const made = await makeOwnBatch(tx, {
       listId: harvest.listId,
       name: harvest.name,
       columns: COLUMNS,
       sourceKind: 'public-page',
-      gatheredOn: new Date(services.now()).toISOString().slice(0, 10),
+      gatheredOn: new Date(now()).toISOString().slice(0, 10),
       lawfulBasis: 'not-stated',
       note: `Read from public pages, begun on ${harvest.madeAt.toISOString().slice(0, 10)}.`,
     })
-    const taken = await tx
-      .update(harvests)
-      .set({ batchId: made.id })
-      .where(and(eq(harvests.id, harvest.id), isNull(harvests.batchId)))
-      .returning({ id: harvests.id })
-    if (taken.length === 0) throw new Problem(409, 'taken-already', 'What was found is a batch already.')
+    await tx.update(harvests).set({ batchId: made.id }).where(eq(harvests.id, harvest.id))
     return made
   })
-  try {
-    await growBatch(services, batch, cells)
-  } catch (error) {
-    await giveBack(db, harvest.id, batch.id)
-    throw error
-  }
-  await beginAutomations(db, harvest.listId, 'batch-ready', batch.id)
-  await tellWebhooks(db, harvest.listId, 'batch.ready', [{ batchId: batch.id, rows: cells.length, held: 0 }])
-  const [grown] = await db.select().from(batches).where(eq(batches.id, batch.id))
-  return grown ?? batch
-}
-
-/** The list was busy: what was found stays to be taken, and no empty batch is left. */
-async function giveBack(db: Db, harvestId: string, batchId: string): Promise<void> {
-  const { rows } = await db.execute(sql`select 1 from rows where batch_id = ${batchId} limit 1`)
-  if (rows.length > 0) return
-  await db.update(harvests).set({ batchId: null }).where(eq(harvests.id, harvestId))
-  await db.delete(batches).where(eq(batches.id, batchId))
 }
 
 type Row = readonly string[]

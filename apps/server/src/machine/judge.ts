@@ -284,7 +284,7 @@ async function askOne(
   { e164, keyId, budget }: { readonly e164: string; readonly keyId: string; readonly budget: number },
 ): Promise<number | 'no-budget' | 'failed'> {
   const at = new Date(now())
-  const question = `judge:${keyId}:${e164}:${at.toISOString().slice(0, 10)}`
+  const question = `judge:${keyId}:${sha256Hex(e164).slice(0, 32)}:${at.toISOString().slice(0, 10)}`
   const { id: provider, price } = service.terms
   return transaction(pool, async (tx) => {
     await tx.execute(sql`select pg_advisory_xact_lock(${LOCKS.checks}, hashtext(${keyId}))`)

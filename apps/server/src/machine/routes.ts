@@ -16,8 +16,10 @@ const BY_HAND = '00000000-0000-0000-0000-000000000000'
 export function machineRoutes(app: Hono, services: Services): void {
   const { db } = services
 
-  serve(app, services, 'judge', async ({ body, machine }) => {
+  serve(app, services, 'judge', async ({ body, machine, me }) => {
     const values = body.values ?? [body.value ?? '']
+    // A program is bounded by its key.
+    if (!machine) await services.callLimits.read(me.id, values.length)
     const asker = { keyId: machine?.id ?? null, budget: machine?.budget ?? 0 }
     const { judgements, cost } = await judge(services, { values, country: body.country, ask: body.ask }, asker)
     return { judgements, cost }

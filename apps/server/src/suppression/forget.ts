@@ -169,8 +169,13 @@ async function eraseFacts(tx: Db, { ids, keys, editionIds }: Person): Promise<vo
   const addresses = sql`any(${sql.param(keys.filter((key) => key.includes('@')))}::text[])`
   await tx.execute(sql`delete from addresses where address = ${addresses}`)
   await tx.execute(sql`update address_checks set address = ${hashOf('address')} where address = ${addresses}`)
-  await tx.execute(sql`update charges set subject = ${hashOf('subject')} where subject = ${addresses}`)
-  await tx.execute(sql`update charges set subject = ${hashOf('subject')} where subject = ${e164s}`)
+  // The question a charge is for names its subject too.
+  for (const subjects of [addresses, e164s])
+    await tx.execute(
+      sql`update charges set subject = ${hashOf('subject')}, question = ${hashOf('question')} where subject = ${subjects}`,
+    )
+  await erasePages(tx, keys)
+  await tx.execute(sql`delete from machine_contacts where contact_id = ${these}`)
   const editions = sql`any(${sql.param(editionIds)}::uuid[])`
   await tx.execute(sql`delete from edition_pieces where edition_id = ${editions}`)
   await tx.execute(sql`update editions set state = 'withdrawn' where id = ${editions}`)
@@ -179,6 +184,16 @@ async function eraseFacts(tx: Db, { ids, keys, editionIds }: Person): Promise<vo
   // Rows that were held back, where they hold an address or a number of the person.
   for (const key of keys)
     await tx.execute(sql`update held_rows set bytes = '' where position(convert_to(${key}, 'UTF8') in bytes) > 0`)
+}
+
+/** What was found of the person on pages, and the pages it stands on as they were kept. */
+async function erasePages(tx: Db, keys: readonly string[]): Promise<void> {
+  const values = sql`any(${sql.param([...keys])}::text[])`
+  await tx.execute(sql`
+    update harvest_pages p set html = null, business = null, left_out = '[]', title = ''
+    from harvest_findings f where f.page_id = p.id and f.value = ${values}`)
+  await tx.execute(sql`delete from harvest_findings where value = ${values}`)
+  await tx.execute(sql`delete from harvest_decisions where value = ${values} or corrected = ${values}`)
 }
 
 /** The rows themselves, what people made of them, and to whom they were joined. */

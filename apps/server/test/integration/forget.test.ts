@@ -47,6 +47,28 @@ beforeAll(async () => {
 }, 60_000)
 afterAll(() => server.stop())
 
+/** What other rooms may know of them: a page that names them, a program that added them, an answer that was paid. */
+async function leaveTraces(): Promise<void> {
+  const [page] = await server.sql<{ id: string }>(
+    `with h as (insert into harvests (list_id, name, settings, contact, made_by) values ($1, 'Pages', '{}', 'x', 'x') returning id)
+     insert into harvest_pages (harvest_id, site, url, depth, rank, state, title, html)
+     select id, 'causeway.example', 'http://causeway.example/', 0, 0, 'read', 'Maren', '\\x4d6172656e' from h returning id`,
+    [first],
+  )
+  await server.sql(
+    `insert into harvest_findings (harvest_id, page_id, site, kind, value, raw, how, confidence, quote, position)
+     select harvest_id, id, site, 'number', '+447911204481', '07911 204481', 'label', 0.9, 'Maren 07911 204481', 0 from harvest_pages where id = $1`,
+    [page?.id],
+  )
+  await server.sql(
+    `insert into machine_contacts (list_id, key_id, their_id, contact_id, sent) values ($1, $1, 'maren@causeway.example', $2, 'x')`,
+    [first, await find(first, 'Maren')],
+  )
+  await server.sql(
+    `insert into charges (provider, subject, question, amount, reason) values ('x', '+447911204481', 'asked:+447911204481', 1, 'x')`,
+  )
+}
+
 describe('a person who asks to be forgotten', () => {
   it('is found in every list, and told before anything is done', async () => {
     const contactId = await find(first, 'Maren')
@@ -60,6 +82,7 @@ describe('a person who asks to be forgotten', () => {
   })
 
   it('is erased from all of them, with what was sent and edited, and every count stays', async () => {
+    await leaveTraces()
     const contactId = await find(first, 'Maren')
     await api.call('makeEdits', {
       params: { listId: first },

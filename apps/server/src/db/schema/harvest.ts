@@ -19,8 +19,9 @@ export const harvests = pgTable(
     name: text('name').notNull(),
     settings: jsonb('settings').$type<HarvestSettings>().notNull(),
     jobId: uuid('job_id'),
-    /** The batch its findings have become. */
+    /** The batch its findings become, and when all of them stood in it. */
     batchId: uuid('batch_id'),
+    takenAt: instant('taken_at'),
     /** Whom a site may write to: told to it with every call. */
     contact: text('contact').notNull(),
     madeBy: text('made_by').notNull(),
