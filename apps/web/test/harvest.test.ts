@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals'
 import type { HarvestPlan, HarvestSite, SiteFinding } from '@upper-field/contract'
-import { columnOfAddresses } from '../src/harvest/addressesIn'
+import { columnOfAddresses } from '../src/harvest/columnOfAddresses'
 import {
   formatText,
   howOf,

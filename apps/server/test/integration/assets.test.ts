@@ -22,15 +22,19 @@ describe('the web client', () => {
     const views = scripts.filter((name) => /^\w+View-/.test(name)).map((name) => name.split('-')[0])
     expect(views.sort()).toEqual(
       [
+        'AutomationsView',
         'BringView',
         'CheckView',
         'ConnectorView',
         'DestinationView',
         'DestinationsView',
         'FillView',
+        'HarvestView',
         'ListsView',
+        'PagesView',
         'PairView',
         'PeopleView',
+        'ProgramsView',
         'ProvidersView',
         'SendView',
         'SignInView',

@@ -68,8 +68,12 @@ describe('a line register that takes its time', () => {
     const register = await slowRegister()
     const listId = await listOfNumbers(5)
     const job = await check(listId)
-    await until(async () => (await jobOf(listId, job.id))?.phase === 'waiting-for-answers')
-    expect(await jobOf(listId, job.id)).toMatchObject({ state: 'waiting', done: 0 })
+    const isResting = async () => {
+      const now = await jobOf(listId, job.id)
+      return now?.phase === 'waiting-for-answers' && now.state === 'waiting'
+    }
+    await until(isResting)
+    expect(await jobOf(listId, job.id)).toMatchObject({ done: 0 })
     expect(await server.sql('select 1 from line_checks where answered_at is not null')).toEqual([])
 
     await server.stop()

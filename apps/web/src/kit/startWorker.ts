@@ -1,5 +1,5 @@
 /** What a worker of ours does. */
-export type WorkerKind = 'head' | 'suppression' | 'tidy'
+export type WorkerKind = 'addresses' | 'head' | 'suppression' | 'tidy'
 
 /** Starts a worker. All are one script that loads what its name asks for, so that they share the data of the numbering plan. */
 export const startWorker = (kind: WorkerKind): Worker =>

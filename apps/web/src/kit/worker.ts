@@ -1,6 +1,7 @@
 import type { WorkerKind } from './startWorker'
 
 const LOAD: Record<WorkerKind, () => Promise<unknown>> = {
+  addresses: () => import('../harvest/addressWorker'),
   head: () => import('../bring/headWorker'),
   suppression: () => import('../suppression/suppressionWorker'),
   tidy: () => import('../tidy/tidyWorker'),
