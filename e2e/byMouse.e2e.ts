@@ -61,7 +61,7 @@ test('from the sign-in to a downloaded audience, by mouse', async ({ page }) => 
 
   // Send.
   await stages.getByRole('link', { name: /^Send/ }).click()
-  await page.getByRole('button', { name: 'Files', exact: true }).click()
+  await page.getByRole('navigation', { name: 'Parts of Send' }).getByRole('button', { name: 'Files' }).click()
   await page.getByRole('button', { name: /^Prepare [\d,]+ people for Brassbell/ }).click()
   const link = page.getByRole('link', { name: /^Download/ })
   await expect(link).toBeVisible({ timeout: 20_000 })

@@ -140,7 +140,7 @@ test('a destination that no code knows is written and used', async ({ page }) =>
 test('a file for people is written in a layout of its own, and the layout is kept', async ({ page }) => {
   await openList(page, 'For the phones')
   await stage(page, /^Send/)
-  await page.getByRole('button', { name: 'Files', exact: true }).click()
+  await page.getByRole('navigation', { name: 'Parts of Send' }).getByRole('button', { name: 'Files' }).click()
   await page.getByRole('button', { name: 'Columns and form of the file' }).click()
   const dialog = page.getByRole('dialog', { name: 'Columns and form of the file' })
   await dialog.getByLabel('Delimiter').selectOption({ label: 'semicolon' })
