@@ -7,18 +7,30 @@ export interface ReadAhead<T> {
   drop(jobId: string): void
 }
 
-/** Lost in a crash, and read again. */
-export function createReadAhead<T>(): ReadAhead<T> {
-  const ahead = new Map<string, { readonly at: number; readonly reading: Promise<T> }>()
+/** A job that rested in between reads anew, in milliseconds: what it would write may have changed meanwhile. */
+const FRESH = 5000
+
+interface Reading<T> {
+  readonly at: number
+  readonly reading: Promise<T>
+  readonly begun: number
+}
+
+/**
+ * Lost in a crash, and read again.
+ * @param now in milliseconds
+ */
+export function createReadAhead<T>(now: () => number = () => performance.now()): ReadAhead<T> {
+  const ahead = new Map<string, Reading<T>>()
   return {
     take: (jobId, at) => {
       const found = ahead.get(jobId)
       ahead.delete(jobId)
-      return found?.at === at ? found.reading : null
+      return found?.at === at && now() - found.begun <= FRESH ? found.reading : null
     },
     begin: (jobId, at, reading) => {
       reading.catch(() => {})
-      ahead.set(jobId, { at, reading })
+      ahead.set(jobId, { at, reading, begun: now() })
     },
     drop: (jobId) => {
       ahead.delete(jobId)
