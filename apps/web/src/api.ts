@@ -1,78 +1,16 @@
-import { type BaseQueryFn, createApi } from '@reduxjs/toolkit/query/react'
-import {
-  addressOf,
-  type CallInput,
-  type ChangedPage,
-  type ContactPage,
-  type ContactSort,
-  type EndpointName,
-  endpoints,
-  type HandPage,
-  type PairPage,
-  type ProblemDetails,
-  type ResponseOf,
-  type SharedLines,
-  type SuppressionPage,
-  type TrailPage,
+import { createApi } from '@reduxjs/toolkit/query/react'
+import type {
+  ChangedPage,
+  ContactPage,
+  ContactSort,
+  HandPage,
+  PairPage,
+  SharedLines,
+  SuppressionPage,
+  TrailPage,
 } from '@upper-field/contract'
 import type { ChangeCode } from '@upper-field/core/tidy'
-import { watched } from './shell/waitingActs'
-
-interface Sent {
-  readonly name: EndpointName
-  readonly input: object
-  readonly key?: string
-}
-
-/** What went wrong, in words a person can act on. */
-export interface CallProblem {
-  readonly status: number
-  readonly code: string
-  readonly detail: string
-}
-
-/** Acts are told where they have to wait, and can be given up; what is only read is simply read. */
-const callServer: BaseQueryFn<Sent, unknown, CallProblem> = (sent, { type, dispatch, signal }) =>
-  type === 'mutation' ? watched(sent.name, dispatch, (giveUp) => answerTo(sent, giveUp)) : answerTo(sent, signal)
-
-async function answerTo(
-  { name, input, key }: Sent,
-  signal: AbortSignal,
-): Promise<{ data: unknown } | { error: CallProblem }> {
-  const { body } = input as { body?: unknown }
-  try {
-    const response = await fetch(addressOf(name, input), {
-      method: endpoints[name].method.toUpperCase(),
-      signal,
-      headers: {
-        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
-        ...(key ? { 'idempotency-key': key } : {}),
-      },
-      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
-    })
-    if (response.ok) return { data: await response.json() }
-    const problem = (await response.json().catch(() => null)) as ProblemDetails | null
-    return {
-      error: {
-        status: response.status,
-        code: problem?.code ?? 'unknown',
-        detail: problem?.detail ?? 'The application gave no reason.',
-      },
-    }
-  } catch {
-    if (signal.aborted)
-      return {
-        error: { status: 0, code: 'given-up', detail: 'You gave up waiting. What had not begun by then is not done.' },
-      }
-    return {
-      error: {
-        status: 0,
-        code: 'no-connection',
-        detail: 'The application cannot be reached. Nothing was changed; try again.',
-      },
-    }
-  }
-}
+import { type CallProblem, callServer, callsOf, TAGS } from './callServer'
 
 /** Whose courses are read. */
 interface TrailQuery {
@@ -82,45 +20,12 @@ interface TrailQuery {
   readonly because: string
 }
 
-const TAGS = [
-  'Routines',
-  'Me',
-  'People',
-  'Sessions',
-  'Lists',
-  'List',
-  'Batches',
-  'Jobs',
-  'Fills',
-  'Editions',
-  'Audiences',
-  'Harvests',
-  'Programs',
-  'Automations',
-  'Formats',
-  'Keys',
-  'Today',
-  'Connections',
-  'Destinations',
-  'Calls',
-  'Suppression',
-  'Spend',
-  'Check',
-] as const
-type Tag = (typeof TAGS)[number]
-
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: callServer,
   tagTypes: TAGS,
   endpoints: (build) => {
-    const read = <N extends EndpointName>(name: N, ...tags: Tag[]) =>
-      build.query<ResponseOf<N>, CallInput<N>>({ query: (input) => ({ name, input }), providesTags: tags })
-    const change = <N extends EndpointName>(name: N, ...tags: Tag[]) =>
-      build.mutation<ResponseOf<N>, CallInput<N>>({
-        query: (input) => ({ name, input, ...(endpoints[name].isIdempotent ? { key: crypto.randomUUID() } : {}) }),
-        invalidatesTags: tags,
-      })
+    const { read, change } = callsOf(build)
     return {
       readSetup: read('readSetup', 'Me'),
       makeOwner: change('makeOwner', 'Me'),

@@ -1,4 +1,4 @@
-import type { Harvest, HarvestedSite, Me } from '@upper-field/contract'
+import type { Harvest, HarvestedSite, HarvestSite, Me } from '@upper-field/contract'
 import { readPage } from '@upper-field/core/harvest'
 import { isValidE164 } from '@upper-field/core/phone'
 import { and, desc, eq } from 'drizzle-orm'
@@ -75,12 +75,13 @@ export function harvestRoutes(app: Hono, services: Services): void {
       .where(eq(harvests.listId, params.listId))
       .orderBy(desc(harvests.madeAt))
       .limit(50)
-    return Promise.all(all.map(describe))
+    return Promise.all(all.map((one) => describe(one)))
   })
 
   serve(app, services, 'readHarvest', async ({ params }) => {
     const harvest = await findHarvest(db, params.harvestId)
-    return { ...(await describe(harvest)), ofSites: await sitesOfHarvest(db, harvest.id) }
+    const ofSites = await sitesOfHarvest(db, harvest.id)
+    return { ...(await describe(harvest, ofSites)), ofSites }
   })
 
   serve(app, services, 'readHarvestedSite', async ({ params, query, me }) => {
@@ -175,8 +176,8 @@ export function harvestRoutes(app: Hono, services: Services): void {
     return asBatch(await takeFindings(services, harvest))
   })
 
-  async function describe(harvest: HarvestRow): Promise<Harvest> {
-    const sites = await sitesOfHarvest(db, harvest.id)
+  async function describe(harvest: HarvestRow, known?: readonly HarvestSite[]): Promise<Harvest> {
+    const sites = known ?? (await sitesOfHarvest(db, harvest.id))
     const sum = (of: (site: (typeof sites)[number]) => number) => sites.reduce((all, site) => all + of(site), 0)
     const { follow, pagesPerSite, country } = harvest.settings
     return {

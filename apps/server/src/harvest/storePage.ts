@@ -1,5 +1,13 @@
 import { gunzipSync, gzipSync } from 'node:zlib'
-import { harvestPage, linksOn, type NumberFormat, type Page, readPage, siteOf } from '@upper-field/core/harvest'
+import {
+  countryOfPage,
+  harvestPage,
+  linksOn,
+  type NumberFormat,
+  type Page,
+  readPage,
+  siteOf,
+} from '@upper-field/core/harvest'
 import { and, eq, isNull, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { insertRows } from '../db/insertRows'
@@ -67,7 +75,7 @@ async function countryOfSite(
 ): Promise<{ country: string | null; isNew: boolean }> {
   if (settings.country !== null) return { country: settings.country, isNew: false }
   const ofSite = and(eq(harvestSites.harvestId, id), eq(harvestSites.site, site))
-  const told = harvestPage(page, { url }).country
+  const told = countryOfPage(page, url)
   const [known] = await tx.select({ country: harvestSites.country }).from(harvestSites).where(ofSite)
   if (told === null) return { country: known?.country ?? null, isNew: false }
   const learnt = await tx

@@ -1,22 +1,16 @@
-import type { CallInput, EndpointName, ResponseOf } from '@upper-field/contract'
 import { api } from '../api'
+import { callsOf } from '../callServer'
 
 /** Calls about what a list has done by itself. */
 const automationApi = api.injectEndpoints({
   endpoints: (build) => {
-    const read = <N extends EndpointName>(name: N) =>
-      build.query<ResponseOf<N>, CallInput<N>>({ query: (input) => ({ name, input }), providesTags: ['Automations'] })
-    const change = <N extends EndpointName>(name: N) =>
-      build.mutation<ResponseOf<N>, CallInput<N>>({
-        query: (input) => ({ name, input }),
-        invalidatesTags: ['Automations'],
-      })
+    const { read, change } = callsOf(build)
     return {
-      readAutomations: read('readAutomations'),
-      readAutomationRuns: read('readAutomationRuns'),
-      makeAutomation: change('makeAutomation'),
-      switchAutomation: change('switchAutomation'),
-      removeAutomation: change('removeAutomation'),
+      readAutomations: read('readAutomations', 'Automations'),
+      readAutomationRuns: read('readAutomationRuns', 'Automations'),
+      makeAutomation: change('makeAutomation', 'Automations'),
+      switchAutomation: change('switchAutomation', 'Automations'),
+      removeAutomation: change('removeAutomation', 'Automations'),
     }
   },
 })

@@ -1,20 +1,10 @@
-import type { CallInput, EndpointName, ResponseOf } from '@upper-field/contract'
-import { endpoints } from '@upper-field/contract'
 import { api } from '../api'
+import { callsOf } from '../callServer'
 
 /** Calls about pages that are read for numbers. */
 const harvestApi = api.injectEndpoints({
   endpoints: (build) => {
-    const read = <N extends EndpointName>(name: N, ...tags: ('Harvests' | 'Formats')[]) =>
-      build.query<ResponseOf<N>, CallInput<N>>({ query: (input) => ({ name, input }), providesTags: tags })
-    const change = <N extends EndpointName>(
-      name: N,
-      ...tags: ('Harvests' | 'Formats' | 'Jobs' | 'Batches' | 'List')[]
-    ) =>
-      build.mutation<ResponseOf<N>, CallInput<N>>({
-        query: (input) => ({ name, input, ...(endpoints[name].isIdempotent ? { key: crypto.randomUUID() } : {}) }),
-        invalidatesTags: tags,
-      })
+    const { read, change } = callsOf(build)
     return {
       planHarvest: change('planHarvest'),
       startHarvest: change('startHarvest', 'Harvests', 'Jobs'),

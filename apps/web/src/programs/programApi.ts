@@ -1,28 +1,22 @@
-import type { CallInput, EndpointName, ResponseOf } from '@upper-field/contract'
 import { api } from '../api'
+import { callsOf } from '../callServer'
 
 /** Calls about other programs: their keys, and who is told what happens. */
 const programApi = api.injectEndpoints({
   endpoints: (build) => {
-    const read = <N extends EndpointName>(name: N) =>
-      build.query<ResponseOf<N>, CallInput<N>>({ query: (input) => ({ name, input }), providesTags: ['Programs'] })
-    const change = <N extends EndpointName>(name: N) =>
-      build.mutation<ResponseOf<N>, CallInput<N>>({
-        query: (input) => ({ name, input }),
-        invalidatesTags: ['Programs'],
-      })
+    const { read, change } = callsOf(build)
     return {
-      readMachineKeys: read('readMachineKeys'),
-      readMachineCalls: read('readMachineCalls'),
-      makeMachineKey: change('makeMachineKey'),
-      rotateMachineKey: change('rotateMachineKey'),
-      withdrawMachineKey: change('withdrawMachineKey'),
-      readWebhooks: read('readWebhooks'),
-      readWebhookMessages: read('readWebhookMessages'),
-      makeWebhook: change('makeWebhook'),
-      changeWebhook: change('changeWebhook'),
-      removeWebhook: change('removeWebhook'),
-      sendWebhookAgain: change('sendWebhookAgain'),
+      readMachineKeys: read('readMachineKeys', 'Programs'),
+      readMachineCalls: read('readMachineCalls', 'Programs'),
+      makeMachineKey: change('makeMachineKey', 'Programs'),
+      rotateMachineKey: change('rotateMachineKey', 'Programs'),
+      withdrawMachineKey: change('withdrawMachineKey', 'Programs'),
+      readWebhooks: read('readWebhooks', 'Programs'),
+      readWebhookMessages: read('readWebhookMessages', 'Programs'),
+      makeWebhook: change('makeWebhook', 'Programs'),
+      changeWebhook: change('changeWebhook', 'Programs'),
+      removeWebhook: change('removeWebhook', 'Programs'),
+      sendWebhookAgain: change('sendWebhookAgain', 'Programs'),
     }
   },
 })

@@ -1,17 +1,10 @@
-import type { CallInput, EndpointName, ResponseOf } from '@upper-field/contract'
-import { endpoints } from '@upper-field/contract'
 import { api } from '../api'
+import { callsOf } from '../callServer'
 
 /** Calls about audiences and their networks. */
 const audienceApi = api.injectEndpoints({
   endpoints: (build) => {
-    const read = <N extends EndpointName>(name: N, ...tags: ('Audiences' | 'Keys')[]) =>
-      build.query<ResponseOf<N>, CallInput<N>>({ query: (input) => ({ name, input }), providesTags: tags })
-    const change = <N extends EndpointName>(name: N, ...tags: ('Audiences' | 'Keys' | 'Jobs' | 'Editions')[]) =>
-      build.mutation<ResponseOf<N>, CallInput<N>>({
-        query: (input) => ({ name, input, ...(endpoints[name].isIdempotent ? { key: crypto.randomUUID() } : {}) }),
-        invalidatesTags: tags,
-      })
+    const { read, change } = callsOf(build)
     return {
       readDestinationKeys: read('readDestinationKeys', 'Keys'),
       keepDestinationKey: change('keepDestinationKey', 'Keys'),

@@ -1,12 +1,12 @@
 import type { ColumnUse } from '@upper-field/core/pair'
 import { useEffect, useRef, useState } from 'react'
 import {
-  type CallProblem,
   problemText,
   useAddSuppressionRowsMutation,
   useAnnounceSuppressionBatchMutation,
   useTakeSuppressionBackMutation,
 } from '../api'
+import type { CallProblem } from '../callServer'
 import { startWorker } from '../kit/startWorker'
 import type { EntryFacts } from './EntryFactsFields'
 import type { FileAnswer, FileQuestion, SuppressionFileHead } from './suppressionWorker'

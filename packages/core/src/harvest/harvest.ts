@@ -49,6 +49,9 @@ export function harvestPage(page: Page, { url, country = null, formats = [] }: H
   }
 }
 
+/** The country a page tells it is of; null where nothing tells. */
+export const countryOfPage = (page: Page, url: string): string | null => countryOf(page, businessOf(page), url)
+
 const shown = ({ name, address, openingHours }: Business): NonNullable<Harvest['business']> => ({
   name,
   address,
