@@ -122,8 +122,8 @@ function digitOf(letter: string): number {
 }
 
 function toAscii(value: string): string {
-  const letters = value.replace(LETTER, (letter) => LETTERS[letter] ?? letter)
-  return letters.normalize('NFD').replace(/\p{M}/gu, '').normalize('NFC')
+  const bare = value.normalize('NFD').replace(/\p{M}/gu, '')
+  return bare.replace(LETTER, (letter) => LETTERS[letter] ?? letter).normalize('NFC')
 }
 
 /** The host of a web address or a letter box, without `www.`. */

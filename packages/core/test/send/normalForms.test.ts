@@ -109,6 +109,13 @@ const VECTORS: readonly [string, readonly string[], string | null, string, strin
     ' a b c ',
     '21ddd8484ea4c9a7eb6ad01896156e9ab8a04f222b0d1caedc561a611812d38e',
   ],
+  [
+    '\u01fcgir M\u01ff\u00f8ller Aeg\u00e6\u0301s',
+    ['ascii'],
+    null,
+    'AEgir Mooller Aegaes',
+    'c885c360cbaf649d74360bb0f93df0b2d65f829ef5585afe6ec3811b0c9bcc64',
+  ],
   ['', ['trim', 'lower'], null, '', ''],
   ['\u200b ', ['trim'], null, '', ''],
 ]
