@@ -134,6 +134,23 @@ async function readPages(client: ApiClient): Promise<void> {
       country: null,
     },
   })
+  await fetchBusinesses(client, list.id)
+}
+
+/** Campsites of a country from the directory that is connected, for the same list. */
+async function fetchBusinesses(client: ApiClient, listId: string): Promise<void> {
+  const directory = (await client.call('readConnections')).find(({ role }) => role === 'directory')
+  if (!directory) return
+  const { provider } = directory
+  const lookUp = async (what: 'trades' | 'places', search: string) => {
+    const [found] = await client.call('lookUpInDirectory', { params: { provider, what }, query: { search } })
+    if (!found) throw new Error(`the directory knows no ${search}`)
+    return found
+  }
+  const question = { provider, trade: await lookUp('trades', 'camp'), place: await lookUp('places', 'united k') }
+  const { most } = await client.call('planDirectorySearch', { params: { listId }, body: question })
+  const name = `${question.trade.name}, ${question.place.name}`
+  await client.call('startDirectorySearch', { params: { listId }, body: { ...question, name, budget: most } })
 }
 
 /** How much quicker than life the services answer from now on. */

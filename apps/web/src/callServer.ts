@@ -78,6 +78,7 @@ export const TAGS = [
   'Editions',
   'Audiences',
   'Harvests',
+  'Directory',
   'Programs',
   'Automations',
   'Formats',

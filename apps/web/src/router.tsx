@@ -53,6 +53,14 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import('./harvest/HarvestView')).HarvestView }),
           },
           {
+            path: 'bring/directory',
+            lazy: async () => ({ Component: (await import('./directory/DirectoryView')).DirectoryView }),
+          },
+          {
+            path: 'bring/directory/:searchId',
+            lazy: async () => ({ Component: (await import('./directory/DirectorySearchView')).DirectorySearchView }),
+          },
+          {
             path: 'bring/automations',
             lazy: async () => ({ Component: (await import('./automations/AutomationsView')).AutomationsView }),
           },

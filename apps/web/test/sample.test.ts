@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals'
 import type { FillSample, SampledOrder } from '@upper-field/contract'
-import { budgetOf } from '../src/fill/budget'
 import { eachOf, isSameOrder, placeIn, plansWorth } from '../src/fill/sampleText'
+import { budgetOf } from '../src/words/budget'
 
 const plan = (order: string[], usable: number, cost: number): SampledOrder => {
   const told = (value: number) => ({ value, low: value, high: value })

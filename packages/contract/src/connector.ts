@@ -29,6 +29,31 @@ const Answers = z.discriminatedUnion('how', [
 const WAY = { call: Call, answers: Answers, items: JsonPath }
 const Statuses = z.array(z.int().min(300).max(599)).max(30)
 
+const LookUp = z.strictObject({ call: Call, items: JsonPath, code: JsonPath, name: JsonPath })
+
+/** How businesses are listed: `Directory` of the core, as a document. */
+const DirectoryPart = z.strictObject({
+  trades: LookUp,
+  places: LookUp,
+  count: z.strictObject({
+    call: Call,
+    total: JsonPath,
+    leftOut: JsonPath.nullable().default(null),
+    price: JsonPath.nullable().default(null),
+  }),
+  perPage: z.int().min(1).max(500),
+  next: JsonPath,
+  leftOut: JsonPath.nullable().default(null),
+  known: z
+    .strictObject({
+      records: z.boolean(),
+      numbers: z.enum(['none', 'plain', 'sha256']),
+      most: z.int().min(1).max(10_000),
+    })
+    .nullable()
+    .default(null),
+})
+
 const fieldsOf = <T extends z.ZodType>(value: T) => z.partialRecord(z.enum(ANSWER_FIELDS), value)
 
 /** A connector as a document: one JSON file that declares a service outside. */
@@ -85,6 +110,7 @@ export const ConnectorDocument = z
     mostCandidates: z.int().min(1).max(20).default(1),
     isPaidFor: z.boolean().default(false),
     report: Call.nullable().default(null),
+    directory: DirectoryPart.nullable().default(null),
     statement: z
       .strictObject({ call: Call, items: JsonPath, day: JsonPath, charges: JsonPath, euros: JsonPath })
       .nullable()
@@ -108,15 +134,18 @@ const NEEDS: Readonly<Record<Gives, readonly AnswerField[]>> = {
   'line-facts': ['number', 'lineType', 'status'],
   'email-facts': ['email', 'deliverability'],
   'do-not-call': ['number', 'listed'],
+  businesses: ['record', 'name', 'number'],
 }
 const GIVEN_FOR: Readonly<Partial<Record<Gives, Connector['accepts'][number]>>> = {
+  businesses: 'trade-and-place',
   'line-facts': 'number',
   'do-not-call': 'number',
   'email-facts': 'email',
 }
 
 /** What does not fit together, each with the place where it stands. */
-function contradictionsIn({ gives, accepts, fields, charge, report }: Connector): [keyof Connector, string][] {
+function contradictionsIn(connector: Connector): [keyof Connector, string][] {
+  const { gives, accepts, fields, charge, report } = connector
   const missing = [...new Set(gives.flatMap((one) => NEEDS[one].filter((field) => !(field in fields))))]
   const found: [keyof Connector, string][] = missing.map((field) => [
     'fields',
@@ -128,5 +157,18 @@ function contradictionsIn({ gives, accepts, fields, charge, report }: Connector)
   }
   if (report !== null && charge.per !== 'accepted' && charge.per !== 'deliverable')
     found.push(['report', 'A service is told what was taken only where it charges for that.'])
+  return [...found, ...directoryContradictions(connector)]
+}
+
+function directoryContradictions({ gives, charge, one, directory }: Connector): [keyof Connector, string][] {
+  const isDirectory = gives.includes('businesses')
+  if (isDirectory !== (directory !== null))
+    return [['directory', 'A service that gives businesses, and no other, says how they are listed.']]
+  if (directory === null) return []
+  const found: [keyof Connector, string][] = []
+  if (gives.length > 1) found.push(['gives', 'A directory gives businesses and nothing else.'])
+  if (one.answers.how !== 'at-once') found.push(['one', 'A directory answers at once.'])
+  if (charge.per !== 'call' && charge.per !== 'candidate')
+    found.push(['charge', 'A directory charges per call or per record ("candidate").'])
   return found
 }

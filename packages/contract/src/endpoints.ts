@@ -2,6 +2,7 @@ import type { z } from 'zod'
 import { audienceEndpoints } from './endpoints/audiences'
 import { automationEndpoints } from './endpoints/automations'
 import { bringEndpoints } from './endpoints/bring'
+import { directoryEndpoints } from './endpoints/directory'
 import type { Endpoint } from './endpoints/endpoint'
 import { harvestEndpoints } from './endpoints/harvest'
 import { jobsEndpoints } from './endpoints/jobs'
@@ -26,6 +27,7 @@ export const endpoints = {
   ...pairEndpoints,
   ...bringEndpoints,
   ...harvestEndpoints,
+  ...directoryEndpoints,
   ...machineEndpoints,
   ...automationEndpoints,
   ...jobsEndpoints,

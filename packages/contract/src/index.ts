@@ -6,6 +6,7 @@ export { type ApiClient, addressOf, CallFailed, type CallInput, createClient } f
 export { ConnectorDocument } from './connector'
 export * from './contacts'
 export { DestinationDocument } from './destination'
+export * from './directory'
 export * from './endpoints'
 export * from './harvest'
 export * from './jobs'

@@ -4,6 +4,7 @@ import { Id, Instant } from './words'
 export const JOB_KINDS = [
   'bring-in',
   'harvest',
+  'directory',
   'take-back',
   'tidy',
   'pair',
@@ -40,7 +41,7 @@ export const Job = z.object({
   done: z.number().int(),
   total: z.number().int().nullable(),
   /** What is counted; `do-not-call` are numbers too. */
-  unit: z.enum(['bytes', 'numbers', 'addresses', 'do-not-call', 'contacts', 'lines', 'pages']),
+  unit: z.enum(['bytes', 'numbers', 'addresses', 'do-not-call', 'contacts', 'lines', 'pages', 'businesses']),
   /** Code of what went wrong, or of what ended the work early. */
   problem: z.string().nullable(),
   result: z.record(z.string(), z.union([z.number(), z.string()])),

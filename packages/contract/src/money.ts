@@ -230,7 +230,7 @@ export const FillResult = z.object({
 })
 export type FillResult = z.infer<typeof FillResult>
 
-export const CONNECTION_ROLES = ['provider', 'register', 'verifier', 'do-not-call', 'other'] as const
+export const CONNECTION_ROLES = ['provider', 'directory', 'register', 'verifier', 'do-not-call', 'other'] as const
 
 export const Connection = z.object({
   provider: z.string(),

@@ -35,9 +35,9 @@ const problemsOf = (changes: Record<string, unknown>): string => {
 }
 
 describe('a connector', () => {
-  it('is nine times shipped, and says what it leaves out', () => {
+  it('is ten times shipped, and says what it leaves out', () => {
     const read = shipped.map((document) => ConnectorDocument.parse(document))
-    expect(read).toHaveLength(9)
+    expect(read).toHaveLength(10)
     expect(new Set(read.flatMap(({ gives }) => gives)).size).toBeGreaterThan(6)
     expect(ConnectorDocument.parse(service())).toMatchObject({ many: null, isPaidFor: false, limit: { atOnce: 8 } })
   })
@@ -82,6 +82,34 @@ describe('a connector', () => {
   ])('whose call has %s is refused', (_, call, why) =>
     expect(problemsOf({ one: { ...service().one, call: { method: 'POST', path: '/find', ...call } } })).toMatch(why),
   )
+})
+
+describe('a directory', () => {
+  const [whole] = shipped.filter(({ directory }) => directory) as Record<string, unknown>[]
+  const problems = (changes: Record<string, unknown>): string => {
+    const { error } = ConnectorDocument.safeParse({ ...whole, ...changes })
+    return error ? z.prettifyError(error) : ''
+  }
+
+  it('is declared as the page that explains it shows', () => {
+    const page = readFileSync(join(ROOT, 'docs', 'connectors.md'), 'utf8')
+    const [, directory = ''] = [...page.matchAll(/```json\n(.*?)```/gs)].map(([, json = '']) => json)
+    expect(problems({ directory: JSON.parse(directory) })).toBe('')
+  })
+
+  it.each<[string, Record<string, unknown>, RegExp]>([
+    ['no way to list', { directory: null }, /says how they are listed/],
+    ['mobiles too', { gives: ['businesses', 'mobile'] }, /businesses and nothing else/],
+    ['a price for what is accepted', { charge: { per: 'accepted', euros: 1 } }, /per call or per record/],
+    ['names to ask by', { accepts: ['profile'] }, /asked for with "trade-and-place"/],
+    ['no ids', { fields: { name: '$.n', number: '$.t' } }, /stands in "record"/],
+  ])('with %s is refused', (_, changes, why) => expect(problems(changes)).toMatch(why))
+
+  it('that answers later is refused, and so is a list of businesses from who gives none', () => {
+    const one = { ...(whole?.one as object), answers: { how: 'callback', isSigned: true } }
+    expect(problems({ one })).toMatch(/answers at once/)
+    expect(problems({ gives: ['mobile'] })).toMatch(/and no other/)
+  })
 })
 
 describe('code', () => {

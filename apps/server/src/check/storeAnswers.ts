@@ -1,7 +1,6 @@
 import { sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
-import { insertRows } from '../db/insertRows'
-import { charges } from '../db/schema'
+import { charge } from '../spend/charge'
 import type { FactAnswer } from './openFacts'
 import type { Subject } from './subjects'
 
@@ -59,12 +58,6 @@ export async function storeAnswers<A>(
     spent += await charge(tx, charged)
   }
   return { spent }
-}
-
-/** Books charges, each question once. @returns the sum of those that were not booked before */
-export async function charge(tx: Db, rows: readonly (typeof charges.$inferInsert)[]): Promise<number> {
-  const made = await insertRows(tx, charges, rows, sql`on conflict do nothing returning amount`)
-  return made.reduce((sum, { amount }) => sum + Number(amount), 0)
 }
 
 /** Contacts of every list that hold one of these: what was learnt changes them all. */

@@ -69,8 +69,11 @@ export interface Connection {
 }
 
 /** Opens the connection to a service. Throws a job problem where none is configured. */
-export async function openConnection(services: Services, id: string): Promise<Connection> {
-  const { db, config } = services
+export const openConnection = async (services: Services, id: string): Promise<Connection> =>
+  connectionTo(await openTarget(services, id))
+
+/** Where a service is and with which key it is called. Throws a job problem where none is configured. */
+export async function openTarget({ db, config }: Services, id: string): Promise<Target> {
   const [row] = await db.select().from(connections).where(eq(connections.provider, id))
   const connector = row ? connectorOfRow(row) : null
   if (!row?.sealedKey || !connector) throw new JobProblem('no-connection')
@@ -79,7 +82,7 @@ export async function openConnection(services: Services, id: string): Promise<Co
   await checkAddress(row.baseUrl, config).catch((cause) => {
     throw new JobProblem('address-refused', { cause })
   })
-  return connectionTo({ connector, baseUrl: row.baseUrl, secret: opened.text, config })
+  return { connector, baseUrl: row.baseUrl, secret: opened.text, config }
 }
 
 /** The key of a service, to know what it has signed; null where there is none. */
@@ -144,10 +147,11 @@ function itemsOf({ connector }: Target, way: Way, text: string, most: number): A
   return { status: 'answered', items: read.items, price: readPrice(connector, json) }
 }
 
-const NOTHING = Symbol('nothing')
+export const NOTHING = Symbol('nothing')
 const NO_ITEMS: Asked = { status: 'answered', items: [], price: null }
 
-async function callWithRetries(
+/** Calls until an answer comes that can be read, or that there is nothing. Throws a job problem. */
+export async function callWithRetries(
   target: Target,
   call: Call,
   values: RequestValues,

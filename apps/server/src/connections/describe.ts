@@ -49,6 +49,7 @@ function describe(connector: Connector, row: ConnectionRow | undefined, doings: 
 }
 
 function roleOf(connector: Connector): Connection['role'] {
+  if (connector.directory) return 'directory'
   if (connector.gives.includes('line-facts')) return 'register'
   if (findsPeople(connector)) return 'provider'
   if (connector.gives.includes('email-facts')) return 'verifier'

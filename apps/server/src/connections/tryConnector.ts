@@ -27,6 +27,10 @@ export async function tryConnector(
 ): Promise<ConnectorTried> {
   const { connector } = target
   const request = buildRequest(connector.one.call, {
+    // One record of a directory is enough to see what it tells.
+    ...(connector.directory ? { size: 1 } : {}),
+    knownRecords: [],
+    knownNumbers: [],
     ...values,
     reference: question,
     // Nobody waits for this one: what is brought there is not taken.
@@ -78,7 +82,7 @@ function madeOf(connector: Connector, text: string): Made {
     if (status !== 'ready')
       return { ...NOTHING_MADE, isLater: status === 'working', problem: status === 'odd' ? 'odd-answer' : null }
   }
-  const read = readItems(connector, connector.one, json)
+  const read = readItems(connector, connector.one, json, connector.directory?.perPage)
   return read.status === 'odd'
     ? { ...NOTHING_MADE, problem: read.problem }
     : { items: read.items.map((item) => ({ ...item })), problem: null, isLater: false }

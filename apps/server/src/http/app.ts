@@ -7,6 +7,7 @@ import { bringRoutes } from '../bring/routes'
 import { checkRoutes } from '../check/routes'
 import { connectionRoutes } from '../connections/routes'
 import { contactRoutes } from '../contacts/routes'
+import { directoryRoutes } from '../directory/routes'
 import { fillRoutes } from '../fill/routes'
 import { harvestRoutes } from '../harvest/routes'
 import type { ServerEvents } from '../jobs/events'
@@ -67,6 +68,7 @@ export function createApp(services: Services, events: ServerEvents): Hono {
   contactRoutes(app, services)
   bringRoutes(app, services)
   harvestRoutes(app, services)
+  directoryRoutes(app, services)
   tidyRoutes(app, services)
   pairRoutes(app, services)
   suppressionRoutes(app, services)

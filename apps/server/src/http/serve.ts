@@ -10,7 +10,7 @@ import {
 import type { Context, Hono } from 'hono'
 import type { z } from 'zod'
 import { freshenCallPlaces } from '../check/callPlaces'
-import { type AdmittedKey, admitKey, noteCall, secretIn } from '../machine/keys'
+import { type AdmittedKey, admitKey, findKey, noteCall, secretIn } from '../machine/keys'
 import { holdsNul, withoutNul } from '../nul'
 import type { SignedIn } from '../people/people'
 import type { Services } from '../services'
@@ -51,8 +51,7 @@ export function serve<N extends EndpointName>(
   const endpoint: Endpoint = endpoints[name]
   const path = `/api/v1${endpoint.path.replace(/\{(\w+)\}/g, ':$1')}`
   app.on(endpoint.method.toUpperCase(), path, async (c) => {
-    const { me, sessionId, machine } = await permit(services, endpoint, c)
-    if (machine) noteWhenAnswered(services, c, { keyId: machine.id, call: name })
+    const { me, sessionId, machine } = await permit(services, name, c)
     const call = {
       params: check(endpoint.params, plain(c.req.param())),
       query: check(endpoint.query, plain(c.req.query())),
@@ -86,11 +85,14 @@ function asksWhoMayBeCalled(name: EndpointName, { query, body }: { query: unknow
 type Permitted = SignedIn & { readonly machine: AdmittedKey | null }
 
 /** Who calls: a person who is signed in, or a program with its key. */
-async function permit(services: Services, { role, scope }: Endpoint, c: Context): Promise<Permitted> {
+async function permit(services: Services, name: EndpointName, c: Context): Promise<Permitted> {
+  const { role, scope }: Endpoint = endpoints[name]
   if (role === null) return { me: { id: '', name: '', email: '', role: 'viewer' }, sessionId: '', machine: null }
   const secret = secretIn(c.req.header('authorization'))
   if (secret !== null) {
-    const machine = await admitKey(services, secret, scope)
+    const machine = await findKey(services, secret)
+    noteWhenAnswered(services, c, { keyId: machine.id, call: name })
+    await admitKey(services, machine, scope)
     return { me: { id: machine.id, name: machine.name, email: '', role: 'viewer' }, sessionId: '', machine }
   }
   const found = await services.people.whoIs(c.req.raw.headers)

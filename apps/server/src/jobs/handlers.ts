@@ -2,6 +2,7 @@ import { bringInJob } from '../bring/bringInJob'
 import { takeBackJob } from '../bring/takeBackJob'
 import { checkJob } from '../check/checkJob'
 import { indexJob } from '../contacts/indexJob'
+import { directoryJob } from '../directory/directoryJob'
 import { fillJob } from '../fill/fillJob'
 import { harvestJob } from '../harvest/harvestJob'
 import { pairJob } from '../pair/pairJob'
@@ -16,6 +17,7 @@ import type { JobHandlers } from './runner'
 export const jobHandlers: JobHandlers = {
   'bring-in': bringInJob,
   harvest: harvestJob,
+  directory: directoryJob,
   'take-back': takeBackJob,
   index: indexJob,
   check: checkJob,

@@ -1,12 +1,13 @@
 import { randomBytes } from 'node:crypto'
 import type { KeyScope, MachineKey } from '@upper-field/contract'
-import { desc, eq, sql } from 'drizzle-orm'
+import { desc, eq, inArray, sql } from 'drizzle-orm'
 import { RateLimiterMemory, RateLimiterRes } from 'rate-limiter-flexible'
 import type { Db } from '../db/database'
 import { machineCalls, machineKeys } from '../db/schema'
 import { Problem } from '../http/problem'
 import type { Services } from '../services'
 import { sha256Hex } from '../sha256'
+import { together } from './together'
 
 /** A key that was let in. */
 export type AdmittedKey = Pick<
@@ -30,23 +31,44 @@ export const secretIn = (authorization: string | undefined): string | null =>
 /** A minute of calls of each key, counted by this process. */
 const limiters = new Map<string, RateLimiterMemory>()
 
-/**
- * The key a secret stands for. It is looked up with every call: one that was withdrawn is refused at once. Throws a
- * problem where it is none, has ended, lacks the scope, or has called too often.
- */
-export async function admitKey({ db, now }: Services, secret: string, scope: KeyScope | null): Promise<AdmittedKey> {
-  const [key] = await db
-    .select()
-    .from(machineKeys)
-    .where(eq(machineKeys.hash, sha256Hex(secret)))
-  if (!key || key.withdrawnAt !== null) throw new Problem(401, 'no-such-key', 'This key is none, or was withdrawn.')
+const noSuchKey = () => new Problem(401, 'no-such-key', 'This key is none, or was withdrawn.')
+
+/** The key a secret stands for, looked up with every call. Throws a problem where there is none. */
+export async function findKey({ db }: Services, secret: string): Promise<AdmittedKey> {
+  const hash = sha256Hex(secret)
+  const key = (await keysByHash(db, hash)).get(hash)
+  if (!key) throw noSuchKey()
+  return key
+}
+
+/** Throws a problem where a key was withdrawn, has ended, lacks the scope, or has called too often. */
+export async function admitKey({ now }: Services, key: AdmittedKey, scope: KeyScope | null): Promise<void> {
+  if (key.withdrawnAt !== null) throw noSuchKey()
   if (key.expiresAt !== null && key.expiresAt.getTime() <= now())
     throw new Problem(401, 'key-expired', `This key ended on ${key.expiresAt.toISOString().slice(0, 10)}.`)
   if (scope === null) throw new Problem(403, 'people-only', 'This call is for people alone: no key may make it.')
   if (!key.scopes.includes(scope))
     throw new Problem(403, 'scope-missing', `This key lacks the scope “${scope}”; it has: ${key.scopes.join(', ')}.`)
   await takeTurn(key)
-  return key
+}
+
+type KeyRow = typeof machineKeys.$inferSelect
+type Keys = ReadonlyMap<string, KeyRow>
+const looks = new WeakMap<Db, (hashes: readonly string[]) => Promise<Keys>>()
+
+/** Keys by their hashes, read after they were asked for; calls at the same time share a look. */
+function keysByHash(db: Db, hash: string): Promise<Keys> {
+  const look =
+    looks.get(db) ??
+    together<string, Keys>(async (hashes) => {
+      const rows = await db
+        .select()
+        .from(machineKeys)
+        .where(inArray(machineKeys.hash, [...new Set(hashes)]))
+      return new Map(rows.map((row) => [row.hash, row]))
+    })
+  looks.set(db, look)
+  return look([hash])
 }
 
 async function takeTurn({ id, perMinute }: AdmittedKey): Promise<void> {

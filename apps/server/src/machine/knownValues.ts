@@ -5,6 +5,7 @@ import { joinScopes, type Scope } from '@upper-field/core/split'
 import { type ReadEmail, readEmails } from '@upper-field/core/tidy'
 import type { Services } from '../services'
 import { sha256Hex } from '../sha256'
+import { together } from './together'
 
 type Reading = ReturnType<typeof readPhoneCell>
 type Verdict = Reading['verdict']
@@ -61,8 +62,17 @@ const ALL_THAT_IS_KNOWN = `
       join contacts c on c.id = h.contact_id and c.joined_into is null
       join batches b on b.id = c.batch_id and b.state = 'ready') as holders`
 
-/** Everything that is known of values, by one look at the database. */
-export async function knownOf({ pool }: Pick<Services, 'pool'>, read: readonly Read[]) {
+type Known = Awaited<ReturnType<typeof lookUp>>
+const looks = new WeakMap<Services['pool'], (read: readonly Read[]) => Promise<Known>>()
+
+/** Everything that is known of values, by one look at the database; values of calls at the same time share it. */
+export function knownOf({ pool }: Pick<Services, 'pool'>, read: readonly Read[]): Promise<Known> {
+  const look = looks.get(pool) ?? together<Read, Known>((all) => lookUp(pool, all))
+  looks.set(pool, look)
+  return look(read)
+}
+
+async function lookUp(pool: Services['pool'], read: readonly Read[]) {
   const numbers = read.flatMap((one) => (one.kind === 'number' ? [one.number.e164] : []))
   const emails = read.flatMap((one) => (one.kind === 'email' ? [one.email.address] : []))
   const byHash = new Map(read.flatMap(keysOf).map((key) => [sha256Hex(key), key]))

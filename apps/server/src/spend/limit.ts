@@ -13,7 +13,7 @@ export async function readMonth(db: Db): Promise<Omit<SpendMonth, 'providers'>> 
       (select coalesce(sum(amount), 0) from charges where at >= date_trunc('month', now())) as spent,
       (select coalesce(sum(r.budget - r.spent), 0) from fill_runs r join jobs j on j.id = r.job_id where ${UNDER_WAY})
       + (select coalesce(sum((j.payload->>'agreed')::bigint - coalesce((j.result->>'spent')::bigint, 0)), 0)
-         from jobs j where j.kind = 'check' and j.payload ? 'agreed' and ${UNDER_WAY}) as promised`)
+         from jobs j where j.payload ? 'agreed' and ${UNDER_WAY}) as promised`)
   return {
     limit: limit?.month ?? null,
     spent: Number(rows[0]?.spent ?? 0),

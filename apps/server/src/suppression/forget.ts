@@ -176,6 +176,9 @@ async function eraseFacts(tx: Db, { ids, keys, editionIds }: Person): Promise<vo
     )
   await erasePages(tx, keys)
   await tx.execute(sql`delete from machine_contacts where contact_id = ${these}`)
+  await tx.execute(sql`
+    update directory_records set facts = '{}', reach = '{}'
+    where contact_id = ${these} or reach && ${sql.param([...keys])}::text[]`)
   const editions = sql`any(${sql.param(editionIds)}::uuid[])`
   await tx.execute(sql`delete from edition_pieces where edition_id = ${editions}`)
   await tx.execute(sql`update editions set state = 'withdrawn' where id = ${editions}`)

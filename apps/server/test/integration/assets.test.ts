@@ -28,6 +28,8 @@ describe('the web client', () => {
         'ConnectorView',
         'DestinationView',
         'DestinationsView',
+        'DirectorySearchView',
+        'DirectoryView',
         'FillView',
         'HarvestView',
         'ListsView',

@@ -63,12 +63,17 @@ describe('a key for a program', () => {
     const codes: string[] = []
     for (let i = 0; i < 4; i++) codes.push(await codeOf(program.call('judge', { body: { value: '+447911204481' } })))
     expect(codes).toEqual(['done', 'done', 'done', 'too-many'])
+    expect(await codeOf(program.call('readMachineKeys'))).toBe('people-only')
     const calls = () => server.api.call('readMachineCalls', { params: { keyId: key.id } })
-    await until(async () => (await calls()).length === 3, 10)
-    expect((await calls()).map(({ call, status }) => `${call} ${status}`)).toEqual(Array(3).fill('judge 200'))
+    await until(async () => (await calls()).length === 5, 10)
+    expect((await calls()).map(({ call, status }) => `${call} ${status}`)).toEqual([
+      'readMachineKeys 403',
+      'judge 429',
+      ...Array(3).fill('judge 200'),
+    ])
     const noted = await server.sql<{ all: string }>('select row_to_json(c)::text as all from machine_calls c')
     expect(noted.map(({ all }) => all).join()).not.toContain('7911')
-    expect((await server.api.call('readMachineKeys')).find(({ id }) => id === key.id)).toMatchObject({ callsToday: 3 })
+    expect((await server.api.call('readMachineKeys')).find(({ id }) => id === key.id)).toMatchObject({ callsToday: 5 })
   })
 
   it('is made by owners alone', async () => {

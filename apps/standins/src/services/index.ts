@@ -10,6 +10,7 @@ import { pellowRegisters } from './pellowRegisters'
 import { quillwort } from './quillwort'
 import { saltmarsh } from './saltmarsh'
 import { tansy } from './tansy'
+import { thornwick } from './thornwick'
 
 /** The services of the outside world, each below its own name. */
 export const SERVICES = {
@@ -22,6 +23,7 @@ export const SERVICES = {
   quillwort,
   saltmarsh,
   tansy,
+  thornwick,
 } satisfies Record<string, (world: World, directory: Directory, key: string, options: StandInOptions) => Service>
 export type ServiceName = keyof typeof SERVICES
 export const SERVICE_NAMES = Object.keys(SERVICES) as readonly ServiceName[]

@@ -5,6 +5,7 @@ import { useListView } from '../shell/useListView'
 const PARTS = [
   ['bring', 'Files'],
   ['bring/pages', 'Pages'],
+  ['bring/directory', 'Directory'],
   ['bring/automations', 'By itself'],
 ] as const
 type Part = (typeof PARTS)[number][0]

@@ -2,11 +2,11 @@ import type { CheckSettings } from '@upper-field/contract'
 import { AGES_AS, type AgesAs } from '@upper-field/core/check'
 import { useState } from 'react'
 import { problemText, useChangeCheckSettingsMutation } from '../api'
-import { budgetOf } from '../fill/budget'
 import { Button } from '../kit/Button'
 import { Dialog } from '../kit/Dialog'
 import { TextArea, TextField } from '../kit/Field'
 import { Notice } from '../kit/Notice'
+import { budgetOf } from '../words/budget'
 import { readHours, writeHours } from './hoursText'
 
 const AGES: Readonly<Record<AgesAs, string>> = {

@@ -18,6 +18,8 @@ const VALUES = {
   email: 'E-mail',
   number: 'Number',
   country: 'Country, two letters',
+  trade: 'Trade, as it is coded there',
+  place: 'Place, as it is coded there',
 } as const
 type ValueName = keyof typeof VALUES
 
@@ -27,6 +29,7 @@ const NEEDED: Record<InputSet, readonly ValueName[]> = {
   'name-and-domain': ['name', 'domain'],
   email: ['email'],
   number: ['number'],
+  'trade-and-place': ['trade', 'place'],
 }
 
 /** The values a service can be told. */

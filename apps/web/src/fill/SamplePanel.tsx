@@ -2,8 +2,8 @@ import type { FillSample, SampledOrder } from '@upper-field/contract'
 import { useServiceNames } from '../connections/useConnected'
 import { Button } from '../kit/Button'
 import { TextField } from '../kit/Field'
+import { budgetOf } from '../words/budget'
 import { count, money } from '../words/format'
-import { budgetOf } from './budget'
 import { eachOf, isSameOrder, plansWorth } from './sampleText'
 
 interface SamplePanelProps {

@@ -1,6 +1,6 @@
 import type { FillOptions, FillPlan, FillSample } from '@upper-field/contract'
 import type { FillBranch } from '@upper-field/core/fill'
-import { budgetOf } from './budget'
+import { budgetOf } from '../words/budget'
 
 /** A plan as it is put together on the screen: amounts as they are typed, in euros. */
 export interface PlanDraft {

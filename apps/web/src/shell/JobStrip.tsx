@@ -46,6 +46,7 @@ const UNIT: Readonly<Record<Job['unit'], string>> = {
   addresses: 'addresses',
   'do-not-call': 'numbers',
   pages: 'pages',
+  businesses: 'businesses',
   contacts: 'contacts',
 }
 

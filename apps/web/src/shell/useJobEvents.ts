@@ -20,6 +20,7 @@ export function useJobEvents(): void {
         }),
       )
       if (job.kind === 'bring-in' || !isUnderWay(job)) dispatch(api.util.invalidateTags(['Batches']))
+      if (job.kind === 'directory') dispatch(api.util.invalidateTags(['Directory']))
       if (job.kind === 'harvest') dispatch(api.util.invalidateTags(['Harvests']))
       if (!isUnderWay(job))
         dispatch(api.util.invalidateTags(['List', 'Lists', 'Fills', 'Editions', 'Audiences', 'Spend', 'Today']))

@@ -1,11 +1,11 @@
 import type { SpendMonth } from '@upper-field/contract'
 import { useState } from 'react'
 import { problemText, useChangeProviderLimitMutation, useReadMeQuery, useReadSpendMonthQuery } from '../api'
-import { budgetOf } from '../fill/budget'
 import { Button, TextButton } from '../kit/Button'
 import { Dialog } from '../kit/Dialog'
 import { TextField } from '../kit/Field'
 import { Notice } from '../kit/Notice'
+import { budgetOf } from '../words/budget'
 import { money } from '../words/format'
 import { standingOf } from './spendLines'
 

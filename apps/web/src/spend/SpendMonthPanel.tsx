@@ -1,10 +1,10 @@
 import type { SpendMonth } from '@upper-field/contract'
 import { useState } from 'react'
 import { problemText, useChangeSpendLimitMutation, useReadMeQuery, useReadSpendMonthQuery } from '../api'
-import { budgetOf } from '../fill/budget'
 import { Button, TextButton } from '../kit/Button'
 import { TextField } from '../kit/Field'
 import { Loading, Notice } from '../kit/Notice'
+import { budgetOf } from '../words/budget'
 import { money } from '../words/format'
 import { standingOf } from './spendLines'
 

@@ -312,6 +312,7 @@ export const BASIS: Record<Batch['lawfulBasis'], string> = {
 const JOB: Record<Job['kind'], string> = {
   'bring-in': 'Bringing in',
   harvest: 'Reading pages',
+  directory: 'Fetching businesses from a directory',
   'take-back': 'Taking a batch back',
   pair: 'Looking for who is one person',
   index: 'Preparing the search',

@@ -23,6 +23,7 @@ export const GIVES: Record<(typeof GIVEN)[number], string> = {
   'line-facts': 'line type and status',
   'email-facts': 'deliverability',
   'do-not-call': 'do-not-call answers',
+  businesses: 'businesses of a trade at a place',
 }
 
 export const ACCEPTS: Record<(typeof ACCEPTED)[number], string> = {
@@ -31,6 +32,7 @@ export const ACCEPTS: Record<(typeof ACCEPTED)[number], string> = {
   'name-and-domain': 'name and domain',
   email: 'an e-mail',
   number: 'a number',
+  'trade-and-place': 'trade and place',
 }
 
 /** What one charge of a service is, and what for. */

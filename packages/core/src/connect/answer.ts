@@ -58,7 +58,11 @@ const MICROS = 1_000_000
 /** What one charge costs by the answer's own word, in millionths of a euro; null where it tells nothing of it. */
 export function readPrice({ charge, isPaidFor }: Connector, json: unknown): number | null {
   if (isPaidFor || charge.toldAt === undefined || json === null || typeof json !== 'object') return null
-  const told = plainAt(charge.toldAt, json)
+  return microsOf(plainAt(charge.toldAt, json))
+}
+
+/** Euros of an answer in millionths; null where it is no amount. */
+export function microsOf(told: string | number | boolean | undefined): number | null {
   const euros = typeof told === 'boolean' || told === undefined || told === '' ? Number.NaN : Number(told)
   return Number.isFinite(euros) && euros >= 0 ? Math.round(euros * MICROS) : null
 }

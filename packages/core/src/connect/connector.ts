@@ -13,11 +13,19 @@ export const GIVES = [
   'line-facts',
   'email-facts',
   'do-not-call',
+  'businesses',
 ] as const
 export type Gives = (typeof GIVES)[number]
 
 /** What a service must be told: one of these sets. */
-export const INPUT_SETS = ['profile', 'name-and-company', 'name-and-domain', 'email', 'number'] as const
+export const INPUT_SETS = [
+  'profile',
+  'name-and-company',
+  'name-and-domain',
+  'email',
+  'number',
+  'trade-and-place',
+] as const
 export type InputSet = (typeof INPUT_SETS)[number]
 
 /** What one item of an answer may tell. */
@@ -40,6 +48,14 @@ export const ANSWER_FIELDS = [
   'page',
   'industry',
   'headcount',
+  'record',
+  'trade',
+  'address',
+  'city',
+  'postalCode',
+  'country',
+  'closed',
+  'headOffice',
 ] as const
 export type AnswerField = (typeof ANSWER_FIELDS)[number]
 
@@ -112,8 +128,49 @@ export interface Connector {
   readonly isPaidFor: boolean
   /** Tells the service that a value of it was taken, where it charges for those. */
   readonly report: Call | null
+  /** How businesses are listed by trade and place, where it gives those; `one` asks for a page of them. */
+  readonly directory: Directory | null
   /** What it has charged by its own books, where it tells; `{{ month }}` is YYYY-MM (UTC). */
   readonly statement: Statement | null
+}
+
+/** How trades or places are looked up by `{{ search }}`. Paths are JSONPath. */
+export interface LookUp {
+  readonly call: Call
+  readonly items: string
+  /** What a question names it by. */
+  readonly code: string
+  readonly name: string
+}
+
+/** A directory of businesses: `{{ trade }}` and `{{ place }}` are codes that were looked up. Paths are JSONPath. */
+export interface Directory {
+  readonly trades: LookUp
+  readonly places: LookUp
+  /** Tells how many there are before anything is paid. */
+  readonly count: {
+    readonly call: Call
+    readonly total: string
+    /** How many of those are left out as known, where it tells. */
+    readonly leftOut: string | null
+    /** What one charge costs now, in euros, where it tells. */
+    readonly price: string | null
+  }
+  /** Most businesses of one page; `{{ size }}` is how many are wanted. */
+  readonly perPage: number
+  /** Where `{{ cursor }}` of the next page stands; nothing there is the last page. */
+  readonly next: string
+  /** Where a page tells how many it left out as known. */
+  readonly leftOut: string | null
+  /** How what is known already is named, so that it is not given and not paid; null where it cannot be. */
+  readonly known: {
+    /** Its own ids, as `{{ knownRecords }}`. */
+    readonly records: boolean
+    /** Numbers as `{{ knownNumbers }}`: in E.164, or SHA-256 of that in lower-case hexadecimal digits. */
+    readonly numbers: 'none' | 'plain' | 'sha256'
+    /** Most of each that are named in one call. */
+    readonly most: number
+  } | null
 }
 
 /** A service's own books: a line for each day. Paths are JSONPath. */

@@ -26,14 +26,27 @@ export {
   type Answers,
   CHARGED_PER,
   type Connector,
+  type Directory,
   FORMAT,
   GIVES,
   type Gives,
   INPUT_SETS,
   type InputSet,
+  type LookUp,
   type Statement,
   type Way,
 } from './connector'
+export {
+  type Counted,
+  mostForBusinesses,
+  type Named,
+  type PageEnd,
+  type PageTerms,
+  readCount,
+  readNamed,
+  readPageEnd,
+  sizeWithin,
+} from './directory'
 export { isFreeAnswer, priceOf } from './price'
 export {
   buildRequest,

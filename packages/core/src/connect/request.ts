@@ -17,16 +17,25 @@ export const REQUEST_NAMES = [
   'reference',
   'receipt',
   'month',
+  'search',
+  'trade',
+  'place',
+  'cursor',
+  'size',
+  'knownRecords',
+  'knownNumbers',
 ] as const
+type RequestName = (typeof REQUEST_NAMES)[number]
 /** What is filled in. What is not known is empty. */
-export type RequestValues = Readonly<Partial<Record<(typeof REQUEST_NAMES)[number], string | readonly string[]>>>
+export type RequestValues = Readonly<Partial<Record<RequestName, string | number | readonly string[]>>>
 
 /** The header, or the part of the address, that a key goes into. */
 export const keyedValue = (key: KeyPlace, secret: string): string => key.value.replace('{{ key }}', secret)
 
+const LISTS: ReadonlySet<RequestName> = new Set(['numbers', 'emails', 'knownRecords', 'knownNumbers'])
 const SAMPLE = Object.fromEntries(
-  REQUEST_NAMES.map((name) => [name, name === 'numbers' || name === 'emails' ? ['a "b"'] : 'a "b"']),
-) as Record<(typeof REQUEST_NAMES)[number], unknown>
+  REQUEST_NAMES.map((name) => [name, name === 'size' ? 50 : LISTS.has(name) ? ['a "b"'] : 'a "b"']),
+) as Record<RequestName, unknown>
 
 const templates = createTemplates(SAMPLE)
 

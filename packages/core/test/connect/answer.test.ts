@@ -30,6 +30,7 @@ const connector: Connector = {
   mostCandidates: 3,
   isPaidFor: false,
   report: null,
+  directory: null,
   statement: null,
 }
 const read = (json: unknown, most?: number) => readItems(connector, connector.one, json, most)

@@ -16,6 +16,7 @@ export {
   numbers,
   tidyCounts,
 } from './contacts'
+export { directoryRecords, directorySearches } from './directory'
 export {
   attempts,
   candidates,

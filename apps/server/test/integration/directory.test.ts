@@ -1,0 +1,218 @@
+import { afterAll, beforeAll, describe, expect, it } from '@jest/globals'
+import type { ResponseOf } from '@upper-field/contract'
+import { type StandIns, startStandIns } from '@upper-field/standins'
+import { bringText, KEYS, newList, startTestServer, type TestServer } from './harness'
+import { until } from './until'
+
+const WORLD = { seed: 'directories', people: 2600 }
+const PROVIDER = 'thornwick'
+const TRADE = { code: 'guest-houses', name: 'Guest houses and inns' }
+const PLACE = { code: 'GB', name: 'United Kingdom' }
+const QUESTION = { provider: PROVIDER, trade: TRADE, place: PLACE }
+
+let server: TestServer
+let outside: StandIns
+beforeAll(async () => {
+  outside = await startStandIns({ port: 0, ...WORLD, keys: { thornwick: KEYS.thornwick }, speed: 100 })
+  server = await startTestServer()
+  await server.api.call('changeConnection', {
+    params: { provider: PROVIDER },
+    body: { baseUrl: outside.url, key: KEYS.thornwick },
+  })
+}, 60_000)
+afterAll(async () => {
+  await server.stop()
+  await outside.stop()
+})
+
+type Search = ResponseOf<'readDirectorySearch'>
+const planFor = (listId: string) => server.api.call('planDirectorySearch', { params: { listId }, body: QUESTION })
+const start = (listId: string, budget: number) =>
+  server.api.call('startDirectorySearch', { params: { listId }, body: { ...QUESTION, name: 'Guest houses', budget } })
+
+async function finished(searchId: string): Promise<Search> {
+  await until(async () => {
+    const [job] = await server.sql<{ state: string }>(
+      'select j.state from jobs j join directory_searches s on s.job_id = j.id where s.id = $1',
+      [searchId],
+    )
+    return ['done', 'failed', 'stopped'].includes(job?.state ?? '')
+  }, 60)
+  return server.api.call('readDirectorySearch', { params: { searchId } })
+}
+
+async function fetched(listId: string): Promise<Search> {
+  const { most } = await planFor(listId)
+  return finished((await start(listId, most)).id)
+}
+
+const told = ({ became }: Search) => Object.values(became).reduce((sum, n) => sum + n, 0)
+const charged = () => outside.charged().thornwick
+const recordsOf = (searchId: string) =>
+  server.api.call('readDirectoryRecords', { params: { searchId }, query: { after: 0 } })
+const e164sOf = async (listId: string) =>
+  (await server.sql<{ e164: string }>('select distinct e164 from contact_numbers where list_id = $1', [listId])).map(
+    ({ e164 }) => e164,
+  )
+
+describe('a directory of businesses', () => {
+  let listId = ''
+  let whole: Search
+  beforeAll(async () => {
+    listId = await newList(server.api)
+    whole = await fetched(listId)
+  }, 90_000)
+
+  it('has trades and places that are looked up', async () => {
+    const lookUp = (what: 'trades' | 'places', search: string) =>
+      server.api.call('lookUpInDirectory', { params: { provider: PROVIDER, what }, query: { search } })
+    expect(await lookUp('trades', 'guest')).toEqual([TRADE])
+    expect(await lookUp('places', 'united king')).toContainEqual(PLACE)
+    expect(await lookUp('places', 'Nowhere at all')).toEqual([])
+  })
+
+  it('tells before anything is paid how many there are and at most what they cost', async () => {
+    const before = charged()
+    const plan = await planFor(await newList(server.api))
+    expect(plan).toMatchObject({ leftOut: 0, named: 0, pricePer: 'candidate', price: 60_000 })
+    expect(plan.most).toBe(plan.total * plan.price)
+    expect(plan.calls).toBe(Math.ceil(plan.total / 50))
+    expect(charged()).toEqual(before)
+  })
+
+  it('comes whole, in pages, and is paid for record by record', async () => {
+    expect(whole).toMatchObject({ isWhole: true, spent: charged().total })
+    expect(whole.pages).toBeGreaterThan(1)
+    expect(told(whole) + whole.leftOut).toBe(whole.total)
+    expect(whole.spent).toBe(told(whole) * 60_000)
+    const lines = await server.api.call('readSpend', {})
+    const ours = lines.filter(({ provider, reason }) => provider === PROVIDER && reason === 'directory')
+    expect(ours.reduce((sum, { amount }) => sum + amount, 0)).toBe(charged().total)
+    expect(ours.reduce((sum, { charges }) => sum + charges, 0)).toBe(charged().count)
+  })
+
+  it('becomes a batch like any other, without what is closed or told twice', async () => {
+    const { became, batchId } = whole
+    const [batch] = (await server.api.call('readBatches', { params: { listId } })).filter(({ id }) => id === batchId)
+    expect(batch).toMatchObject({ sourceKind: 'bought', rows: became.taken, state: 'ready' })
+    expect(became.closed).toBeGreaterThan(0)
+    // A second entry of a business the first page held already, and branches that share a head office's number.
+    expect((became['there-already'] ?? 0) + whole.leftOut).toBeGreaterThan(0)
+    const { records } = await recordsOf(whole.id)
+    expect(records.some(({ headOffice }) => headOffice !== '')).toBe(true)
+    const numbers = await e164sOf(listId)
+    expect(new Set(numbers).size).toBe(numbers.length)
+    expect(numbers.every((number) => number.startsWith('+44'))).toBe(true)
+  })
+
+  it('is not paid twice for what a list holds', async () => {
+    const plan = await planFor(listId)
+    expect(plan.named).toBe((await e164sOf(listId)).length)
+    expect(plan.total - plan.leftOut).toBe(0)
+    await expect(start(listId, 10_000_000)).rejects.toMatchObject({ code: 'nothing-to-fetch' })
+  })
+
+  it('neither takes nor pays for whoever is suppressed, or came with a file', async () => {
+    const other = await newList(server.api)
+    const [first = '', second = ''] = await e164sOf(listId)
+    await bringText(server.api, other, `Name,Phone\nSomebody,${second}\n`)
+    const lists = await server.api.call('makeSuppressionList', { body: { name: 'Said no', kind: 'opt-outs' } })
+    await server.api.call('addSuppressionEntries', {
+      params: { suppressionListId: lists.id },
+      body: { text: first, reason: 'asked' },
+    })
+    const before = charged()
+    const search = await fetched(other)
+    expect(search.leftOut).toBeGreaterThanOrEqual(2)
+    const { records } = await recordsOf(search.id)
+    const ends = [first, second].map((number) => number.slice(-9))
+    expect(records.filter(({ number }) => ends.some((end) => number.endsWith(end)))).toEqual([])
+    expect(charged().total - before.total).toBe(search.spent)
+  })
+})
+
+describe('an amount', () => {
+  it('is never passed: fewer are fetched, and the figures say so', async () => {
+    const listId = await newList(server.api)
+    const before = charged()
+    const search = await finished((await start(listId, 7 * 60_000 + 1)).id)
+    expect(search).toMatchObject({ spent: 7 * 60_000, isWhole: false, pages: 1 })
+    expect(charged().total - before.total).toBe(7 * 60_000)
+    expect(told(search)).toBe(7)
+  })
+
+  it('holds where the price rises while it runs', async () => {
+    const listId = await newList(server.api)
+    const { most } = await planFor(listId)
+    outside.toggle('thornwick', 'another-price')
+    try {
+      const before = charged()
+      const search = await finished((await start(listId, most)).id)
+      expect(search.spent).toBeLessThanOrEqual(most)
+      expect(search.spent).toBe(charged().total - before.total)
+      expect(search.isWhole).toBe(false)
+    } finally {
+      outside.toggle('thornwick', 'another-price')
+    }
+  })
+
+  it('of the month is kept to before anything is asked', async () => {
+    const listId = await newList(server.api)
+    await server.api.call('changeSpendLimit', { body: { limit: 1 } })
+    try {
+      await expect(start(listId, 1_000_000)).rejects.toMatchObject({ code: 'month-is-spent' })
+    } finally {
+      await server.api.call('changeSpendLimit', { body: { limit: null } })
+    }
+  })
+})
+
+describe('a directory that fails', () => {
+  it('is told before it starts, and nothing is paid', async () => {
+    const listId = await newList(server.api)
+    outside.toggle('thornwick', 'nonsense')
+    try {
+      await expect(planFor(listId)).rejects.toMatchObject({ code: 'odd-answer' })
+    } finally {
+      outside.toggle('thornwick', 'nonsense')
+    }
+    await expect(
+      server.api.call('planDirectorySearch', {
+        params: { listId },
+        body: { ...QUESTION, place: { code: 'XX/Nowhere', name: 'Nowhere' } },
+      }),
+    ).rejects.toMatchObject({ code: 'question-refused' })
+    for (const [provider, code] of [
+      ['pellow', 'no-connection'],
+      ['nobody', 'no-connection'],
+    ] as const)
+      await expect(
+        server.api.call('planDirectorySearch', { params: { listId }, body: { ...QUESTION, provider } }),
+      ).rejects.toMatchObject({ code })
+  })
+
+  it('keeps what was told before, and goes on where it was', async () => {
+    const listId = await newList(server.api)
+    const { most } = await planFor(listId)
+    const before = charged()
+    const started = await start(listId, most)
+    await until(
+      async () => (await server.api.call('readDirectorySearch', { params: { searchId: started.id } })).pages > 0,
+      30,
+    )
+    outside.toggle('thornwick', 'nonsense')
+    const half = await finished(started.id)
+    outside.toggle('thornwick', 'nonsense')
+    if (!half.isWhole) await server.api.call('resumeJob', { params: { jobId: started.jobId ?? '' } })
+    const search = await finishedWhole(started.id)
+    expect(search.isWhole).toBe(true)
+    expect(search.spent).toBe(charged().total - before.total)
+    const { total } = await server.api.call('readContacts', { params: { listId }, query: { limit: 1 } })
+    expect(total).toBe(search.became.taken)
+  })
+})
+
+async function finishedWhole(searchId: string): Promise<Search> {
+  await until(async () => (await finished(searchId)).isWhole, 60)
+  return finished(searchId)
+}

@@ -1,0 +1,85 @@
+import type { DirectorySearch, List } from '@upper-field/contract'
+import { Link, useOutletContext } from 'react-router'
+import { problemText, useReadConnectionsQuery, useReadJobsQuery, useReadMeQuery } from '../api'
+import { BringTabs } from '../bring/BringTabs'
+import { NotConnected } from '../connections/NotConnected'
+import { Notice } from '../kit/Notice'
+import { useListView } from '../shell/useListView'
+import { count, date } from '../words/format'
+import { useReadDirectorySearchesQuery } from './directoryApi'
+import { standsAt } from './directoryText'
+import { NewSearchForm } from './NewSearchForm'
+
+/** Bring in, from directories: what was fetched so far, and what is to be fetched. */
+export function DirectoryView() {
+  const list = useOutletContext<List>()
+  const { listId } = useListView()
+  const { data: searches = [], error } = useReadDirectorySearchesQuery({ params: { listId } })
+  return (
+    <div className="flex h-full min-h-0">
+      <aside
+        aria-label="Fetched from directories"
+        className="h-full w-[260px] shrink-0 overflow-y-auto border-r border-line px-3 py-3"
+      >
+        <h2 className="px-2 pb-2 text-[15px]">Fetched</h2>
+        {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
+        {searches.length === 0 ? <p className="px-2 text-soft">Nothing yet.</p> : null}
+        <ul>
+          {searches.map((search) => (
+            <li key={search.id} className="border-b border-line">
+              <SearchLink search={search} />
+            </li>
+          ))}
+        </ul>
+      </aside>
+      <main className="min-w-0 flex-1 overflow-y-auto pt-3">
+        <BringTabs />
+        <div className="max-w-[720px] px-5 pb-5">
+          <Beginning list={list} />
+        </div>
+      </main>
+    </div>
+  )
+}
+
+function Beginning({ list }: { list: List }) {
+  const { data: connections } = useReadConnectionsQuery({})
+  const { data: me } = useReadMeQuery({})
+  if (!connections || !me) return null
+  if (me.role === 'viewer' || list.archivedAt)
+    return (
+      <p className="text-soft">
+        {list.archivedAt ? 'This list is archived.' : 'Your role is viewer: only operators fetch from directories.'}
+      </p>
+    )
+  const directories = connections.filter(({ role, hasKey }) => role === 'directory' && hasKey)
+  if (directories.length === 0)
+    return (
+      <NotConnected title="No directory is connected" next={`/lists/${list.id}/bring`} nextText="Bring in a file">
+        A directory of businesses gives those of a trade at a place. An owner can connect one under Providers.
+      </NotConnected>
+    )
+  return <NewSearchForm listId={list.id} directories={directories} />
+}
+
+function SearchLink({ search }: { search: DirectorySearch }) {
+  const { data: jobs = [] } = useReadJobsQuery({ params: { listId: search.listId } })
+  return (
+    <Link
+      to={`/lists/${search.listId}/bring/directory/${search.id}`}
+      className="block rounded-small px-2 py-2 hover:bg-lichen"
+    >
+      <span className="flex justify-between gap-2">
+        <span className="truncate font-semibold">{search.name}</span>
+        <span className="num">{count(search.became.taken ?? 0)}</span>
+      </span>
+      <span className="block text-[13px] text-soft">
+        {date(search.madeAt)} ·{' '}
+        {standsAt(
+          search,
+          jobs.find(({ id }) => id === search.jobId),
+        )}
+      </span>
+    </Link>
+  )
+}
