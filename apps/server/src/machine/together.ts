@@ -12,7 +12,7 @@ interface Waiting<K, V> {
  */
 export function together<K, V>(
   look: (keys: readonly K[]) => Promise<V>,
-  { atOnce = 2, most = 500 } = {},
+  { atOnce = 1, most = 500 } = {},
 ): (keys: readonly K[]) => Promise<V> {
   const line: Waiting<K, V>[] = []
   let underWay = 0
