@@ -47,7 +47,6 @@ const search = (more: Partial<DirectorySearch> = {}) =>
   ({
     total: 120,
     leftOut: 20,
-    spent: 3_600_000,
     isWhole: false,
     became: { taken: 50, 'there-already': 5, suppressed: 1, closed: 3, 'told-before': 1 },
     ...more,
@@ -56,9 +55,9 @@ const search = (more: Partial<DirectorySearch> = {}) =>
 describe('where a search stands', () => {
   it.each<[Partial<DirectorySearch>, string | undefined, string]>([
     [{}, 'running', '80 of 120 businesses so far'],
-    [{ isWhole: true }, 'done', '60 businesses told of, €3.60'],
-    [{}, 'failed', 'failed with 40 businesses left, €3.60'],
-    [{}, 'paused', 'paused with 40 businesses left, €3.60'],
+    [{ isWhole: true }, 'done', '60 businesses told of'],
+    [{}, 'failed', 'failed with 40 businesses left'],
+    [{}, 'paused', 'paused with 40 businesses left'],
     [{}, 'done', 'ended at its amount, 40 businesses left'],
   ])('%j, %s', (more, state, line) =>
     expect(standsAt(search(more), state === undefined ? undefined : { state: state as 'done' })).toBe(line),

@@ -38,6 +38,10 @@ function reachOf(facts: AnswerItem): Reach {
 
 const isYes = (value: AnswerItem['closed']): boolean => value === true || /^(?:true|yes|1|closed)$/i.test(String(value))
 
+/** What tells that a business is in a list already. A branch has its head office's number, which tells nothing of it. */
+const ownWays = (facts: AnswerItem, { e164s, addresses }: Reach): readonly string[] =>
+  textOf(facts, 'headOffice') === '' ? [...e164s, ...addresses] : addresses
+
 /**
  * Judges a page of businesses: what is closed, suppressed, in the list already or told before is not taken. Of two of
  * one page with the same number or address the first is.
@@ -58,11 +62,11 @@ export async function judgeRecords(
   const taken = new Set<string>()
   const seen = new Set(toldBefore)
   return all.map(({ facts, record, reach }) => {
-    const ways = [...reach.e164s, ...reach.addresses]
+    const ways = ownWays(facts, reach)
     const state = stateOf()
     seen.add(record)
     if (state === 'taken') for (const way of ways) taken.add(way)
-    return { record, facts, state, reach: ways }
+    return { record, facts, state, reach: [...reach.e164s, ...reach.addresses] }
 
     function stateOf(): RecordState {
       if (seen.has(record)) return 'told-before'

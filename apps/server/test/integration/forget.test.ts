@@ -65,6 +65,13 @@ async function leaveTraces(): Promise<void> {
     [first, await find(first, 'Maren')],
   )
   await server.sql(
+    `with s as (insert into directory_searches (list_id, name, provider, trade, place, budget, price, total, made_by)
+      values ($1, 'x', 'x', '{}', '{}', 0, 0, 1, 'x') returning id)
+     insert into directory_records (search_id, record, facts, state, reach)
+     select id, 'r1', '{"name": "Maren", "number": "07911 204481"}', 'there-already', '{+447911204481}' from s`,
+    [first],
+  )
+  await server.sql(
     `insert into charges (provider, subject, question, amount, reason) values ('x', '+447911204481', 'asked:+447911204481', 1, 'x')`,
   )
 }

@@ -21,6 +21,8 @@ const PageQuestion = Question.extend({ after: z.string().default(''), limit: z.n
 interface Named {
   readonly code: string
   readonly name: string
+  /** What else it is found by. */
+  readonly also?: readonly string[]
 }
 
 /** Thornwick, the directory of businesses: by trade and place, in pages, a price for each record it tells. */
@@ -97,7 +99,11 @@ const codeOf = ({ address }: Listed): string => `${address.country}/${address.to
 
 function placesOf(listed: readonly Listed[]): readonly Named[] {
   const towns = [...new Set(listed.map(codeOf))].sort()
-  const countries = PLACES.map(({ country, spellings }) => ({ code: country, name: spellings[0] ?? country }))
+  const countries = PLACES.map(({ country, spellings }) => ({
+    code: country,
+    name: spellings[0] ?? country,
+    also: spellings,
+  }))
   const nameOf = new Map(countries.map(({ code, name }) => [code, name]))
   return [
     ...countries,
@@ -112,6 +118,6 @@ const bare = (text: string): string => text.normalize('NFD').replace(/\p{M}/gu, 
 
 const matching = (all: readonly Named[], search: string): readonly Named[] =>
   all
-    .filter(({ name }) => bare(name).includes(bare(search)))
+    .filter(({ name, also = [] }) => [name, ...also].some((one) => bare(one).includes(bare(search))))
     .slice(0, TOLD)
     .map(({ code, name }) => ({ code, name }))

@@ -5,7 +5,7 @@ import { BringTabs } from '../bring/BringTabs'
 import { NotConnected } from '../connections/NotConnected'
 import { Notice } from '../kit/Notice'
 import { useListView } from '../shell/useListView'
-import { count, date } from '../words/format'
+import { count, date, money } from '../words/format'
 import { useReadDirectorySearchesQuery } from './directoryApi'
 import { standsAt } from './directoryText'
 import { NewSearchForm } from './NewSearchForm'
@@ -79,6 +79,7 @@ function SearchLink({ search }: { search: DirectorySearch }) {
           search,
           jobs.find(({ id }) => id === search.jobId),
         )}
+        , {money(search.spent)}
       </span>
     </Link>
   )
