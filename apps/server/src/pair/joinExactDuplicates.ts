@@ -87,7 +87,7 @@ async function findSharedKeys(tx: Db, { listId, added }: Added): Promise<void> {
   const isAdded = 'batchId' in added ? sql`c.batch_id = ${added.batchId}` : sql`c.id in (select a.id from added_ids a)`
   if ('ids' in added) await keepIds(tx, added.ids)
   await tx.execute(sql`
-    create temp table shared_keys (at bigint generated always as identity primary key, kind text, key text, ids bigint[], names text[], births text[])
+    create temp table shared_keys (at bigint generated always as identity primary key, kind text, key text, ids bigint[], names text[], births text[], companies text[])
     on commit drop`)
   for (const kind of ['number', 'email'] as const) {
     const { table, key, condition } = SHARED[kind]
@@ -97,9 +97,9 @@ async function findSharedKeys(tx: Db, { listId, added }: Added): Promise<void> {
         ? sql`and n.${sql.raw(key)} in (select o.${sql.raw(key)} from ${sql.raw(table)} o join added_ids a on a.id = o.contact_id)`
         : sql``
     await tx.execute(sql`
-      insert into shared_keys (kind, key, ids, names, births)
+      insert into shared_keys (kind, key, ids, names, births, companies)
       select ${kind}, n.${sql.raw(key)}, array_agg(c.id order by c.id), array_agg(c.full_name order by c.id),
-        array_agg(c.birth_date order by c.id)
+        array_agg(c.birth_date order by c.id), array_agg(case when c.full_name = '' then c.company else '' end order by c.id)
       from ${sql.raw(table)} n join contacts c on c.id = n.contact_id
       where n.list_id = ${listId} and ${sql.raw(condition)} and c.joined_into is null ${isTheirs}
         and exists (select 1 from batches b where b.id = c.batch_id and b.state = 'ready')
@@ -126,8 +126,9 @@ async function* sharedKeys(tx: Db): AsyncGenerator<SharedKey> {
       ids: string[]
       names: string[]
       births: string[]
+      companies: string[]
     }>(sql`select * from shared_keys where at > ${after} order by at limit ${PAGE}`)
-    for (const { kind, key, ids, names, births } of rows) yield { kind, key, holders: holdersOf(ids, names, births) }
+    for (const { kind, key, ...of } of rows) yield { kind, key, holders: holdersOf(of) }
     const last = rows.at(-1)
     if (!last || rows.length < PAGE) return
     after = Number(last.at)
@@ -135,7 +136,17 @@ async function* sharedKeys(tx: Db): AsyncGenerator<SharedKey> {
 }
 
 /** A contact that holds the key twice is one holder. */
-function holdersOf(ids: readonly string[], names: readonly string[], births: readonly string[]): KeyHolder[] {
-  const holders = ids.map((id, i) => ({ id: Number(id), name: names[i] ?? '', birthDate: births[i] ?? '' }))
+function holdersOf({
+  ids,
+  names,
+  births,
+  companies,
+}: Record<'ids' | 'names' | 'births' | 'companies', string[]>): KeyHolder[] {
+  const holders = ids.map((id, i) => ({
+    id: Number(id),
+    name: names[i] ?? '',
+    birthDate: births[i] ?? '',
+    company: companies[i] ?? '',
+  }))
   return [...new Map(holders.map((holder) => [holder.id, holder])).values()]
 }

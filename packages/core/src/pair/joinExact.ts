@@ -13,6 +13,8 @@ export interface KeyHolder {
   readonly name: string
   /** `1987-05-03` or `1987`; empty where it is not known. */
   readonly birthDate?: string
+  /** Of a contact without a name: all that tells it from others. */
+  readonly company?: string
 }
 
 /** A contact that is joined to the one that survives, and the key that says they are one person. */
@@ -31,8 +33,9 @@ export interface ExactJoiner {
 
 /**
  * Joins contacts that share an exact key and whose names and birth dates are compatible with all in the group, so
- * that an initial cannot bring two people together, nor one number father and son. The contact with the lowest id (the first row) survives. Keys are to be
- * added in a fixed order: earlier keys join first.
+ * that an initial cannot bring two people together, nor one number father and son, nor two houses that answer at one
+ * head office. The contact with the lowest id (the first row) survives. Keys are to be added in a fixed order: earlier
+ * keys join first.
  * @param isKeptApart pairs that a person took apart are not joined again
  */
 export function exactJoiner(isKeptApart: (a: number, b: number) => boolean = () => false): ExactJoiner {
@@ -73,7 +76,11 @@ function canJoin(
 }
 
 const mayBeOne = (a: KeyHolder, b: KeyHolder): boolean =>
-  areNamesCompatible(a.name, b.name) && isOneBirth(a.birthDate ?? '', b.birthDate ?? '')
+  areNamesCompatible(a.name, b.name) && isOneBirth(a.birthDate ?? '', b.birthDate ?? '') && mayBeOneHouse(a, b)
+
+/** Contacts without names are businesses, or all that is known of somebody: their companies tell them apart then. */
+const mayBeOneHouse = (a: KeyHolder, b: KeyHolder): boolean =>
+  a.name !== '' || b.name !== '' || areNamesCompatible(a.company ?? '', b.company ?? '')
 
 function listJoins(
   groups: ReadonlyMap<number, readonly KeyHolder[]>,

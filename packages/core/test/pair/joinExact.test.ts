@@ -54,6 +54,24 @@ describe('joinExact', () => {
     expect(joins).toEqual([{ survivor: 1, member: 2, kind: 'number', key: '+44' }])
   })
 
+  it('does not join two houses that answer at one number, but one house written twice', () => {
+    const houses = ['Heron Camping', 'Larkrise Camping', 'HERON CAMPING Ltd', '']
+    const holders = houses.map((company, at) => ({ id: at + 1, name: '', company }))
+    const joins = joinExact([{ kind: 'number', key: '+44', holders }])
+    expect(joins.map(({ survivor, member }) => [survivor, member])).toEqual([
+      [1, 3],
+      [1, 4],
+    ])
+  })
+
+  it('takes the company of nobody for their name', () => {
+    const holders = [
+      { id: 1, name: 'Maren Oldershaw', company: 'Heron Camping' },
+      { id: 2, name: '', company: 'Larkrise Camping' },
+    ]
+    expect(joinExact([{ kind: 'number', key: '+44', holders }])).toHaveLength(1)
+  })
+
   it('joins across keys', () => {
     const joins = joinExact([
       key('a', [1, 'Maren Oldershaw'], [2, 'Maren Oldershaw']),
