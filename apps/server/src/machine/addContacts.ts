@@ -96,7 +96,8 @@ async function batchOfDay(
         .select({ batch: batches })
         .from(machineBatches)
         .innerJoin(batches, eq(batches.id, machineBatches.batchId))
-        .where(ofDay)
+        // One that was taken back is not shown: another is begun for whoever comes after.
+        .where(and(ofDay, eq(batches.state, 'ready')))
     )[0]?.batch
   const found = await find(db)
   if (found) return found
@@ -117,6 +118,10 @@ async function batchOfDay(
     await tx
       .insert(machineBatches)
       .values({ listId, keyId: adder.id, day: country === null ? day : `${day} ${country}`, batchId: made.id })
+      .onConflictDoUpdate({
+        target: [machineBatches.listId, machineBatches.keyId, machineBatches.day],
+        set: { batchId: made.id },
+      })
     return { ...made, defaultCountry: country }
   })
 }

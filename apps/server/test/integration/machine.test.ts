@@ -212,6 +212,21 @@ describe('contacts that a program adds', () => {
     expect((await program.call('readList', { params: { listId: mine } })).contacts).toBe(30)
   }, 60_000)
 
+  it('that come after the batch of the day was taken back are in another, and are shown', async () => {
+    const mine = await newList(server.api, 'Taken back')
+    const program = asProgram((await makeKey()).secret)
+    const add = (id: string) =>
+      program.call('addContacts', { params: { listId: mine }, body: { contacts: [person(id)] } })
+    const first = await add('700')
+    await server.api.call('takeBatchBack', { params: { batchId: first.batchId } })
+    const stateOf = async () => (await server.api.call('readBatches', { params: { listId: mine } }))[0]?.state
+    await until(async () => (await stateOf()) === 'taken-back')
+    const second = await add('701')
+    expect(second.batchId).not.toBe(first.batchId)
+    expect((await add('702')).batchId).toBe(second.batchId)
+    expect((await server.api.call('readContacts', { params: { listId: mine } })).total).toBe(2)
+  })
+
   it('of a body that is too large, or of no field, are refused', async () => {
     const program = asProgram((await makeKey()).secret)
     const add = (contacts: unknown) =>
