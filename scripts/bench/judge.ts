@@ -2,6 +2,7 @@ import { createClient } from '@upper-field/contract'
 import { Client } from 'pg'
 import { bringIn } from '../bringIn'
 import { startBenchServer } from './benchServer'
+import { median } from './timing'
 
 const ONE_BY_ONE = 500
 const AT_ONCE = 16
@@ -33,8 +34,8 @@ export async function judgeBench({ rows }: { rows: number | null }): Promise<voi
     const ask = (i: number) => program.call('judge', { body: { value: numberOf(i % (people * 2)) } })
     for (let i = 0; i < 50; i++) await ask(i)
     const { rows: some } = await db.query('select id from contacts limit 1')
-    const bare = await median(ONE_BY_ONE, () => db.query('select * from contacts where id = $1', [some[0].id]))
-    const one = await median(ONE_BY_ONE, (i) => ask(i * 37))
+    const bare = await median(() => db.query('select * from contacts where id = $1', [some[0].id]), ONE_BY_ONE)
+    const one = await median((i) => ask(i * 37), ONE_BY_ONE)
     console.log(`one judgement: ${one.toFixed(2)} ms (median); a read by primary key: ${bare.toFixed(2)} ms`)
     console.log(`${(await rate(ask)).toFixed(0)} judgements a second, ${AT_ONCE} at once`)
     const nobody = createClient(url)
@@ -50,17 +51,6 @@ export async function judgeBench({ rows }: { rows: number | null }): Promise<voi
 }
 
 const numberOf = (i: number): string => `+4479112${String(i % 100_000).padStart(5, '0')}`
-
-/** In milliseconds. */
-async function median(times: number, work: (i: number) => Promise<unknown>): Promise<number> {
-  const taken: number[] = []
-  for (let i = 0; i < times; i++) {
-    const start = performance.now()
-    await work(i)
-    taken.push(performance.now() - start)
-  }
-  return taken.toSorted((a, b) => a - b)[Math.floor(times / 2)] ?? 0
-}
 
 /** Calls a second. */
 async function rate(work: (i: number) => Promise<unknown>): Promise<number> {

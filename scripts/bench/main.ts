@@ -1,3 +1,4 @@
+import { actsBench } from './acts'
 import { bringInBench } from './bringIn'
 import { fillBench } from './fill'
 import { judgeBench } from './judge'
@@ -18,13 +19,14 @@ const BENCHES = {
   fill: fillBench,
   send: sendBench,
   judge: judgeBench,
+  acts: actsBench,
 } as const
 
 // Speed as ratios against a baseline in the same run: seconds say more about the machine than about the code.
 const [name = '', ...args] = process.argv.slice(2)
 if (!(name in BENCHES)) {
   console.error(
-    'Usage: npm run bench -- read | parse | bring-in | tidy | pair | replay | fill | send | judge [--rows N]',
+    'Usage: npm run bench -- read | parse | bring-in | tidy | pair | replay | fill | send | judge | acts [--rows N]',
   )
   process.exit(2)
 }

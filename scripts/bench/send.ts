@@ -5,6 +5,8 @@ import { Client } from 'pg'
 import { to as copyTo } from 'pg-copy-streams'
 import { bringIn, untilEnded } from '../bringIn'
 import { memoryOf, startBenchServer } from './benchServer'
+import { peopleFile } from './peopleFile'
+import { median, seconds } from './timing'
 
 const HOUR = 3600
 /** Filters of every kind: facets, texts, dates, amounts, columns of the file, titles, what is missing. */
@@ -23,8 +25,6 @@ const FILTERS = [
   '"guest house"',
   '(country:GB or country:FR) not line:mobile',
 ] as const
-const TIMES = 5
-
 /**
  * A hashed audience file against `COPY … TO STDOUT` of the same columns plain, filters against a read by primary key,
  * and lanes by own rules against an `UPDATE` of one column: all on one list in one run.
@@ -48,25 +48,6 @@ export async function sendBench({ rows }: { rows: number | null }): Promise<void
     await db.end()
     await stop()
   }
-}
-
-const PLACES = [
-  ['GB', 'Kelso', 'TD5 7', '+4479112'],
-  ['DE', 'Köln', '50667', '+4915155'],
-  ['FR', 'Lyon', '69001', '+3361255'],
-  ['NL', 'Zwolle', '8011 AA', '+3161255'],
-] as const
-const TITLES = ['Owner', 'Head of Purchasing', 'Buyer', 'Gérante', 'Einkaufsleiterin', '']
-
-/** So many made-up people, each with an address and a mobile of their own. */
-function peopleFile(count: number): string {
-  const lines = Array.from({ length: count }, (_, i) => {
-    const [country, city, zip, start] = PLACES[i % PLACES.length] ?? PLACES[0]
-    const number = `${start}${String(i % 100_000).padStart(5, '0')}`
-    const company = i % 7 === 0 ? 'Causeway Lodge' : 'Tidewater Guest House'
-    return `Given${i} Oldershaw${i % 500},${company},${TITLES[i % TITLES.length]},${city},${zip},${country},${number},person${i}@postbox${i % 90}.example,${i % 120}`
-  })
-  return `name,company,title,city,zip,country,phone,mail,seats\n${lines.join('\n')}\n`
 }
 
 async function fileBench(api: ApiClient, db: Client, { listId, pid }: { listId: string; pid: number }): Promise<void> {
@@ -122,17 +103,4 @@ async function lanesBench(api: ApiClient, db: Client, listId: string): Promise<v
   console.log(
     `new lane rules: ${ruled.toFixed(1)} s; UPDATE of one column: ${bare.toFixed(1)} s; ratio ${(ruled / bare).toFixed(1)}`,
   )
-}
-
-async function seconds(work: () => Promise<unknown>): Promise<number> {
-  const start = performance.now()
-  await work()
-  return (performance.now() - start) / 1000
-}
-
-/** In milliseconds. */
-async function median(work: () => Promise<unknown>): Promise<number> {
-  const taken: number[] = []
-  for (let i = 0; i < TIMES; i++) taken.push((await seconds(work)) * 1000)
-  return taken.toSorted((a, b) => a - b)[Math.floor(TIMES / 2)] ?? 0
 }

@@ -130,7 +130,7 @@ async function storeHeld(client: PoolClient, batch: BatchRow, piece: ReadPiece):
 
 async function finish(services: Services, job: JobRow, batch: BatchRow, mends: MendCounts): Promise<StepOutcome> {
   await saveJob(services.db, job.id, { phase: 'joining' })
-  const holding = { work: 'bring-in' as const, jobId: job.id, patience: 0 }
+  const holding = { work: 'bring-in' as const, jobId: job.id, patience: 0, counts: 'whole' as const }
   await withListLock(services, batch.listId, holding, async (tx, client) => {
     const shown = await tx
       .update(batches)

@@ -18,7 +18,7 @@ import type { BatchRow } from '../projection/rowCells'
 export const takeBackJob: JobHandler = {
   async step(services, job): Promise<StepOutcome> {
     const { batchId, isBack } = job.payload as { batchId: string; isBack: boolean }
-    const holding = { work: 'take-back' as const, jobId: job.id, patience: 0 }
+    const holding = { work: 'take-back' as const, jobId: job.id, patience: 0, counts: 'whole' as const }
     await withListLock(services, job.listId, holding, async (tx, client) => {
       const [batch] = await tx.select().from(batches).where(eq(batches.id, batchId))
       if (!batch) throw new JobProblem('batch-gone')

@@ -25,7 +25,7 @@ export function callStateOf(callFrom: string, { callHours }: CheckSettings, at: 
 export async function freshenCallPlaces(db: Db, now: number): Promise<void> {
   const settings = await readCheckSettings(db)
   const { rows } = await db.execute<{ call_from: string }>(
-    sql`select distinct call_from from contact_cube where call_from <> '' order by 1`,
+    sql`select call_from from contact_cube where call_from <> '' group by 1 having sum(contacts) > 0 order by 1`,
   )
   const places = rows.map(({ call_from }) => call_from)
   const states = places.map((place) => callStateOf(place, settings, now))

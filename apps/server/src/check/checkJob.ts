@@ -116,6 +116,7 @@ async function settle<A>(
     for (const listId of touched) {
       const ids = holders.flatMap((one) => (one.listId === listId ? one.id : []))
       await refreshContacts(tx, client, ids)
+      await countContacts(tx, listId)
       await tellWebhooks(
         tx,
         listId,
@@ -137,5 +138,7 @@ async function recount<A>(services: Services, { checks, holders, column }: Subje
     select distinct n.list_id from ${sql.raw(checks)} l join ${sql.raw(holders)} n on n.${name} = l.${name}
     where l.job_id = ${job.id} and l.answered_at is not null order by 1`)
   for (const { list_id } of rows)
-    await withListLock(services, list_id, { work: 'check', jobId: job.id }, (tx) => countContacts(tx, list_id))
+    await withListLock(services, list_id, { work: 'check', jobId: job.id, counts: 'whole' }, (tx) =>
+      countContacts(tx, list_id),
+    )
 }

@@ -44,7 +44,7 @@ export async function extraHeadings(
 /** Repairs that were made anywhere in the list. */
 async function codesOf(db: Db, listId: string): Promise<ReadonlySet<string>> {
   const { rows } = await db.execute<{ code: string }>(
-    sql`select distinct code from tidy_counts where list_id = ${listId}`,
+    sql`select code from tidy_counts where list_id = ${listId} group by code having sum(contacts) > 0`,
   )
   return new Set(rows.map(({ code }) => code))
 }

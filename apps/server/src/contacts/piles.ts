@@ -2,7 +2,7 @@ import type { Piles } from '@upper-field/contract'
 import { type Filter, type FilterField, SCOPES } from '@upper-field/core/split'
 import { type SQL, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
-import { CUBE_DIMENSIONS } from '../projection/cube'
+import { CUBE_DIMENSIONS } from '../projection/cubeDimensions'
 import { elsewhereConditions, isInCube, pileConditions, wordConditions } from './conditions'
 import { READY, STATUS } from './facets'
 import { readFilter } from './readFilter'
@@ -75,7 +75,9 @@ export async function countPiles(
   )
   for (const { field, value, n } of rows) {
     const pile = piles[field]
-    if (pile) pile[value === '' ? 'none' : value] = sample ? asEstimate(Number(n ?? 0) * sample.each) : Number(n ?? 0)
+    // Groups that everybody has left stand among the counts until these are summed up.
+    if (pile && (Number(n) > 0 || field === 'is' || field === 'suppressed'))
+      pile[value === '' ? 'none' : value] = sample ? asEstimate(Number(n ?? 0) * sample.each) : Number(n ?? 0)
   }
   return { ...(piles as Omit<Piles, 'isEstimate'>), isEstimate: sample !== null }
 }

@@ -76,7 +76,9 @@ interface TellsPrice {
 }
 
 const recount = (services: Services, job: JobRow): Promise<void> =>
-  withListLock(services, job.listId, { work: 'fill', jobId: job.id }, (tx) => countContacts(tx, job.listId))
+  withListLock(services, job.listId, { work: 'fill', jobId: job.id, counts: 'whole' }, (tx) =>
+    countContacts(tx, job.listId),
+  )
 
 /** Questions that are put and settled together, and how many such pieces are under way at the same time. */
 const PIECE = 100

@@ -6,6 +6,7 @@ import type { Db } from '../db/database'
 import { insertRows } from '../db/insertRows'
 import { attempts, candidates, fillRuns, fills } from '../db/schema'
 import { withListLock } from '../lists/listLock'
+import { countContacts } from '../projection/cube'
 import { refreshContacts } from '../projection/refresh'
 import type { Services } from '../services'
 import { charge } from '../spend/charge'
@@ -50,6 +51,7 @@ export async function settleAll(services: Services, run: Run, all: readonly Ende
     const changed = await keepFound(tx, run, judged, at)
     await keepCompanyFacts(tx, run.listId, judged, at)
     await refreshContacts(tx, client, changed)
+    await countContacts(tx, run.listId)
   })
 }
 

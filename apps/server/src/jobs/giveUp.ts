@@ -61,6 +61,7 @@ export async function inOneGo<Early>(
       jobId: job.id,
       patience: early ? PATIENCE : 0,
       signal: giveUp.signal,
+      counts: 'whole' as const,
     }
     await withListLock(services, job.listId, holding, async (tx, client) => {
       // It was committed, and only the word of it was lost.

@@ -4,6 +4,7 @@ import type { PoolClient } from 'pg'
 import { type Db, transaction } from '../db/database'
 import { isLockTimeout } from '../db/errors'
 import { LOCKS } from '../db/locks'
+import { countByChange } from '../projection/countedChanges'
 import type { Services } from '../services'
 import { ListBusy, type ListWork, sayWho, whoHolds } from './listBusy'
 
@@ -15,6 +16,8 @@ export interface Holding {
   readonly patience?: number
   /** Ends the waiting: whoever asked has given up. */
   readonly signal?: AbortSignal
+  /** `whole` for work that touches most of a list, and counts it whole at its end. */
+  readonly counts?: 'by-change' | 'whole'
 }
 
 type Work<T> = (tx: Db, client: PoolClient) => Promise<T>
@@ -108,6 +111,7 @@ async function lockAndWork<T>(
         await client.query("select set_config('lock_timeout', $1, true)", [
           String(services.config.limits.lockSeconds * 1000),
         ])
+        if (holding.counts !== 'whole') await countByChange(client)
         const result = await work(tx, client)
         await grow(tx, ids)
         return result
@@ -135,11 +139,13 @@ export async function versionOf(db: Db, listId: string): Promise<number> {
 const nameOf = ({ work, jobId }: Holding): string => `upper-field ${work} ${jobId ?? ''}`.trim()
 
 /** Takes a list within a transaction that is under way, if nobody has it. For what can follow later instead. */
-export async function tryListLock(tx: Db, listId: string): Promise<boolean> {
+export async function tryListLock(tx: Db, client: PoolClient, listId: string): Promise<boolean> {
   const { rows } = await tx.execute<{ taken: boolean }>(
     sql`select pg_try_advisory_xact_lock(hashtextextended(${listId}::text, ${LOCKS.list})) as taken`,
   )
   const isTaken = rows[0]?.taken ?? false
-  if (isTaken) await grow(tx, [listId])
-  return isTaken
+  if (!isTaken) return false
+  await countByChange(client)
+  await grow(tx, [listId])
+  return true
 }

@@ -2,18 +2,27 @@ import { drawTerrace, type TerraceStep } from '@upper-field/core/story'
 import { sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { decideLanes } from '../split/decideLanes'
-
-/** What contacts are counted by, besides being joined and standing for others. */
-export const CUBE_DIMENSIONS = sql.raw(
-  'batch_id, country, verdict, line_type, line_status, known_from, lane, lane_reason, email_kind, email_state, sureness, call_from, suppressed_for, is_readable, is_dead, is_filled, wants_mobile, is_shared, is_sent',
-)
+import { endOfChanges, isCountedByChange } from './countedChanges'
+import { CUBE_DIMENSIONS } from './cubeDimensions'
 
 /**
- * Counts a list's contacts anew, in the transaction that changed them and holds the list. Sieve and terrace read these counts: from
- * the table itself they would take seconds on a large list.
+ * Brings lanes and counts of a list up to date, in the transaction that changed its contacts and holds the list. Sieve and
+ * terrace read these counts: from the table itself they would take seconds on a large list. Where changes are counted as
+ * they are made, only those touched are looked at; else the whole list is.
  */
 export async function countContacts(tx: Db, listId: string): Promise<void> {
-  await decideLanes(tx, listId)
+  if (await isCountedByChange(tx)) {
+    await decideLanes(tx, listId, sql`id in (select t.id from touched_contacts t where t.list_id = ${listId})`)
+    await endOfChanges(tx, listId)
+  } else {
+    await decideLanes(tx, listId)
+    await recountContacts(tx, listId)
+  }
+  await tx.execute(sql`update lists set changed_at = now() where id = ${listId}`)
+}
+
+/** Counts a whole list anew, whatever was counted before. */
+export async function recountContacts(tx: Db, listId: string): Promise<void> {
   await tx.execute(sql`delete from contact_cube where list_id = ${listId}`)
   await tx.execute(sql`
     insert into contact_cube (list_id, batch_id, country, verdict, line_type, line_status, known_from, lane, lane_reason,
@@ -22,12 +31,11 @@ export async function countContacts(tx: Db, listId: string): Promise<void> {
     from contacts c
     where list_id = ${listId} and exists (select 1 from batches b where b.id = c.batch_id and b.state = 'ready')
     group by ${CUBE_DIMENSIONS}, joined_into is not null, joined > 0`)
-  await countChanges(tx, listId)
-  await tx.execute(sql`update lists set changed_at = now() where id = ${listId}`)
+  await countRepairs(tx, listId)
 }
 
 /** How many contacts each repair touched, and how many need a person. */
-async function countChanges(tx: Db, listId: string): Promise<void> {
+async function countRepairs(tx: Db, listId: string): Promise<void> {
   const ready = sql`c.list_id = ${listId} and exists (select 1 from batches b where b.id = c.batch_id and b.state = 'ready')`
   await tx.execute(sql`delete from tidy_counts where list_id = ${listId}`)
   await tx.execute(sql`

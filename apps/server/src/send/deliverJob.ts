@@ -210,7 +210,7 @@ async function finish(going: Going): Promise<StepOutcome> {
   const at = { audience: audience.remoteId ?? '', upload: cursor.upload ?? '', account: audience.accountId }
   await network.finish(at, `${delivery.id} finish`)
   const now = new Date(services.now())
-  await withListLock(services, audience.listId, { work: 'send', jobId: job.id }, async (tx) => {
+  await withListLock(services, audience.listId, { work: 'send', jobId: job.id, counts: 'whole' }, async (tx) => {
     // Whoever was not part of a whole is no longer there.
     if (roundsAt(going).includes('whole')) {
       const { rowCount } = await tx.execute(

@@ -140,7 +140,7 @@ async function finish(services: Services, job: JobRow, edition: EditionRow): Pro
   }
   const hash = createHash('sha256')
   for await (const piece of piecesOf(services.db, edition.id)) hash.update(piece)
-  const holding = { work: 'send' as const, jobId: job.id }
+  const holding = { work: 'send' as const, jobId: job.id, counts: 'whole' as const }
   await withListLock(services, edition.listId, holding, async (tx) => {
     await tx
       .update(editions)

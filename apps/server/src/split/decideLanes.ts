@@ -36,11 +36,12 @@ export const usesOfLanes = async (db: Db, listId: string): Promise<ReadonlyMap<s
  * Decides the lanes of a list by its own rules and by hand, in one statement over the list: suppression beats the hand,
  * the hand beats the rules, and the first rule that takes a contact keeps it. Where there is neither, the lanes are those
  * that were decided contact by contact.
+ * @param some which contacts of the list alone, as a condition on the table
  */
-export async function decideLanes(tx: Db, listId: string): Promise<void> {
+export async function decideLanes(tx: Db, listId: string, some: SQL = sql`true`): Promise<void> {
   const rules = await rulesOf(tx, listId)
   const { rows: byHand } = await tx.execute(
-    sql`select 1 from contacts where list_id = ${listId} and lane_by_hand <> '' limit 1`,
+    sql`select 1 from contacts where list_id = ${listId} and lane_by_hand <> '' and ${some} limit 1`,
   )
   if (rules.length === 0 && byHand.length === 0) return
   const hands = usesIn(rules)
@@ -61,6 +62,6 @@ export async function decideLanes(tx: Db, listId: string): Promise<void> {
       : sql`array['parked', case when suppressed_for <> '' then 'suppressed' else 'no-rule' end]`
   await tx.execute(sql`
     update contacts set lane = decided.place[1], lane_reason = decided.place[2]
-    from (select id, case ${sql.join(cases, sql` `)} else ${otherwise} end as place from contacts where list_id = ${listId}) decided
+    from (select id, case ${sql.join(cases, sql` `)} else ${otherwise} end as place from contacts where list_id = ${listId} and ${some}) decided
     where contacts.id = decided.id and (contacts.lane, contacts.lane_reason) is distinct from (decided.place[1], decided.place[2])`)
 }

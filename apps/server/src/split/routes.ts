@@ -32,7 +32,7 @@ export function splitRoutes(app: Hono, services: Services): void {
     const [mistake] = mistakesInRules(rules, columns)
     if (mistake)
       throw new Problem(422, 'rule-off', `${rules[mistake.at]?.name || `Rule ${mistake.at + 1}`}: ${mistake.message}`)
-    return withListLock(services, params.listId, { work: 'split', signal }, async (tx, client) => {
+    return withListLock(services, params.listId, { work: 'split', signal, counts: 'whole' }, async (tx, client) => {
       await tx.delete(laneRules).where(eq(laneRules.listId, params.listId))
       if (rules.length > 0)
         await tx.insert(laneRules).values(rules.map((rule, position) => ({ ...rule, listId: params.listId, position })))

@@ -24,7 +24,7 @@ export async function placeAnew(tx: Db, client: PoolClient, keys: readonly Entry
   const found = await holdersByList(tx, keys)
   const listIds = [...found.keys()].sort()
   const held: string[] = []
-  for (const listId of listIds) if (await tryListLock(tx, listId)) held.push(listId)
+  for (const listId of listIds) if (await tryListLock(tx, client, listId)) held.push(listId)
   // Until a list was held, its contacts may have changed.
   const current = held.length > 0 ? await holdersByList(tx, keys) : found
   let newlyMarked = 0

@@ -54,7 +54,7 @@ const shownBatches = (db: Db, listId: string): Promise<BatchRow[]> =>
 
 async function countsOf(db: Db, listId: string): Promise<Record<string, number>> {
   const { rows } = await db.execute<{ code: string; n: string }>(
-    sql`select code, sum(contacts) as n from tidy_counts where list_id = ${listId} group by code`,
+    sql`select code, sum(contacts) as n from tidy_counts where list_id = ${listId} group by code having sum(contacts) > 0`,
   )
   return Object.fromEntries(rows.map(({ code, n }) => [code, Number(n)]))
 }

@@ -30,6 +30,8 @@ export const lists = pgTable('lists', {
   survivorship: jsonb('survivorship').$type<Survivorship>(),
   /** Grows with every change of its contacts: what was worked out beside the list is held against it. */
   version: bigint('version', { mode: 'number' }).notNull().default(0),
+  /** Changes that stand in its counts one by one since they were last summed up. */
+  unsummed: integer('unsummed').notNull().default(0),
 })
 
 /** The list that a line belongs to. */
