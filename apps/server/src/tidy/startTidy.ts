@@ -13,7 +13,9 @@ interface AskedFor {
 /** Starts a change of a whole list. */
 export async function startTidy(tx: Db, { listId, change, startedBy }: AskedFor): Promise<JobRow> {
   await findOpenList(tx, listId)
-  const { rows } = await tx.execute<{ n: string }>(sql`select count(*) as n from contacts where list_id = ${listId}`)
+  const { rows } = await tx.execute<{ n: string }>(
+    sql`select coalesce(sum(rows), 0) as n from batches where list_id = ${listId} and state in ('ready', 'taken-back')`,
+  )
   return createJob(tx, {
     kind: 'tidy',
     listId,
