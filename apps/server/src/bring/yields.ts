@@ -15,13 +15,13 @@ export async function yieldsOf(db: Db, listId: string): Promise<BatchYield[]> {
         sum(contacts) filter (where not is_joined and lane = 'call') as call,
         sum(contacts) filter (where not is_joined and lane = 'ads-only') as ads_only,
         sum(contacts) filter (where not is_joined and lane = 'parked') as parked,
-        sum(contacts) filter (where not is_joined and line_status = 'out-of-service') as out_of_service
+        sum(contacts) filter (where not is_joined and line_status = 'out-of-service') as out_of_service,
+        sum(contacts) filter (where not is_joined and email_kind <> 'none') as with_email
       from contact_cube where list_id = ${listId} group by batch_id) y on y.batch_id = b.id
     left join (
       select c.batch_id, sum(h.amount) as spent from charges h join contacts c on c.id = h.contact_id
       where h.list_id = ${listId} group by c.batch_id) s on s.batch_id = b.id
     where b.list_id = ${listId} and b.state = 'ready' order by b.created_at`)
-  const emails = await withEmail(db, listId)
   return rows.map((row) => ({
     batchId: row.id ?? '',
     contacts: Number(row.contacts ?? 0),
@@ -31,14 +31,7 @@ export async function yieldsOf(db: Db, listId: string): Promise<BatchYield[]> {
     adsOnly: Number(row.ads_only ?? 0),
     parked: Number(row.parked ?? 0),
     outOfService: Number(row.out_of_service ?? 0),
-    withEmail: emails.get(row.id ?? '') ?? 0,
+    withEmail: Number(row.with_email ?? 0),
     spent: Number(row.spent ?? 0),
   }))
-}
-
-async function withEmail(db: Db, listId: string): Promise<Map<string, number>> {
-  const { rows } = await db.execute<{ batch_id: string; n: string }>(sql`
-    select batch_id, count(*) as n from contacts
-    where list_id = ${listId} and joined_into is null and email is not null group by batch_id`)
-  return new Map(rows.map((row) => [row.batch_id, Number(row.n)]))
 }

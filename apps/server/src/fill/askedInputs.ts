@@ -13,7 +13,9 @@ export function askedInputs(contact: string, jobId: string | null = null): SQL {
   const c = sql.raw(contact)
   const isNew = (attemptId: string): SQL => (jobId === null ? sql`false` : isOfSample(jobId, sql.raw(attemptId)))
   const isFound = (address: string): SQL =>
-    sql`exists (select 1 from fills x where x.contact_id = ${c}.id and x.address = ${sql.raw(address)} and ${isNew('x.attempt_id')})`
+    jobId === null
+      ? sql`false`
+      : sql`exists (select 1 from fills x where x.contact_id = ${c}.id and x.address = ${sql.raw(address)} and ${isNew('x.attempt_id')})`
   return sql`full_name, company, profile, country,
     case when ${isFound(`${contact}.email`)} then '' else ${c}.email end as email,
     coalesce(nullif(${c}.domain, ''),

@@ -1,9 +1,8 @@
 import type { FillEstimate } from '@upper-field/contract'
 import { inputFor, PERSON_INPUTS, type PersonInput } from '@upper-field/core/fill'
-import { sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { isAskable, mostOf, type PlanTerms, servingOf } from './plan'
-import { answeredWithin, countLeftOut, type FillFor, readWanting, type WantingContact, wantingOf } from './wanting'
+import { countLeftOut, type FillFor, readWantingGroups, type WantingGroup } from './wanting'
 
 /** Who lacks something, whom each provider can be asked about, who is left out, and the most that can cost. */
 export async function estimateFill(
@@ -11,32 +10,31 @@ export async function estimateFill(
   plan: PlanTerms,
   meant: FillFor & { readonly notAgainDays: number },
 ): Promise<Omit<FillEstimate, 'expected'>> {
-  const wanting = await readWanting(tx, wantingOf(meant), plan.options)
-  const lately = await askedLately(tx, meant.listId, meant.notAgainDays)
+  const groups = await readWantingGroups(tx, meant, meant.notAgainDays)
   const counts = new Map(plan.providers.map(({ id }) => [id, { askable: 0, askedLately: 0, lacksInput: 0 }]))
   let most = 0
   let nobody = 0
-  for (const contact of wanting) {
+  for (const group of groups) {
     let worst = 0
     let isServed = false
-    for (const provider of servingOf(plan, contact)) {
+    for (const provider of servingOf(plan, group)) {
       const count = counts.get(provider.id)
       if (!count) continue
-      if (!isAskable(plan, provider, contact)) count.lacksInput++
-      else if (lately.has(askingOf(contact.id, provider.id))) count.askedLately++
+      if (!isAskable(plan, provider, group)) count.lacksInput += group.contacts
+      else if (group.answeredBy.includes(provider.id)) count.askedLately += group.contacts
       else {
-        count.askable++
+        count.askable += group.contacts
         worst += mostOf(provider, plan)
         isServed = true
       }
     }
-    most += plan.options.perContact === null ? worst : Math.min(worst, plan.options.perContact)
-    if (!isServed) nobody++
+    most += group.contacts * (plan.options.perContact === null ? worst : Math.min(worst, plan.options.perContact))
+    if (!isServed) nobody += group.contacts
   }
-  const lacking = plan.options.wants.map((want) => [want, wanting.filter(({ lacks }) => lacks.includes(want)).length])
+  const lacking = plan.options.wants.map((want) => [want, countOf(groups, ({ lacks }) => lacks.includes(want))])
   return {
-    wanting: wanting.length,
-    known: knownOf(wanting),
+    wanting: countOf(groups, () => true),
+    known: knownOf(groups),
     lacking: Object.fromEntries(lacking),
     leftOut: { ...(await countLeftOut(tx, meant)), 'nobody-to-ask': nobody },
     providers: [...counts].map(([provider, count]) => ({ provider, ...count })),
@@ -45,17 +43,10 @@ export async function estimateFill(
 }
 
 /** Of how many each thing is known that a provider may have to be told. */
-function knownOf(wanting: readonly WantingContact[]): FillEstimate['known'] {
-  const of = (input: PersonInput) => wanting.filter((one) => inputFor({ accepts: [input] }, one) !== null).length
+function knownOf(groups: readonly WantingGroup[]): FillEstimate['known'] {
+  const of = (input: PersonInput) => countOf(groups, (group) => inputFor({ accepts: [input] }, group) !== null)
   return Object.fromEntries(PERSON_INPUTS.map((input) => [input, of(input)])) as FillEstimate['known']
 }
 
-const askingOf = (contactId: number, provider: string): string => `${contactId} ${provider}`
-
-/** Which provider has answered about which contact of a list within so many days. */
-async function askedLately(tx: Db, listId: string, days: number): Promise<ReadonlySet<string>> {
-  const { rows } = await tx.execute<{ contact_id: string; provider: string }>(
-    sql`select contact_id, provider from attempts where list_id = ${listId} and ${answeredWithin(days)}`,
-  )
-  return new Set(rows.map(({ contact_id, provider }) => askingOf(Number(contact_id), provider)))
-}
+const countOf = (groups: readonly WantingGroup[], isMeant: (group: WantingGroup) => boolean): number =>
+  groups.reduce((sum, group) => (isMeant(group) ? sum + group.contacts : sum), 0)

@@ -15,7 +15,7 @@ import { ADDRESSES, LINES } from '../check/subjects'
 import { findConnector, findsPeople, termsOf } from '../connections/connectors'
 import type { Db } from '../db/database'
 import { Problem } from '../http/problem'
-import type { WantingContact } from './wanting'
+import type { Wanting } from './wanting'
 
 /** Whom a plan asks, and who checks what they give. */
 export interface PlanTerms {
@@ -76,7 +76,7 @@ export const conditionOf = ({ conditions }: FillOptions, provider: string): Step
   ({ ...NO_CONDITION, ...conditions[provider] })
 
 /** Who may give a contact what it lacks, in the order of its group. */
-export function servingOf(plan: PlanTerms, contact: WantingContact): readonly ProviderTerms[] {
+export function servingOf(plan: PlanTerms, contact: Wanting): readonly ProviderTerms[] {
   const { order, options, providers } = plan
   return orderFor(contact.country, { order, branches: options.branches }).flatMap((id) => {
     const provider = providers.find((one) => one.id === id)
@@ -86,5 +86,5 @@ export function servingOf(plan: PlanTerms, contact: WantingContact): readonly Pr
 }
 
 /** True where a provider can be told what it needs about a contact, under the plan's conditions. */
-export const isAskable = ({ options }: PlanTerms, provider: ProviderTerms, contact: WantingContact): boolean =>
+export const isAskable = ({ options }: PlanTerms, provider: ProviderTerms, contact: Wanting): boolean =>
   inputFor(provider, contact, conditionOf(options, provider.id).inputs) !== null

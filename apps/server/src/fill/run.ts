@@ -48,7 +48,7 @@ export async function searchedContacts(
       c.id is null or c.joined_into is not null or c.suppressed_for = 'all' as is_out
     from fill_searches s left join contacts c on c.id = s.contact_id
     where s.job_id = ${jobId} and ${condition} order by s.contact_id limit ${most}`)
-  return rows.map((row) => ({ ...asAskable(row), lacks: row.wants, isOut: row.is_out }))
+  return rows.map((row) => ({ id: Number(row.id), ...asAskable(row), lacks: row.wants, isOut: row.is_out }))
 }
 
 /**

@@ -6,11 +6,22 @@ import { readFilter } from '../contacts/readFilter'
 import type { Db } from '../db/database'
 import { askedInputs } from './askedInputs'
 
-/** A contact that lacks something, with what a provider can be told about it. */
-export interface WantingContact extends Askable {
-  readonly id: number
+/** What decides who is asked about a contact: where it is, what it lacks, what a provider can be told about it. */
+export interface Wanting extends Askable {
   readonly country: string
   readonly lacks: readonly Want[]
+}
+
+/** A contact that lacks something. */
+export interface WantingContact extends Wanting {
+  readonly id: number
+}
+
+/** Contacts that are asked about alike: of what a provider can be told is said only whether it is known. */
+export interface WantingGroup extends Wanting {
+  readonly contacts: number
+  /** Providers that have answered about them lately. */
+  readonly answeredBy: readonly string[]
 }
 
 const HAS_LINE = sql.raw("sureness in ('mobile-in-service', 'mobile-not-checked', 'only-office')")
@@ -82,18 +93,42 @@ export async function countLeftOut(tx: Db, meant: FillFor): Promise<Record<'supp
   return { suppressed: Number(rows[0]?.suppressed ?? 0), 'no-lawful-basis': Number(rows[0]?.basis ?? 0) }
 }
 
-/** Contacts by id, with what they lack of what is wanted and what a provider can be told about them. */
-export async function readWanting(tx: Db, condition: SQL, lacking: Lacking): Promise<WantingContact[]> {
-  const { rows } = await tx.execute<Record<string, string | null> & { lacks: Want[] }>(sql`
-    select id, ${askedInputs('contacts')},
-      ${lacksAll(lacking)} as lacks
-    from contacts where ${condition} order by id`)
-  return rows.map((row) => ({ ...asAskable(row), lacks: row.lacks }))
+/** What a provider may have to be told, each as a column. */
+const INPUTS = ['full_name', 'company', 'domain', 'profile', 'email'] as const
+/** What stands for a value of a contact where it matters only that there is one. */
+const KNOWN = 'known'
+
+/**
+ * Those who want something, in groups that are asked about alike: there are few, however many contacts.
+ * @param days within which an answer counts as late enough not to be asked for again
+ */
+export async function readWantingGroups(tx: Db, meant: FillFor, days: number): Promise<readonly WantingGroup[]> {
+  const { rows } = await tx.execute<
+    Record<(typeof INPUTS)[number], boolean> & {
+      country: string
+      lacks: Want[]
+      answered_by: string[]
+      contacts: string
+    }
+  >(sql`
+    with wanting as (
+      select id, ${askedInputs('contacts')}, ${lacksAll(meant)} as lacks from contacts where ${wantingOf(meant)}),
+    lately as (
+      select contact_id, array_agg(distinct provider) as answered_by from attempts
+      where list_id = ${meant.listId} and ${answeredWithin(days)} group by 1),
+    alike as (
+      select country, lacks, coalesce(l.answered_by, '{}') as answered_by,
+        ${sql.raw(INPUTS.map((input) => `coalesce(${input}, '') <> '' as ${input}`).join(', '))}
+      from wanting w left join lately l on l.contact_id = w.id)
+    select *, count(*) as contacts from alike group by 1, 2, 3, 4, 5, 6, 7, 8`)
+  return rows.map(({ country, lacks, answered_by: answeredBy, contacts, ...known }) => {
+    const inputs = INPUTS.map((input) => [input, known[input] ? KNOWN : ''])
+    return { ...asAskable({ country, ...Object.fromEntries(inputs) }), lacks, answeredBy, contacts: Number(contacts) }
+  })
 }
 
 /** What a provider can be told about a contact, from a line of `contacts`. */
-export const asAskable = (row: Readonly<Record<string, unknown>>): Omit<WantingContact, 'lacks'> => ({
-  id: Number(row.id),
+export const asAskable = (row: Readonly<Record<string, unknown>>): Omit<Wanting, 'lacks'> => ({
   fullName: String(row.full_name ?? ''),
   company: String(row.company ?? ''),
   domain: String(row.domain ?? ''),

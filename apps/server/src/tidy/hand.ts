@@ -15,7 +15,7 @@ export async function pageOfHand(db: Db, listId: string, cursor: string | undefi
   const found = await tidiedContacts(
     db,
     listId,
-    sql`c.hand > 0 and (c.hand < ${rank} or (c.hand = ${rank} and c.id > ${after})) order by c.hand desc, c.id limit ${PAGE}`,
+    sql`c.hand > 0 and (c.hand < ${rank} or (c.hand = ${rank} and c.id > ${after})) order by c.hand desc nulls last, c.id limit ${PAGE}`,
   )
   const last = found.at(-1)
   return {
