@@ -1,5 +1,6 @@
 import type { Filter, FilterField } from '@upper-field/core/split'
 import { type SQL, sql } from 'drizzle-orm'
+import type { Db } from '../db/database'
 import { searchTerms } from '../projection/searchText'
 import { BEYOND_CUBE, type Place, pileCondition, rawIn } from './facets'
 import { anywhere, isCounted, nodeCondition } from './nodeConditions'
@@ -30,8 +31,11 @@ export const elsewhereConditions = ({ piles, rest }: Filter): SQL[] => [
 export const isInCube = (filter: Filter): boolean =>
   filter.words.trim() === '' && elsewhereConditions(filter).length === 0
 
-/** How contacts are found that hold a word: rare ones by the index, common ones by looking at one after the other. */
-export type WordsFound = 'by-index' | 'one-by-one'
+/**
+ * How contacts are found that hold a word: rare ones by the index, common ones by looking at one after the other; or they
+ * were found already, and these are their ids.
+ */
+export type WordsFound = 'by-index' | 'one-by-one' | readonly number[]
 
 /**
  * Free words: each must stand somewhere in name, company, number, e-mail or extra cells. Batches that are not in the
@@ -41,17 +45,33 @@ export function wordConditions(listId: string, { words }: Filter, how: WordsFoun
   const patterns = searchTerms(words).map(anywhere)
   if (patterns.length === 0) return []
   if (how === 'one-by-one') return patterns.map((pattern) => sql`search like ${pattern}`)
+  if (how !== 'by-index') return [sql`id = any(${sql.param([...how])}::bigint[])`]
+  return [sql`id in (${holdersOfWords(listId, patterns)})`]
+}
+
+/** So many holders of a word are kept at hand; of more, the database finds those that are wanted anew each time. */
+const MOST_AT_HAND = 20_000
+
+/** Contacts that hold the words of a filter, found once for everything that is asked about them; or how else they are found. */
+export async function findByWords(db: Db, listId: string, { words }: Filter): Promise<WordsFound> {
+  const patterns = searchTerms(words).map(anywhere)
+  if (patterns.length === 0) return 'by-index'
+  const { rows } = await db.execute<{ id: string }>(
+    sql`select contact_id as id from (${holdersOfWords(listId, patterns)}) found limit ${MOST_AT_HAND + 1}`,
+  )
+  return rows.length > MOST_AT_HAND ? 'by-index' : rows.map(({ id }) => Number(id))
+}
+
+function holdersOfWords(listId: string, patterns: readonly string[]): SQL {
   const all = (column: string) =>
     sql.join(
       patterns.map((pattern) => sql`${sql.raw(column)} like ${pattern}`),
       sql` and `,
     )
-  return [
-    sql`id in (
-      select contact_id from contact_words where list_id = ${listId} and ${all('words')}
-      union all
-      select id from contacts where batch_id in (select id from batches where list_id = ${listId} and not is_indexed) and ${all('search')})`,
-  ]
+  return sql`
+    select contact_id from contact_words where list_id = ${listId} and ${all('words')}
+    union all
+    select id from contacts where batch_id in (select id from batches where list_id = ${listId} and not is_indexed) and ${all('search')}`
 }
 
 /** Whom a filter means among the contacts of whatever list, words looked for one by one. */

@@ -47,8 +47,14 @@ export const anywhere = (text: string): string => `%${text.replace(/[\\%_]/g, '\
 export function isCounted(node: FilterNode): boolean {
   if (node.kind === 'and' || node.kind === 'or') return node.of.every(isCounted)
   if (node.kind === 'not') return isCounted(node.of)
-  return node.kind === 'term' && (isAmong(BATCH_DATES, node.field) || isCountedFacet(node.field))
+  if (node.kind !== 'term') return false
+  if (node.field === 'missing' || node.field === 'has')
+    return node.values.every((value) => Object.hasOwn(COUNTED_PRESENCE, value))
+  return isAmong(BATCH_DATES, node.field) || isCountedFacet(node.field)
 }
+
+/** What tells that a field is empty, where the counts of a list know of it: a condition on the table and on its counts. */
+const COUNTED_PRESENCE: Readonly<Record<string, string>> = { email: "email_kind = 'none'", country: "country = ''" }
 
 const isCountedFacet = (field: string): boolean => isAmong(FILTER_FIELDS, field) && !BEYOND_CUBE.has(field)
 
@@ -89,9 +95,9 @@ function termCondition(term: Term, place: Place): SQL {
   if (isAmong(BATCH_DATES, field)) return sql`batch_id in (select b.id from batches b where ${comparedWith(term)})`
   switch (field) {
     case 'missing':
-      return eachOf(values, (value) => sql`coalesce(${presenceOf(value)}, '') = ''`)
+      return eachOf(values, isEmpty)
     case 'has':
-      return eachOf(values, (value) => sql`coalesce(${presenceOf(value)}, '') <> ''`)
+      return eachOf(values, (value) => sql`not ${isEmpty(value)}`)
     case 'asked':
       return negated(
         operator,
@@ -123,6 +129,11 @@ const isAmong = <T extends string>(all: readonly T[], field: string): field is T
   (all as readonly string[]).includes(field)
 
 const expressionOf = (field: string): SQL => sql.raw(EXPRESSION[field as keyof typeof EXPRESSION] ?? "''")
+
+const isEmpty = (name: string): SQL =>
+  Object.hasOwn(COUNTED_PRESENCE, name)
+    ? sql`(${sql.raw(COUNTED_PRESENCE[name] ?? 'false')})`
+    : sql`(coalesce(${presenceOf(name)}, '') = '')`
 
 /** What is looked at to tell whether something is known: a field, or a column of the list's own. */
 const presenceOf = (name: string): SQL => {

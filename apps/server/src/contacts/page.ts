@@ -3,7 +3,14 @@ import type { Filter } from '@upper-field/core/split'
 import { type SQL, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { CURSOR, readCursor } from '../http/cursor'
-import { elsewhereConditions, isInCube, pileConditions, type WordsFound, wordConditions } from './conditions'
+import {
+  elsewhereConditions,
+  findByWords,
+  isInCube,
+  pileConditions,
+  type WordsFound,
+  wordConditions,
+} from './conditions'
 import { IS_CALLED_NOW, READY } from './facets'
 import { readFilter } from './readFilter'
 
@@ -49,19 +56,40 @@ export async function pageOfContacts(
   const read = async (from: SQL, how: WordsFound): Promise<readonly ContactRecord[]> => {
     const { rows } = await db.execute<ContactRecord>(sql`
       select *, ${order} as rank from ${from}
-      where ${chosenContacts(listId, filter, how)} and ${sort === 'call' ? sql`(${order}, id) > (${rank}, ${after})` : sql`id > ${after}`}
+      where ${chosenContacts(listId, filter, how)} and ${onlyIn(batches)} and ${sort === 'call' ? sql`(${order}, id) > (${rank}, ${after})` : sql`id > ${after}`}
       order by ${sort === 'call' ? sql`${order}, id` : sql`id`} limit ${limit + 1}`)
     return rows
   }
-  const { total, isCapped } = await countChosen(db, listId, filter)
+  let found: Promise<WordsFound> | null = null
+  const byIndex = () => {
+    found ??= findByWords(db, listId, filter)
+    return found
+  }
+  const first = filter.words.trim() === '' ? [] : await firstByLooking(db, listId, filter)
+  const { total, isCapped, batches } = await countChosen(db, listId, filter, first, byIndex)
   if (total === 0) return { contacts: [], next: null, total, isCapped }
-  const near =
-    filter.words.trim() !== '' && sort === 'row' ? await read(nextOf(listId, Number(after)), 'one-by-one') : []
-  const rows = near.length > limit ? near : await read(sql`contacts`, 'by-index')
+  const rows = await readByWords()
   const page = rows.slice(0, limit)
   const last = page.at(-1)
   const next = rows.length > limit && last ? `${String(last.rank)}/${last.id}` : null
   return { contacts: page.map(asLine), next, total, isCapped }
+
+  async function readByWords(): Promise<readonly ContactRecord[]> {
+    if (first.length > 0 && sort === 'row') {
+      const behind = first.filter((id) => id > Number(after)).slice(0, limit + 1)
+      if (behind.length > limit) return read(sql`contacts`, behind)
+      const near = Number(after) === 0 ? [] : await read(nextOf(listId, Number(after)), 'one-by-one')
+      if (near.length > limit) return near
+    }
+    return read(sql`contacts`, await byIndex())
+  }
+}
+
+/** The first contacts of a list that a filter with words means, found by looking at one after the other. */
+async function firstByLooking(db: Db, listId: string, filter: Filter): Promise<readonly number[]> {
+  const { rows } = await db.execute<{ id: string }>(sql`
+    select id from ${nextOf(listId, 0)} where ${chosenContacts(listId, filter, 'one-by-one')} order by id limit ${CAP + 1}`)
+  return rows.map(({ id }) => Number(id))
 }
 
 /** Contacts as they are shown, in the order of their ids. */
@@ -76,23 +104,44 @@ export async function contactLines(db: Db, ids: readonly number[]): Promise<Cont
 const nextOf = (listId: string, after: number): SQL =>
   sql`(select * from contacts where list_id = ${listId} and id > ${after} order by id limit ${LOOKED_AT}) contacts`
 
-async function countChosen(db: Db, listId: string, filter: Filter): Promise<{ total: number; isCapped: boolean }> {
+/** Fewer contacts than these are looked for in the batches they came with alone. */
+const FEW = 2000
+
+interface Chosen {
+  readonly total: number
+  readonly isCapped: boolean
+  /** The batches that hold all of them, where they are few and the counts tell; null for any. */
+  readonly batches: readonly string[] | null
+}
+
+const onlyIn = (batches: Chosen['batches']): SQL =>
+  batches === null ? sql`true` : sql`batch_id = any(${sql.param([...batches])}::uuid[])`
+
+/**
+ * @param first those met by looking
+ * @param byIndex how those are found that hold its words, where they are too rare to be met so
+ */
+async function countChosen(
+  db: Db,
+  listId: string,
+  filter: Filter,
+  first: readonly number[],
+  byIndex: () => Promise<WordsFound>,
+): Promise<Chosen> {
   if (isInCube(filter)) {
     const conditions = sql.join([sql`list_id = ${listId}`, ...pileConditions(filter, 'cube')], sql` and `)
-    const { rows } = await db.execute<{ n: string }>(
-      sql`select coalesce(sum(contacts), 0) as n from contact_cube where ${conditions}`,
+    const { rows } = await db.execute<{ batch_id: string; n: string }>(
+      sql`select batch_id, sum(contacts) as n from contact_cube where ${conditions} group by 1 having sum(contacts) > 0`,
     )
-    return { total: Number(rows[0]?.n ?? 0), isCapped: false }
+    const total = rows.reduce((sum, { n }) => sum + Number(n), 0)
+    return { total, isCapped: false, batches: total < FEW ? rows.map(({ batch_id }) => batch_id) : null }
   }
-  const upToCap = async (from: SQL, how: WordsFound): Promise<number> => {
-    const { rows } = await db.execute<{ n: string }>(
-      sql`select count(*) as n from (select 1 from ${from} where ${chosenContacts(listId, filter, how)} limit ${CAP + 1}) found`,
-    )
-    return Number(rows[0]?.n ?? 0)
-  }
-  const near = filter.words.trim() === '' ? 0 : await upToCap(nextOf(listId, 0), 'one-by-one')
-  const found = near > CAP ? near : await upToCap(sql`contacts`, 'by-index')
-  return { total: Math.min(found, CAP), isCapped: found > CAP }
+  if (first.length > CAP) return { total: CAP, isCapped: true, batches: null }
+  const { rows } = await db.execute<{ n: string }>(
+    sql`select count(*) as n from (select 1 from contacts where ${chosenContacts(listId, filter, await byIndex())} limit ${CAP + 1}) found`,
+  )
+  const found = Number(rows[0]?.n ?? 0)
+  return { total: Math.min(found, CAP), isCapped: found > CAP, batches: null }
 }
 
 /** A line of `contacts` as the driver gives it: 64-bit numbers as text. */

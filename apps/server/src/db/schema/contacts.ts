@@ -95,6 +95,8 @@ export const contacts = pgTable(
     index('contacts_list').on(t.listId, t.id),
     index('contacts_hand_slip').on(t.listId, t.handSlip, t.id).where(sql`hand_slip <> ''`),
     index('contacts_hand').on(t.listId, t.hand.desc(), t.id).where(sql`hand > 0`),
+    // Those without an e-mail are few in most lists, and asked for often.
+    index('contacts_without_email').on(t.listId, t.id).where(sql`email_kind = 'none'`),
     index('contacts_batch').on(t.batchId, t.row),
     index('contacts_joined_into').on(t.joinedInto).where(sql`joined_into is not null`),
   ],

@@ -1,0 +1,1 @@
+CREATE INDEX "contacts_without_email" ON "contacts" USING btree ("list_id","id") WHERE email_kind = 'none';
