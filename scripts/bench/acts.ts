@@ -1,7 +1,5 @@
-import { createClient } from '@upper-field/contract'
-import { Client } from 'pg'
-import { bringIn, untilEnded } from '../bringIn'
-import { startBenchServer } from './benchServer'
+import { untilEnded } from '../bringIn'
+import { withBenchList } from './benchServer'
 import { peopleFile } from './peopleFile'
 import { median } from './timing'
 
@@ -14,14 +12,7 @@ const FAR = 1000
  */
 export async function actsBench({ rows }: { rows: number | null }): Promise<void> {
   const people = rows ?? 100_000
-  const { url, databaseUrl, stop } = await startBenchServer()
-  const db = new Client({ connectionString: databaseUrl })
-  await db.connect()
-  try {
-    const api = createClient(url)
-    await api.call('enterDemo')
-    const { id: listId } = await api.call('makeList', { body: { name: 'Bench' } })
-    await bringIn(api, listId, { name: 'people.csv', bytes: Buffer.from(peopleFile(people)) })
+  await withBenchList(peopleFile(people), async ({ api, db, listId }) => {
     const optOuts = await api.call('makeSuppressionList', { body: { name: 'Opt-outs', kind: 'opt-outs' } })
     const { rows: first } = await db.query<{ id: string }>(
       'select id from contacts where list_id = $1 order by id limit 1',
@@ -60,8 +51,5 @@ export async function actsBench({ rows }: { rows: number | null }): Promise<void
       'a story': (i) => api.call('readStory', { params: { contactId: contactId(i) } }),
     }
     for (const [name, act] of Object.entries(acts)) console.log(`${name}: ${(await median(act, TIMES)).toFixed(1)} ms`)
-  } finally {
-    await db.end()
-    await stop()
-  }
+  })
 }

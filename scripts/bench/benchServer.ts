@@ -1,6 +1,9 @@
 import { spawn } from 'node:child_process'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
+import { type ApiClient, createClient } from '@upper-field/contract'
+import { Client } from 'pg'
+import { bringIn } from '../bringIn'
 import { dropDatabase, ensureDatabase, freePort, startCluster } from '../postgres.mjs'
 
 const ROOT = process.cwd()
@@ -50,6 +53,29 @@ export async function startBenchServer(): Promise<BenchServer> {
       await new Promise((resolve) => server.once('exit', resolve))
       cluster.stop()
     },
+  }
+}
+
+export interface BenchList extends BenchServer {
+  readonly api: ApiClient
+  readonly db: Client
+  readonly listId: string
+}
+
+/** Works on a list of a server of its own, into which a file was brought. */
+export async function withBenchList(csv: string, work: (bench: BenchList) => Promise<void>): Promise<void> {
+  const server = await startBenchServer()
+  const db = new Client({ connectionString: server.databaseUrl })
+  await db.connect()
+  try {
+    const api = createClient(server.url)
+    await api.call('enterDemo')
+    const { id: listId } = await api.call('makeList', { body: { name: 'Bench' } })
+    await bringIn(api, listId, { name: 'people.csv', bytes: Buffer.from(csv) })
+    await work({ ...server, api, db, listId })
+  } finally {
+    await db.end()
+    await server.stop()
   }
 }
 

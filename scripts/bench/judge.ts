@@ -1,7 +1,5 @@
 import { createClient } from '@upper-field/contract'
-import { Client } from 'pg'
-import { bringIn } from '../bringIn'
-import { startBenchServer } from './benchServer'
+import { withBenchList } from './benchServer'
 import { median } from './timing'
 
 const ONE_BY_ONE = 500
@@ -14,16 +12,8 @@ const SECONDS = 6
  */
 export async function judgeBench({ rows }: { rows: number | null }): Promise<void> {
   const people = rows ?? 20_000
-  const { url, databaseUrl, stop } = await startBenchServer()
-  const db = new Client({ connectionString: databaseUrl })
-  await db.connect()
-  try {
-    const api = createClient(url)
-    await api.call('enterDemo')
-    const list = await api.call('makeList', { body: { name: 'Bench' } })
-    const lines = Array.from({ length: people }, (_, i) => `Given${i} Oldershaw,${numberOf(i)},p${i}@postbox.example`)
-    const bytes = Buffer.from(`name,phone,mail\n${lines.join('\n')}\n`)
-    await bringIn(api, list.id, { name: 'people.csv', bytes })
+  const lines = Array.from({ length: people }, (_, i) => `Given${i} Oldershaw,${numberOf(i)},p${i}@postbox.example`)
+  await withBenchList(`name,phone,mail\n${lines.join('\n')}\n`, async ({ url, db }) => {
     // Keys are made by owners: the demo's operator is none.
     const { hash, start, secret } = (await import('../../apps/server/src/machine/keys')).newSecret()
     await db.query(
@@ -44,10 +34,7 @@ export async function judgeBench({ rows }: { rows: number | null }): Promise<voi
     const hundred = (i: number) =>
       program.call('judge', { body: { values: Array.from({ length: 100 }, (_, at) => numberOf(i * 100 + at)) } })
     console.log(`${((await rate(hundred)) * 100).toFixed(0)} values a second, a hundred in a call`)
-  } finally {
-    await db.end()
-    await stop()
-  }
+  })
 }
 
 const numberOf = (i: number): string => `+4479112${String(i % 100_000).padStart(5, '0')}`

@@ -1,10 +1,10 @@
 import { Writable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
-import { type ApiClient, createClient } from '@upper-field/contract'
-import { Client } from 'pg'
+import type { ApiClient } from '@upper-field/contract'
+import type { Client } from 'pg'
 import { to as copyTo } from 'pg-copy-streams'
-import { bringIn, untilEnded } from '../bringIn'
-import { memoryOf, startBenchServer } from './benchServer'
+import { untilEnded } from '../bringIn'
+import { memoryOf, withBenchList } from './benchServer'
 import { peopleFile } from './peopleFile'
 import { median, seconds } from './timing'
 
@@ -18,6 +18,7 @@ const FILTERS = [
   'city=Kelso',
   'company:lodge',
   'missing:email',
+  'oldershaw77',
   'level:head function:purchasing',
   'seats>90',
   'added>2020',
@@ -25,29 +26,20 @@ const FILTERS = [
   '"guest house"',
   '(country:GB or country:FR) not line:mobile',
 ] as const
+
 /**
  * A hashed audience file against `COPY … TO STDOUT` of the same columns plain, filters against a read by primary key,
  * and lanes by own rules against an `UPDATE` of one column: all on one list in one run.
  */
 export async function sendBench({ rows }: { rows: number | null }): Promise<void> {
   const people = rows ?? 100_000
-  const { url, databaseUrl, pid, stop } = await startBenchServer()
-  const db = new Client({ connectionString: databaseUrl })
-  await db.connect()
-  try {
-    const api = createClient(url)
-    await api.call('enterDemo')
+  await withBenchList(peopleFile(people), async ({ api, db, listId, pid }) => {
     for (const one of await api.call('readShippedDestinations', {}))
       await api.call('keepDestination', { params: { destinationId: one.id }, body: one })
-    const list = await api.call('makeList', { body: { name: 'Bench' } })
-    await bringIn(api, list.id, { name: 'people.csv', bytes: Buffer.from(peopleFile(people)) })
-    await fileBench(api, db, { listId: list.id, pid })
-    await filterBench(api, db, list.id)
-    await lanesBench(api, db, list.id)
-  } finally {
-    await db.end()
-    await stop()
-  }
+    await fileBench(api, db, { listId, pid })
+    await filterBench(api, db, listId)
+    await lanesBench(api, db, listId)
+  })
 }
 
 async function fileBench(api: ApiClient, db: Client, { listId, pid }: { listId: string; pid: number }): Promise<void> {

@@ -1,9 +1,8 @@
 import type { DirectorySearch, List } from '@upper-field/contract'
 import { Link, useOutletContext } from 'react-router'
-import { problemText, useReadConnectionsQuery, useReadJobsQuery, useReadMeQuery } from '../api'
-import { BringTabs } from '../bring/BringTabs'
+import { useReadConnectionsQuery, useReadJobsQuery, useReadMeQuery } from '../api'
+import { BringPart } from '../bring/BringPart'
 import { NotConnected } from '../connections/NotConnected'
-import { Notice } from '../kit/Notice'
 import { useListView } from '../shell/useListView'
 import { count, date, money } from '../words/format'
 import { useReadDirectorySearchesQuery } from './directoryApi'
@@ -16,29 +15,16 @@ export function DirectoryView() {
   const { listId } = useListView()
   const { data: searches = [], error } = useReadDirectorySearchesQuery({ params: { listId } })
   return (
-    <div className="flex h-full min-h-0">
-      <aside
-        aria-label="Fetched from directories"
-        className="h-full w-[260px] shrink-0 overflow-y-auto border-r border-line px-3 py-3"
-      >
-        <h2 className="px-2 pb-2 text-[15px]">Fetched</h2>
-        {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
-        {searches.length === 0 ? <p className="px-2 text-soft">Nothing yet.</p> : null}
-        <ul>
-          {searches.map((search) => (
-            <li key={search.id} className="border-b border-line">
-              <SearchLink search={search} />
-            </li>
-          ))}
-        </ul>
-      </aside>
-      <main className="min-w-0 flex-1 overflow-y-auto pt-3">
-        <BringTabs />
-        <div className="max-w-[720px] px-5 pb-5">
-          <Beginning list={list} />
-        </div>
-      </main>
-    </div>
+    <BringPart
+      label="Fetched from directories"
+      title="Fetched"
+      emptyText="Nothing yet."
+      all={searches}
+      line={(search) => <SearchLink search={search} />}
+      error={error}
+    >
+      <Beginning list={list} />
+    </BringPart>
   )
 }
 

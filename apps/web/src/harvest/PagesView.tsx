@@ -1,8 +1,7 @@
 import type { Harvest, List } from '@upper-field/contract'
 import { Link, useOutletContext } from 'react-router'
-import { problemText, useReadMeQuery } from '../api'
-import { BringTabs } from '../bring/BringTabs'
-import { Notice } from '../kit/Notice'
+import { useReadMeQuery } from '../api'
+import { BringPart } from '../bring/BringPart'
 import { useListView } from '../shell/useListView'
 import { count, date, plural } from '../words/format'
 import { useReadHarvestsQuery } from './harvestApi'
@@ -16,35 +15,22 @@ export function PagesView() {
   const { data: me } = useReadMeQuery({})
   const mayRead = me !== undefined && me.role !== 'viewer' && !list.archivedAt
   return (
-    <div className="flex h-full min-h-0">
-      <aside
-        aria-label="Pages read"
-        className="h-full w-[260px] shrink-0 overflow-y-auto border-r border-line px-3 py-3"
-      >
-        <h2 className="px-2 pb-2 text-[15px]">Pages read</h2>
-        {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
-        {harvests.length === 0 ? <p className="px-2 text-soft">None yet.</p> : null}
-        <ul>
-          {harvests.map((harvest) => (
-            <li key={harvest.id} className="border-b border-line">
-              <HarvestLink harvest={harvest} />
-            </li>
-          ))}
-        </ul>
-      </aside>
-      <main className="min-w-0 flex-1 overflow-y-auto pt-3">
-        <BringTabs />
-        <div className="max-w-[720px] px-5 pb-5">
-          {mayRead ? (
-            <NewHarvestForm listId={listId} />
-          ) : (
-            <p className="text-soft">
-              {list.archivedAt ? 'This list is archived.' : 'Your role is viewer: only operators have pages read.'}
-            </p>
-          )}
-        </div>
-      </main>
-    </div>
+    <BringPart
+      label="Pages read"
+      title="Pages read"
+      emptyText="None yet."
+      all={harvests}
+      line={(harvest) => <HarvestLink harvest={harvest} />}
+      error={error}
+    >
+      {mayRead ? (
+        <NewHarvestForm listId={listId} />
+      ) : (
+        <p className="text-soft">
+          {list.archivedAt ? 'This list is archived.' : 'Your role is viewer: only operators have pages read.'}
+        </p>
+      )}
+    </BringPart>
   )
 }
 

@@ -1,9 +1,9 @@
 import { type RenderResult, render } from '@testing-library/react'
 import { type UserEvent, userEvent } from '@testing-library/user-event'
-import { addressOf, type EndpointName, endpoints, type ResponseOf } from '@upper-field/contract'
+import { addressOf, type EndpointName, endpoints, type List, type ResponseOf } from '@upper-field/contract'
 import type { ReactElement } from 'react'
 import { Provider } from 'react-redux'
-import { MemoryRouter, Route, Routes, useLocation } from 'react-router'
+import { MemoryRouter, Outlet, Route, Routes, useLocation } from 'react-router'
 import { newStore } from '../../src/store'
 
 /** What a call is answered, by its name; a function is asked at every call. */
@@ -51,8 +51,14 @@ const USUAL: Answers = { readColumns: [], readBatches: [] }
  * Shows part of the client on a list, with a server that answers as told. Answers are held against the contract, so that
  * no test rests on what the server would never say.
  * @param at what stands behind the `?` of the address
+ * @param within the list the part is shown in, and the end of its address, where it asks for those
  */
-export function rendered(part: ReactElement, answers: Answers, at = ''): Rendered {
+export function rendered(
+  part: ReactElement,
+  answers: Answers,
+  at = '',
+  { list = null, path = '', end = '' }: { list?: List | null; path?: string; end?: string } = {},
+): Rendered {
   const sent: Sent[] = []
   globalThis.fetch = (async (url: string, { method = 'GET', body }: { method?: string; body?: string } = {}) => {
     const call = asSent(url, method, body)
@@ -67,10 +73,13 @@ export function rendered(part: ReactElement, answers: Answers, at = ''): Rendere
   }
   const shown = render(
     <Provider store={newStore()}>
-      <MemoryRouter initialEntries={[`/lists/l1${at === '' ? '' : `?${at}`}`]}>
+      <MemoryRouter initialEntries={[`/lists/l1${end}${at === '' ? '' : `?${at}`}`]}>
         <Where />
         <Routes>
-          <Route path="/lists/:listId" element={part} />
+          <Route element={<Outlet context={list} />}>
+            <Route path={`/lists/:listId${path}`} element={part} />
+          </Route>
+          <Route path="*" element={null} />
         </Routes>
       </MemoryRouter>
     </Provider>,
