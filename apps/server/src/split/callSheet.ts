@@ -23,15 +23,12 @@ export async function readCallSheet(
   const at = now()
   const { callHours } = await readCheckSettings(db)
   const toCall = await callables(db, listId, filter)
-  const { rows } = await db.execute<Record<string, string | null> & { is_shared: boolean }>(sql`
-    with last as (
-      select distinct on (k.contact_id) k.contact_id, k.outcome, k.made_at, k.again_at from calls k
-      where k.list_id = ${listId} and k.undone_at is null order by k.contact_id, k.made_at desc)
-    select contacts.id, full_name, title, company, city, country, number, line_type, line_status, is_shared, call_from,
-      last.outcome, last.made_at::text as made_at, last.again_at::text as again_at
-    from contacts left join last on last.contact_id = contacts.id
-    where ${toCall} and coalesce(last.outcome, '') not in ('reached', 'wrong-number', 'asked-not-to')
-    order by ${IS_CALLED_NOW} desc, contacts.id limit ${ORDERED}`)
+  // Each in the order of the rows, so that nobody behind those that are shown is looked at.
+  const callableNow = (await isAnybodyCalledNow(db, listId))
+    ? await toBeCalled(db, listId, sql`${toCall} and ${IS_CALLED_NOW}`, ORDERED)
+    : []
+  const others = await toBeCalled(db, listId, sql`${toCall} and not ${IS_CALLED_NOW}`, ORDERED - callableNow.length)
+  const rows = [...callableNow, ...others]
   const settings = { callHours } as Parameters<typeof callStateOf>[1]
   const resting = rows.filter((row) => (restsUntil(row) ?? 0) > at)
   const ready = rows
@@ -54,6 +51,28 @@ export async function readCallSheet(
 }
 
 type Row = Record<string, string | null> & { is_shared: boolean }
+
+async function toBeCalled(db: Db, listId: string, condition: SQL, most: number): Promise<readonly Row[]> {
+  if (most <= 0) return []
+  const { rows } = await db.execute<Row>(sql`
+    with last as (
+      select distinct on (k.contact_id) k.contact_id, k.outcome, k.made_at, k.again_at from calls k
+      where k.list_id = ${listId} and k.undone_at is null order by k.contact_id, k.made_at desc)
+    select contacts.id, full_name, title, company, city, country, number, line_type, line_status, is_shared, call_from,
+      last.outcome, last.made_at::text as made_at, last.again_at::text as again_at
+    from contacts left join last on last.contact_id = contacts.id
+    where ${condition} and coalesce(last.outcome, '') not in ('reached', 'wrong-number', 'asked-not-to')
+    order by contacts.id limit ${most}`)
+  return rows
+}
+
+/** True where the counts of a list know of somebody whose line may be called at this moment. */
+async function isAnybodyCalledNow(db: Db, listId: string): Promise<boolean> {
+  const { rows } = await db.execute(sql`
+    select 1 from contact_cube where list_id = ${listId} and not is_joined and ${IS_CALLED_NOW}
+    group by list_id having sum(contacts) > 0`)
+  return rows.length > 0
+}
 
 async function callables(db: Db, listId: string, filter: string): Promise<SQL> {
   const lanes = [...(await usesOfLanes(db, listId))].flatMap(([lane, use]) => (use === 'calls' ? lane : []))
