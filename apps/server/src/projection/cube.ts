@@ -32,6 +32,7 @@ export async function recountContacts(tx: Db, listId: string): Promise<void> {
     where list_id = ${listId} and exists (select 1 from batches b where b.id = c.batch_id and b.state = 'ready')
     group by ${CUBE_DIMENSIONS}, joined_into is not null, joined > 0`)
   await countRepairs(tx, listId)
+  await tx.execute(sql`update lists set unsummed = 0 where id = ${listId}`)
 }
 
 /** How many contacts each repair touched, and how many need a person. */
