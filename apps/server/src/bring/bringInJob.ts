@@ -2,11 +2,9 @@ import { mendNotes, ROW_MENDS } from '@upper-field/core/table'
 import { needsUnpacking } from '@upper-field/files'
 import { and, eq, ne, sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
-import { beginAutomations } from '../automations/begin'
 import { copyInto } from '../db/copy'
 import { type Db, transaction } from '../db/database'
 import { batches, batchPieces } from '../db/schema'
-import { fillNewBatch } from '../fill/standingFill'
 import { createReadAhead } from '../jobs/readAhead'
 import { type JobHandler, JobProblem, type StepOutcome } from '../jobs/runner'
 import { createJob, type JobRow, saveJob } from '../jobs/store'
@@ -18,7 +16,7 @@ import { type BatchRow, fileSettingsOf, settingsOf } from '../projection/rowCell
 import { tidyingOf } from '../projection/tidying'
 import type { Services } from '../services'
 import { holdersByList, keysSince } from '../suppression/entryHolders'
-import { tellWebhooks } from '../webhooks/tell'
+import { batchIsReady } from './batchReady'
 import { loadBytes, PIECE } from './pieces'
 import { type ProjectedRows, projectRows, storeProjected } from './projectRows'
 import { type MendCounts, type ReadPiece, readPiece } from './readPiece'
@@ -159,9 +157,7 @@ async function finish(services: Services, job: JobRow, batch: BatchRow, mends: M
       .select({ rows: batches.rows, held: batches.held })
       .from(batches)
       .where(eq(batches.id, batch.id))
-    await tellWebhooks(tx, batch.listId, 'batch.ready', [{ batchId: batch.id, ...counts }])
-    await beginAutomations(tx, batch.listId, 'batch-ready', batch.id)
-    const filled = await fillNewBatch(tx, batch)
+    const filled = await batchIsReady(tx, batch, { rows: counts?.rows ?? 0, held: counts?.held ?? 0 })
     await saveJob(tx, job.id, {
       phase: 'done',
       done: readingOf(batch).bytes,

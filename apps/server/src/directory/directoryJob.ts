@@ -1,6 +1,6 @@
 import { type Connector, isFreeAnswer, type PageTerms, priceOf, sizeWithin } from '@upper-field/core/connect'
 import { eq, sql } from 'drizzle-orm'
-import { beginAutomations } from '../automations/begin'
+import { batchIsReady } from '../bring/batchReady'
 import { type Asking, type OpenDirectory, openDirectory, type Page } from '../connections/directoryClient'
 import { type Db, transaction } from '../db/database'
 import { directoryRecords, directorySearches } from '../db/schema'
@@ -8,7 +8,6 @@ import { type JobHandler, JobProblem, type StepOutcome } from '../jobs/runner'
 import { type JobRow, saveJob } from '../jobs/store'
 import type { Services } from '../services'
 import { charge } from '../spend/charge'
-import { tellWebhooks } from '../webhooks/tell'
 import type { SearchRow } from './findSearch'
 import { type JudgedRecord, judgeRecords } from './judgeRecords'
 import { knownOfList } from './known'
@@ -137,8 +136,7 @@ async function finish(services: Services, job: JobRow): Promise<StepOutcome> {
       directoryRecords,
       sql`${directoryRecords.searchId} = ${id} and ${directoryRecords.contactId} is not null`,
     )
-    await beginAutomations(tx, listId, 'batch-ready', batchId)
-    await tellWebhooks(tx, listId, 'batch.ready', [{ batchId, rows, held: 0 }])
+    await batchIsReady(tx, { id: batchId, listId }, { rows, held: 0 })
   })
   return { next: 'done' }
 }

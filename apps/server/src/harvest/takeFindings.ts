@@ -1,13 +1,12 @@
 import type { Mapping } from '@upper-field/core/table'
 import { and, eq, sql } from 'drizzle-orm'
-import { beginAutomations } from '../automations/begin'
+import { batchIsReady } from '../bring/batchReady'
 import { growBatch, makeOwnBatch } from '../bring/ownBatch'
 import { type Db, transaction } from '../db/database'
 import { batches, harvestPages, harvests } from '../db/schema'
 import { Problem } from '../http/problem'
 import type { BatchRow } from '../projection/rowCells'
 import type { Services } from '../services'
-import { tellWebhooks } from '../webhooks/tell'
 import { type FoundAt, findingsOf } from './findings'
 import type { HarvestRow } from './storePage'
 
@@ -55,8 +54,7 @@ async function take(services: Services, harvest: HarvestRow): Promise<BatchRow> 
       .update(harvests)
       .set({ takenAt: new Date(services.now()) })
       .where(eq(harvests.id, harvest.id))
-    await beginAutomations(tx, harvest.listId, 'batch-ready', batch.id)
-    await tellWebhooks(tx, harvest.listId, 'batch.ready', [{ batchId: batch.id, rows: cells.length, held: 0 }])
+    await batchIsReady(tx, batch, { rows: cells.length, held: 0 })
   })
   const [grown] = await db.select().from(batches).where(eq(batches.id, batch.id))
   return grown ?? batch

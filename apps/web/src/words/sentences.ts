@@ -336,6 +336,8 @@ const CHECKING: Readonly<Partial<Record<Job['unit'], string>>> = {
 
 export const JOB_PROBLEM: Record<string, string> = {
   ...FILE_PROBLEM_TEXT,
+  'no-directory': 'This service is no directory of businesses any more. What was fetched before is kept.',
+  'search-gone': 'This search is gone. Nothing was paid.',
   'no-connection': 'There is no key for this service. An owner can set one under Providers.',
   'key-unreadable':
     'The key of this service was sealed with a secret that is gone. An owner can give it again under Providers.',
