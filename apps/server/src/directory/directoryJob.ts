@@ -81,7 +81,7 @@ async function keepPage(
     at,
   }))
   await transaction(pool, async (tx) => {
-    const kept = await keepRecords(tx, search.id, judged)
+    const { added, kept } = await keepRecords(tx, search.id, judged)
     const spent = search.spent + (price > 0 ? await charge(tx, booked) : 0)
     const leftOut = search.leftOut + page.leftOut
     await tx
@@ -92,8 +92,8 @@ async function keepPage(
         leftOut,
         cursor: page.next,
         pages: search.pages + 1,
-        // A page that leads back to itself would be paid for ever.
-        isWhole: page.next === null || page.next === search.cursor,
+        // Pages that lead nowhere, or tell again what this search was told, would be paid for ever.
+        isWhole: page.next === null || page.next === search.cursor || (added === 0 && page.leftOut === 0),
       })
       .where(eq(directorySearches.id, search.id))
     await saveJob(tx, job.id, {
@@ -121,11 +121,18 @@ async function toldBefore(db: Db, search: SearchRow, { items }: Page): Promise<R
   return new Set(rows.map(({ record }) => record))
 }
 
-/** @returns how many businesses this search has told of */
-async function keepRecords(tx: Db, searchId: string, judged: readonly JudgedRecord[]): Promise<number> {
+/** @returns how many businesses this search was told of now, and altogether */
+async function keepRecords(
+  tx: Db,
+  searchId: string,
+  judged: readonly JudgedRecord[],
+): Promise<{ readonly added: number; readonly kept: number }> {
   const lines = judged.map((one) => ({ searchId, ...one, reach: [...one.reach] }))
-  if (lines.length > 0) await tx.insert(directoryRecords).values(lines).onConflictDoNothing()
-  return tx.$count(directoryRecords, eq(directoryRecords.searchId, searchId))
+  const added =
+    lines.length === 0
+      ? []
+      : await tx.insert(directoryRecords).values(lines).onConflictDoNothing().returning({ id: directoryRecords.id })
+  return { added: added.length, kept: await tx.$count(directoryRecords, eq(directoryRecords.searchId, searchId)) }
 }
 
 async function finish(services: Services, job: JobRow): Promise<StepOutcome> {

@@ -2,6 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from '@jest/globals'
 import type { ResponseOf } from '@upper-field/contract'
 import { type StandIns, startStandIns } from '@upper-field/standins'
 import { bringText, KEYS, newList, startTestServer, type TestServer } from './harness'
+import { startOddServices } from './oddServices'
 import { until } from './until'
 
 const WORLD = { seed: 'directories', people: 2600 }
@@ -213,6 +214,69 @@ describe('a directory that fails', () => {
     expect(search.spent).toBe(charged().total - before.total)
     const [batch] = await server.api.call('readBatches', { params: { listId } })
     expect(batch).toMatchObject({ id: search.batchId, rows: search.became.taken })
+  })
+})
+
+describe('a directory that no code knows', () => {
+  const LOOK_UP = {
+    call: { method: 'GET' as const, path: '/look?q={{ search }}' },
+    items: '$.all[*]',
+    code: '$.id',
+    name: '$.id',
+  }
+  const document = (address: string) => ({
+    format: 1 as const,
+    id: 'wayside',
+    name: 'Wayside',
+    gives: ['businesses' as const],
+    accepts: ['trade-and-place' as const],
+    address,
+    key: { in: 'query' as const, name: 'key', value: '{{ key }}' },
+    one: {
+      call: { method: 'GET' as const, path: '/list?from={{ cursor }}' },
+      answers: { how: 'at-once' as const },
+      items: '$.all[*]',
+    },
+    fields: { record: '$.id', name: '$.id', number: '$.tel' },
+    charge: { per: 'call' as const, euros: 0.5 },
+    directory: {
+      trades: LOOK_UP,
+      places: LOOK_UP,
+      count: { call: { method: 'GET' as const, path: '/count' }, total: '$.n' },
+      perPage: 2,
+      next: '$.next',
+    },
+  })
+
+  it('is paid by the page, and left where its pages tell the same for ever', async () => {
+    const odd = await startOddServices(server, ({ path }, response) => {
+      const from = Number(new URL(path, 'http://x').searchParams.get('from') ?? 0)
+      const tells = (json: unknown) =>
+        response.writeHead(200, { 'content-type': 'application/json' }).end(JSON.stringify(json))
+      if (path.startsWith('/count')) return void tells({ n: 90 })
+      const page = Math.min(from, 1) * 2
+      tells({ all: [0, 1].map((i) => ({ id: `w${page + i}`, tel: `+44166555501${page + i}` })), next: from + 1 })
+    })
+    try {
+      await server.api.call('keepConnector', { params: { provider: 'wayside' }, body: document(odd.url) })
+      await server.api.call('changeConnection', {
+        params: { provider: 'wayside' },
+        body: { baseUrl: odd.url, key: 'key-wayside' },
+      })
+      const listId = await newList(server.api)
+      const asked = { provider: 'wayside', trade: { code: 'a', name: 'A' }, place: { code: 'b', name: 'B' } }
+      const plan = await server.api.call('planDirectorySearch', { params: { listId }, body: asked })
+      expect(plan).toMatchObject({ total: 90, calls: 45, pricePer: 'call', most: 22_500_000 })
+      const started = await server.api.call('startDirectorySearch', {
+        params: { listId },
+        body: { ...asked, name: 'Wayside', budget: plan.most },
+      })
+      const search = await finished(started.id)
+      // Two pages, and a third that told what the second had.
+      expect(search).toMatchObject({ isWhole: true, pages: 3, spent: 1_500_000, became: { taken: 4 } })
+    } finally {
+      await odd.stop()
+    }
   })
 })
 
