@@ -1,17 +1,17 @@
 /** @jest-environment <rootDir>/apps/web/test/components/browser.mjs */
 import { describe, expect, it } from '@jest/globals'
 import { screen, within } from '@testing-library/react'
-import type { DirectoryRecord, DirectorySearch, Harvest, Job, List, Me } from '@upper-field/contract'
+import type { DirectoryRecord, DirectorySearch, Harvest, List, Me } from '@upper-field/contract'
 import { DirectorySearchView } from '../../src/directory/DirectorySearchView'
 import { DirectoryView } from '../../src/directory/DirectoryView'
 import { PagesView } from '../../src/harvest/PagesView'
+import { JOB_ID, jobOf as job } from './jobs'
 import { listOf } from './lists'
 import { type Answers, OPERATOR, rendered } from './rendered'
 import { service } from './services'
 
 const VIEWER: Me = { ...OPERATOR, role: 'viewer' }
 const LIST = listOf()
-const JOB_ID = '7f1c2a9e-7d1b-4f0e-9a53-0b6a5f7a2c11'
 const SEARCH: DirectorySearch = {
   id: '4f1c2a9e-7d1b-4f0e-9a53-0b6a5f7a2c11',
   listId: LIST.id,
@@ -31,23 +31,6 @@ const SEARCH: DirectorySearch = {
   isWhole: true,
   became: { taken: 32, 'there-already': 8, suppressed: 0, closed: 2, 'told-before': 0 },
 }
-const job = (more: Partial<Job> = {}): Job => ({
-  id: JOB_ID,
-  kind: 'directory',
-  listId: LIST.id,
-  state: 'done',
-  phase: 'fetching',
-  done: 45,
-  total: 45,
-  unit: 'businesses',
-  problem: null,
-  result: {},
-  startedBy: 'Maren Oldershaw',
-  createdAt: '2026-11-28T09:00:00Z',
-  startedAt: '2026-11-28T09:00:00Z',
-  finishedAt: '2026-11-28T09:01:00Z',
-  ...more,
-})
 const ANSWERS: Answers = {
   readMe: OPERATOR,
   readConnections: [service('hedgerow', { role: 'directory', gives: ['businesses'] })],

@@ -1,0 +1,67 @@
+/** @jest-environment <rootDir>/apps/web/test/components/browser.mjs */
+import { describe, expect, it } from '@jest/globals'
+import { screen } from '@testing-library/react'
+import type { Job } from '@upper-field/contract'
+import { JobLine, JobStrip } from '../../src/shell/JobStrip'
+import { jobOf } from './jobs'
+import { rendered } from './rendered'
+
+const shown = (more: Partial<Job>) => {
+  const job = jobOf(more)
+  return rendered(<JobLine job={job} />, { stopJob: job, pauseJob: job, resumeJob: job })
+}
+const RUNNING: Partial<Job> = { state: 'running', done: 12, total: 48, finishedAt: null }
+
+describe('the line of a job', () => {
+  it('tells how far it is, and lets it rest or end', async () => {
+    const { user, sent, container } = shown(RUNNING)
+    expect(screen.getByRole('progressbar', { name: 'Fetching businesses from a directory' })).toHaveProperty(
+      'value',
+      0.25,
+    )
+    expect(container.textContent).toMatch(/12 of 48 businesses/)
+    await user.click(screen.getByRole('button', { name: 'Pause' }))
+    await user.click(screen.getByRole('button', { name: 'Stop' }))
+    expect(sent.map(({ name }) => name)).toEqual(['pauseJob', 'stopJob'])
+  })
+
+  it('counts bytes as bytes, and knows no end where none is told', () => {
+    const { container } = shown({ ...RUNNING, kind: 'bring-in', unit: 'bytes', done: 2_400_000, total: null })
+    expect(container.textContent).toContain('2.4 MB')
+    expect(container.textContent).not.toContain(' of ')
+  })
+
+  it.each<[Partial<Job>, RegExp]>([
+    [{ state: 'failed', problem: 'answer-too-late' }, /took too long to answer/],
+    [{ state: 'failed', problem: 'a code nobody knows' }, /failed/i],
+    [{ state: 'stopped' }, /stopped/],
+  ])('%j says what happened, and offers to go on', async (more, says) => {
+    const { user, sent, container } = shown(more)
+    expect(container.textContent).toMatch(says)
+    await user.click(screen.getByRole('button'))
+    expect(sent.map(({ name }) => name)).toEqual(['resumeJob'])
+  })
+
+  it('offers nothing once it is done', () => {
+    shown({})
+    expect(screen.queryByRole('button')).toBeNull()
+    expect(screen.queryByRole('progressbar')).toBeNull()
+  })
+})
+
+describe('the jobs of a list', () => {
+  const strip = (jobs: readonly Job[]) => rendered(<JobStrip listId="l1" />, { readJobs: [...jobs] })
+
+  it('show the one under way, and all of them a click away', async () => {
+    const { user } = strip([jobOf(RUNNING), jobOf({ id: crypto.randomUUID(), kind: 'tidy', unit: 'contacts' })])
+    await user.click(await screen.findByRole('button', { name: 'Fetching businesses from a directory · 25 %' }))
+    expect(await screen.findByText('Tidying')).toBeTruthy()
+  })
+
+  it('are not told of where there was none', async () => {
+    const { sent, container } = strip([])
+    await screen.findByText('', { selector: 'body' })
+    expect(sent.map(({ name }) => name)).toEqual(['readJobs'])
+    expect(container.textContent).toBe('')
+  })
+})
