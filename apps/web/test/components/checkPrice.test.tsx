@@ -39,7 +39,8 @@ describe('what a check of numbers would cost', () => {
     expect(container.textContent).toMatch(/900 numbers.*120 have a fresh answer.*30 answers are too old/)
     expect(await screen.findByText('€7.20')).toBeTruthy()
     await user.click(start)
-    expect(sent.at(-1)).toMatchObject({ name: 'startCheck', body: { of: 'numbers', filter: '', agreed: 3_900_000 } })
+    const started = sent.find(({ name }) => name === 'startCheck')
+    expect(started?.body).toEqual({ of: 'numbers', filter: '', agreed: 3_900_000 })
   })
 
   it.each<[string, Answers, string]>([
