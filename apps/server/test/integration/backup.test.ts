@@ -42,7 +42,7 @@ describe('a backup, as the documentation says', () => {
     run(documented('backup'), { DATABASE_URL: server.databaseUrl, BACKUP })
     await server.stop()
 
-    const restored = await freshDatabase()
+    const restored = await freshDatabase({ isEmpty: true })
     run(documented('restore'), { DATABASE_URL: restored, BACKUP })
     rmSync(folder, { recursive: true })
     const config = await configFor(restored)

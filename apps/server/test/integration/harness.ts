@@ -1,3 +1,6 @@
+import { createHash } from 'node:crypto'
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
 import { type ApiClient, createClient, type NewBatch } from '@upper-field/contract'
 import { keysOf, networkKeysOf, type StandIns, startStandIns } from '@upper-field/standins'
 import { Client } from 'pg'
@@ -24,16 +27,47 @@ export interface TestServer extends Running {
   sql<T>(text: string, values?: unknown[]): Promise<T[]>
 }
 
-/** Address of a database of its own in the test cluster, empty. */
-export async function freshDatabase(): Promise<string> {
+/** Tests that make their database at the same moment wait for each other by this. */
+const TEMPLATE_LOCK = 4711
+
+/** Address of a database of its own in the test cluster: with the schema and nothing in it, or without even that. */
+export async function freshDatabase({ isEmpty = false } = {}): Promise<string> {
   const base = process.env.TEST_CLUSTER_URL
   if (!base) throw new Error('TEST_CLUSTER_URL is not set: run these tests with npm test')
+  const urlOf = (name: string) => base.replace(/\/[^/]*$/, `/${name}`)
   const name = `test_${crypto.randomUUID().replaceAll('-', '')}`
   const admin = new Client({ connectionString: base })
   await admin.connect()
-  await admin.query(`create database ${name}`)
-  await admin.end()
-  return base.replace(/\/[^/]*$/, `/${name}`)
+  try {
+    if (isEmpty) {
+      await admin.query(`create database ${name}`)
+      return urlOf(name)
+    }
+    await admin.query('select pg_advisory_lock($1)', [TEMPLATE_LOCK])
+    const template = await templateIn(admin, urlOf)
+    await admin.query(`create database ${name} template ${template}`)
+  } finally {
+    await admin.end()
+  }
+  return urlOf(name)
+}
+
+/** A database with today's schema to copy from: the migrations run once, not for every test. */
+async function templateIn(admin: Client, urlOf: (name: string) => string): Promise<string> {
+  const template = `test_template_${digestOfMigrations()}`
+  const { rows } = await admin.query('select 1 from pg_database where datname = $1', [template])
+  if (rows.length > 0) return template
+  const unfinished = `${template}_${process.pid}`
+  await admin.query(`create database ${unfinished}`)
+  await prepareDatabase(await configFor(urlOf(unfinished)))
+  // Under its name there is a whole one or none.
+  await admin.query(`alter database ${unfinished} rename to ${template}`)
+  return template
+}
+
+function digestOfMigrations(): string {
+  const journal = join(import.meta.dirname, '..', '..', 'migrations', 'meta', '_journal.json')
+  return createHash('sha256').update(readFileSync(journal)).digest('hex').slice(0, 12)
 }
 
 export async function configFor(databaseUrl: string, more: Record<string, string> = {}) {
