@@ -60,27 +60,45 @@ test('whom a do-not-call register holds is suppressed for calls alone, asked by 
 test('some are tried first, by keyboard; the trail tells the course of each, and takes what was set aside', async ({
   page,
 }) => {
-  test.setTimeout(120_000)
-  await openStage(page, /^Fill/)
-  await page.getByLabel('Budget in euros').fill('40')
-  await page.getByRole('button', { name: 'Try 25 first' }).press('Enter')
-  const before = page.getByRole('dialog', { name: 'Before 25 are tried' })
-  await before.getByRole('button', { name: /^Start/ }).press('Enter')
-  await expect(page.getByRole('region', { name: 'What was tried' })).toContainText(/Of 25 tried, \d+ were found/, {
-    timeout: 90_000,
-  })
-
-  await page.getByRole('button', { name: 'Trail' }).press('Enter')
+  test.setTimeout(240_000)
   const courses = page.getByRole('table', { name: 'Courses' })
-  await expect(courses).toHaveAttribute('aria-rowcount', '25', { timeout: 20_000 })
-  await page.keyboard.press('j')
-  await expect(page.getByRole('region', { name: /^Course of / })).toBeVisible()
-  await expectAccessible(page)
-  await page.keyboard.press('Escape')
   const facet = page
     .getByRole('complementary', { name: 'Sieve' })
     .getByRole('button', { name: /^(out of service|a fixed line)/i })
     .first()
+  await openStage(page, /^Fill/)
+  const jobs = page.url().replace(/\/lists\/([^/]+).*/, '/api/v1/lists/$1/jobs')
+  const lastFill = async () =>
+    ((await (await page.request.get(jobs)).json()) as { id: string; kind: string; state: string }[]).find(
+      ({ kind }) => kind === 'fill',
+    )
+  const draw = async () => {
+    const earlier = (await lastFill())?.id
+    await page.getByLabel('Budget in euros').fill('40')
+    await page.getByRole('button', { name: 'Try 25 first' }).press('Enter')
+    const before = page.getByRole('dialog', { name: 'Before 25 are tried' })
+    await before.getByRole('button', { name: /^Start/ }).press('Enter')
+    const isDone = async () => {
+      const last = await lastFill()
+      return last?.id !== earlier && last?.state === 'done'
+    }
+    await expect.poll(isDone, { timeout: 90_000 }).toBe(true)
+    await expect(page.getByRole('region', { name: 'What was tried' })).toContainText(/Of 25 tried, \d+ were found/, {
+      timeout: 90_000,
+    })
+    await page.getByRole('button', { name: 'Trail' }).press('Enter')
+    await expect(courses).toHaveAttribute('aria-rowcount', '25', { timeout: 20_000 })
+  }
+  await draw()
+  // They are drawn at random: once in a while no line of 25 was set aside for its kind, and others are drawn.
+  if ((await facet.count()) === 0) {
+    await page.getByRole('button', { name: 'Waterfall' }).press('Enter')
+    await draw()
+  }
+  await page.keyboard.press('j')
+  await expect(page.getByRole('region', { name: /^Course of / })).toBeVisible()
+  await expectAccessible(page)
+  await page.keyboard.press('Escape')
   const counted = /\d+$/.exec((await facet.innerText()).trim())?.[0] ?? ''
   await facet.click()
   await expect(courses).toHaveAttribute('aria-rowcount', counted)
