@@ -1,7 +1,8 @@
 import { describe, expect, it } from '@jest/globals'
 import { ANSWER_FIELDS, GIVES as GIVEN, INPUT_SETS, CHARGED_PER as PER } from '@upper-field/core/connect'
 import { SET_ASIDE_REASONS } from '@upper-field/core/fill'
-import { CANDIDATE, JOB_PROBLEM } from '../src/words/sentences'
+import { CANDIDATE } from '../src/words/fill'
+import { JOB_PROBLEM } from '../src/words/jobs'
 import { ACCEPTS, CHARGED_PER, GIVES, priceText } from '../src/words/services'
 
 describe('words for services', () => {

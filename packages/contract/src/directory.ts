@@ -1,3 +1,4 @@
+import { RECORD_STATES } from '@upper-field/core/connect'
 import { z } from 'zod'
 import { Id, Instant, Micros } from './words'
 
@@ -36,7 +37,6 @@ export const NewDirectorySearch = Asked.extend({
 export type NewDirectorySearch = z.infer<typeof NewDirectorySearch>
 
 /** What became of a business that a directory told of. */
-export const RECORD_STATES = ['taken', 'there-already', 'suppressed', 'closed', 'told-before'] as const
 export const RecordState = z.enum(RECORD_STATES)
 
 export const DirectorySearch = z.object({

@@ -1,6 +1,6 @@
 import type { Mapping } from '@upper-field/core/table'
 import { eq, sql } from 'drizzle-orm'
-import type { Db } from '../db/database'
+import { type Db, transaction } from '../db/database'
 import { isThereAlready } from '../db/errors'
 import { batches } from '../db/schema'
 import type { BatchRow } from '../projection/rowCells'
@@ -38,6 +38,26 @@ export async function makeOwnBatch(tx: Db, { columns, ...facts }: OwnBatch): Pro
     .returning()
   if (!made) throw new Error('insert returned nothing')
   return made
+}
+
+/**
+ * The batch that was begun before, where it is still shown; else a new one.
+ * @param begun its id; null where none was begun
+ * @param note writes down in the same transaction which it is
+ */
+export async function begunOrNew(
+  { db, pool }: Pick<Services, 'db' | 'pool'>,
+  begun: string | null,
+  facts: OwnBatch,
+  note: (tx: Db, batchId: string) => Promise<void>,
+): Promise<BatchRow> {
+  const [found] = begun === null ? [] : await db.select().from(batches).where(eq(batches.id, begun))
+  if (found?.state === 'ready') return found
+  return transaction(pool, async (tx) => {
+    const made = await makeOwnBatch(tx, facts)
+    await note(tx, made.id)
+    return made
+  })
 }
 
 /** Rows of one transaction: a list is not held for longer than they take. */

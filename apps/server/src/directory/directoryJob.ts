@@ -20,7 +20,7 @@ import { takeRecords } from './takeRecords'
 export const directoryJob: JobHandler = {
   async step(services, job): Promise<StepOutcome> {
     const search = await searchOf(services.db, job)
-    await takeRecords(services, search.id)
+    await takeRecords(services, search)
     if (search.isWhole) return finish(services, job)
     const open = await openDirectory(services, search.provider)
     const { isInPart: _, ...known } = await knownOfList(services.db, { ...search, known: open.directory.known })
@@ -35,7 +35,7 @@ export const directoryJob: JobHandler = {
   },
   // What was paid for becomes rows before the work rests.
   mayStop: async (services, job) => {
-    await takeRecords(services, (await searchOf(services.db, job)).id)
+    await takeRecords(services, await searchOf(services.db, job))
     return null
   },
 }

@@ -1,13 +1,10 @@
-import type { AnswerItem } from '@upper-field/core/connect'
+import type { AnswerItem, RecordState } from '@upper-field/core/connect'
 import { suppressibleKeys } from '@upper-field/core/pair'
 import { readPhoneCell } from '@upper-field/core/phone'
 import { readDomain, readEmails } from '@upper-field/core/tidy'
 import { sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { sha256Hex } from '../sha256'
-
-/** What became of a business that was told of. */
-export type RecordState = 'taken' | 'there-already' | 'suppressed' | 'closed' | 'told-before'
 
 export interface JudgedRecord {
   readonly record: string

@@ -1,5 +1,5 @@
 import type { DirectoryPlan, DirectoryQuestion, DirectorySearch } from '@upper-field/contract'
-import { mostForBusinesses, priceOf } from '@upper-field/core/connect'
+import { mostForBusinesses, priceOf, RECORD_STATES, type RecordState } from '@upper-field/core/connect'
 import { and, asc, desc, eq, gt, inArray, sql } from 'drizzle-orm'
 import type { Hono } from 'hono'
 import { openDirectory } from '../connections/directoryClient'
@@ -168,6 +168,8 @@ async function described(db: Db, search: SearchRow): Promise<DirectorySearch> {
   return one
 }
 
+const NONE_OF_EACH = Object.fromEntries(RECORD_STATES.map((state) => [state, 0])) as Record<RecordState, number>
+
 async function describe(db: Db, searches: readonly SearchRow[]): Promise<DirectorySearch[]> {
   const ids = searches.map(({ id }) => id)
   const counted = await db
@@ -179,11 +181,7 @@ async function describe(db: Db, searches: readonly SearchRow[]): Promise<Directo
     ...search,
     madeAt: madeAt.toISOString(),
     became: {
-      taken: 0,
-      'there-already': 0,
-      suppressed: 0,
-      closed: 0,
-      'told-before': 0,
+      ...NONE_OF_EACH,
       ...Object.fromEntries(counted.filter(({ id }) => id === search.id).map(({ state, n }) => [state, n])),
     },
   }))

@@ -1,9 +1,8 @@
 import type { AnswerItem } from '@upper-field/core/connect'
 import type { Mapping } from '@upper-field/core/table'
 import { and, eq, isNull, sql } from 'drizzle-orm'
-import { growBatch, makeOwnBatch } from '../bring/ownBatch'
-import { transaction } from '../db/database'
-import { batches, directoryRecords, directorySearches } from '../db/schema'
+import { begunOrNew, growBatch } from '../bring/ownBatch'
+import { directoryRecords, directorySearches } from '../db/schema'
 import type { BatchRow } from '../projection/rowCells'
 import type { Services } from '../services'
 import type { SearchRow } from './findSearch'
@@ -31,21 +30,21 @@ const COLUMNS: readonly Column[] = [
 ]
 
 /** Makes rows of the businesses that are taken and have none yet, in the search's own batch. */
-export async function takeRecords(services: Services, searchId: string): Promise<void> {
+export async function takeRecords(services: Services, search: SearchRow): Promise<void> {
   const { db } = services
   const waiting = await db
     .select()
     .from(directoryRecords)
     .where(
       and(
-        eq(directoryRecords.searchId, searchId),
+        eq(directoryRecords.searchId, search.id),
         eq(directoryRecords.state, 'taken'),
         isNull(directoryRecords.contactId),
       ),
     )
     .orderBy(directoryRecords.id)
   if (waiting.length === 0) return
-  const batch = await batchFor(services, searchId)
+  const batch = await batchFor(services, search)
   const cells = waiting.map(({ facts }) => COLUMNS.map(({ from }) => textOf(facts, from)))
   await growBatch(services, batch, cells, async (tx, contactIds, start) => {
     const records = waiting.slice(start, start + contactIds.length).map(({ id }) => id)
@@ -56,28 +55,18 @@ export async function takeRecords(services: Services, searchId: string): Promise
   })
 }
 
-/** The batch that was begun before, or a new one: also where that was taken back meanwhile. */
-async function batchFor({ db, pool, now }: Services, searchId: string): Promise<BatchRow> {
-  const search = await rowOf()
-  const [begun] = search.batchId === null ? [] : await db.select().from(batches).where(eq(batches.id, search.batchId))
-  if (begun?.state === 'ready') return begun
-  return transaction(pool, async (tx) => {
-    const made = await makeOwnBatch(tx, {
-      listId: search.listId,
-      name: search.name,
-      columns: COLUMNS,
-      sourceKind: 'bought',
-      gatheredOn: new Date(now()).toISOString().slice(0, 10),
-      lawfulBasis: 'not-stated',
-      note: `${search.trade.name}, ${search.place.name}: from the directory "${search.provider}".`,
-    })
-    await tx.update(directorySearches).set({ batchId: made.id }).where(eq(directorySearches.id, searchId))
-    return made
-  })
-
-  async function rowOf(): Promise<SearchRow> {
-    const [found] = await db.select().from(directorySearches).where(eq(directorySearches.id, searchId))
-    if (!found) throw new Error('a search is gone')
-    return found
+/** The search's own batch. */
+function batchFor(services: Services, search: SearchRow): Promise<BatchRow> {
+  const facts = {
+    listId: search.listId,
+    name: search.name,
+    columns: COLUMNS,
+    sourceKind: 'bought',
+    gatheredOn: new Date(services.now()).toISOString().slice(0, 10),
+    lawfulBasis: 'not-stated',
+    note: `${search.trade.name}, ${search.place.name}: from the directory "${search.provider}".`,
   }
+  return begunOrNew(services, search.batchId, facts, async (tx, batchId) => {
+    await tx.update(directorySearches).set({ batchId }).where(eq(directorySearches.id, search.id))
+  })
 }

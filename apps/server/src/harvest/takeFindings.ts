@@ -1,7 +1,7 @@
 import type { Mapping } from '@upper-field/core/table'
 import { and, eq, sql } from 'drizzle-orm'
 import { batchIsReady } from '../bring/batchReady'
-import { growBatch, makeOwnBatch } from '../bring/ownBatch'
+import { begunOrNew, growBatch } from '../bring/ownBatch'
 import { type Db, transaction } from '../db/database'
 import { batches, harvestPages, harvests } from '../db/schema'
 import { Problem } from '../http/problem'
@@ -60,22 +60,19 @@ async function take(services: Services, harvest: HarvestRow): Promise<BatchRow> 
   return grown ?? batch
 }
 
-/** The batch that was begun before, or a new one. */
-async function batchFor({ db, pool, now }: Services, harvest: HarvestRow): Promise<BatchRow> {
-  const [begun] = harvest.batchId === null ? [] : await db.select().from(batches).where(eq(batches.id, harvest.batchId))
-  if (begun) return begun
-  return transaction(pool, async (tx) => {
-    const made = await makeOwnBatch(tx, {
-      listId: harvest.listId,
-      name: harvest.name,
-      columns: COLUMNS,
-      sourceKind: 'public-page',
-      gatheredOn: new Date(now()).toISOString().slice(0, 10),
-      lawfulBasis: 'not-stated',
-      note: `Read from public pages, begun on ${harvest.madeAt.toISOString().slice(0, 10)}.`,
-    })
-    await tx.update(harvests).set({ batchId: made.id }).where(eq(harvests.id, harvest.id))
-    return made
+/** The batch of a harvest. */
+function batchFor(services: Services, harvest: HarvestRow): Promise<BatchRow> {
+  const facts = {
+    listId: harvest.listId,
+    name: harvest.name,
+    columns: COLUMNS,
+    sourceKind: 'public-page',
+    gatheredOn: new Date(services.now()).toISOString().slice(0, 10),
+    lawfulBasis: 'not-stated',
+    note: `Read from public pages, begun on ${harvest.madeAt.toISOString().slice(0, 10)}.`,
+  }
+  return begunOrNew(services, harvest.batchId, facts, async (tx, batchId) => {
+    await tx.update(harvests).set({ batchId }).where(eq(harvests.id, harvest.id))
   })
 }
 

@@ -25,8 +25,7 @@ export async function countContacts(tx: Db, listId: string): Promise<void> {
 export async function recountContacts(tx: Db, listId: string): Promise<void> {
   await tx.execute(sql`delete from contact_cube where list_id = ${listId}`)
   await tx.execute(sql`
-    insert into contact_cube (list_id, batch_id, country, verdict, line_type, line_status, known_from, lane, lane_reason,
-      email_kind, email_state, sureness, call_from, suppressed_for, is_readable, is_dead, is_filled, wants_mobile, is_shared, is_sent, is_joined, has_joined, contacts)
+    insert into contact_cube (list_id, ${CUBE_DIMENSIONS}, is_joined, has_joined, contacts)
     select ${listId}, ${CUBE_DIMENSIONS}, joined_into is not null, joined > 0, count(*)
     from contacts c
     where list_id = ${listId} and exists (select 1 from batches b where b.id = c.batch_id and b.state = 'ready')

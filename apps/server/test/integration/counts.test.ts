@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, expect, it } from '@jest/globals'
 import { createRandom, type Random } from '@upper-field/standins/world'
 import { untilEnded } from '../../../../scripts/bringIn'
+import { DIMENSIONS } from '../../src/projection/cubeDimensions'
 import { bringText, newList, startTestServer, type TestServer } from './harness'
 
 let server: TestServer
@@ -8,9 +9,6 @@ beforeAll(async () => {
   server = await startTestServer()
 }, 60_000)
 afterAll(() => server.stop())
-
-const DIMENSIONS = `batch_id, country, verdict, line_type, line_status, known_from, lane, lane_reason, email_kind, email_state,
-  sureness, call_from, suppressed_for, is_readable, is_dead, is_filled, wants_mobile, is_shared, is_sent`
 
 /** Counts as they are kept, and as the contacts themselves say. */
 async function bothCounts(listId: string) {

@@ -2,7 +2,7 @@ import { Hono } from 'hono'
 import { z } from 'zod'
 import type { Directory } from '../directory'
 import { createLedger, keyOfCall, needsKey, type Service, type StandInOptions, sleep } from '../http'
-import { PLACES, type World } from '../world'
+import { PLACES, plain, type World } from '../world'
 import { type Listed, listedIn, TRADES } from './thornwickRecords'
 
 const PRICE = 60_000
@@ -114,10 +114,8 @@ function placesOf(listed: readonly Listed[]): readonly Named[] {
   ]
 }
 
-const bare = (text: string): string => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase()
-
 const matching = (all: readonly Named[], search: string): readonly Named[] =>
   all
-    .filter(({ name, also = [] }) => [name, ...also].some((one) => bare(one).includes(bare(search))))
+    .filter(({ name, also = [] }) => [name, ...also].some((one) => plain(one).includes(plain(search))))
     .slice(0, TOLD)
     .map(({ code, name }) => ({ code, name }))

@@ -7,7 +7,7 @@ import { Button } from '../kit/Button'
 import { TextField } from '../kit/Field'
 import { Notice } from '../kit/Notice'
 import { money } from '../words/format'
-import { JOB_PROBLEM } from '../words/sentences'
+import { JOB_PROBLEM } from '../words/jobs'
 import type { Draft } from './draft'
 
 const VALUES = {

@@ -5,7 +5,7 @@ import { problemText } from '../api'
 import { Button } from '../kit/Button'
 import { SelectField, TextField } from '../kit/Field'
 import { Notice } from '../kit/Notice'
-import { budgetOf } from '../words/budget'
+import { budgetOf, eurosOf } from '../words/budget'
 import { money, plural } from '../words/format'
 import { usePlanDirectorySearchMutation, useStartDirectorySearchMutation } from './directoryApi'
 import { planText } from './directoryText'
@@ -94,7 +94,7 @@ function Agreeing({
   const navigate = useNavigate()
   const [start, started] = useStartDirectorySearchMutation()
   const [name, setName] = useState(`${question.trade.name}, ${question.place.name}`)
-  const [most, setMost] = useState((plan.most / 1_000_000).toFixed(2))
+  const [most, setMost] = useState(() => eurosOf(plan.most))
   const budget = budgetOf(most)
   const wanted = plan.total - plan.leftOut
   const problem =

@@ -35,7 +35,7 @@ export const BECAME: Readonly<Record<keyof DirectorySearch['became'], string>> =
 /** Where a search stands, in a line. */
 export function standsAt(search: DirectorySearch, job: Pick<Job, 'state'> | undefined): string {
   const told = Object.values(search.became).reduce((sum, n) => sum + n, 0)
-  if (job && isUnderWay(job as Job)) return `${count(told + search.leftOut)} of ${businesses(search.total)} so far`
+  if (job && isUnderWay(job)) return `${count(told + search.leftOut)} of ${businesses(search.total)} so far`
   if (search.isWhole) return `${businesses(told)} told of`
   const left = Math.max(0, search.total - told - search.leftOut)
   if (job?.state === 'failed' || job?.state === 'stopped' || job?.state === 'paused')

@@ -1,6 +1,6 @@
 import type { FillOptions, FillPlan, FillSample } from '@upper-field/contract'
 import type { FillBranch } from '@upper-field/core/fill'
-import { budgetOf } from '../words/budget'
+import { budgetOf, eurosOf } from '../words/budget'
 
 /** A plan as it is put together on the screen: amounts as they are typed, in euros. */
 export interface PlanDraft {
@@ -49,8 +49,6 @@ const asDraft = ({ order, checksLines, notAgainDays, options }: FillPlan): PlanD
   perDay: eurosOf(options.perDay),
   notAgainDays: String(notAgainDays),
 })
-
-const eurosOf = (amount: number | null): string => (amount === null ? '' : String(amount / 1_000_000))
 
 /** What of a plan cannot be understood, by its field; empty where all can. */
 export function mistakesIn({ perContact, perDay, notAgainDays, wants }: PlanDraft): Readonly<Record<string, string>> {

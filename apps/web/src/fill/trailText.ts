@@ -1,5 +1,5 @@
 import type { ContactStep, TrailLine, TrailStep } from '@upper-field/contract'
-import { FOUND_AS } from '../words/sentences'
+import { FOUND_AS } from '../words/fill'
 import { valueText } from '../words/story'
 
 /** How a question ended, in words. */

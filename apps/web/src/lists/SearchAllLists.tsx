@@ -3,12 +3,12 @@ import { Link, useSearchParams } from 'react-router'
 import { problemText } from '../api'
 import { Key } from '../kit/Button'
 import { Loading, Notice } from '../kit/Notice'
+import { usePaused } from '../kit/usePaused'
 import { InHeader } from '../shell/InHeader'
 import { useKeys } from '../shell/useKeys'
 import { count, phone } from '../words/format'
 import { useSearchListsQuery } from './todayApi'
 
-const PAUSE = 250
 const FIELD = 'all-lists-search'
 
 /** What is looked for in all lists: it lives in the address. */
@@ -34,10 +34,8 @@ export function SearchAllLists() {
   const { text, setText } = useSearchedText()
   const [typed, setTyped] = useState(text)
   useEffect(() => setTyped(text), [text])
-  useEffect(() => {
-    if (typed === text) return
-    const timer = window.setTimeout(() => setText(typed), PAUSE)
-    return () => window.clearTimeout(timer)
+  usePaused(typed, () => {
+    if (typed !== text) setText(typed)
   })
   useKeys({ '/': () => document.getElementById(FIELD)?.focus() })
   return (

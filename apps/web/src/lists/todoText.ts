@@ -1,6 +1,6 @@
 import type { Job, Todo } from '@upper-field/contract'
 import { count, date, money, percent, plural } from '../words/format'
-import { jobTitle } from '../words/sentences'
+import { jobTitle } from '../words/jobs'
 
 export interface TodoText {
   /** What it is. */

@@ -3,7 +3,7 @@ import { Popover } from 'radix-ui'
 import { usePauseJobMutation, useReadJobsQuery, useResumeJobMutation, useStopJobMutation } from '../api'
 import { Button } from '../kit/Button'
 import { bytes, count, remaining, time } from '../words/format'
-import { JOB_PROBLEM, jobTitle } from '../words/sentences'
+import { JOB_PROBLEM, jobTitle } from '../words/jobs'
 import { rateOf } from './jobRate'
 
 /** The list's jobs: the one under way in the header, all of them a click away. */

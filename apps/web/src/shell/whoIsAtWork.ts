@@ -1,5 +1,5 @@
 import { isUnderWay, type Job } from '@upper-field/contract'
-import { jobTitle } from '../words/sentences'
+import { jobTitle } from '../words/jobs'
 
 /** Jobs that have a list for themselves while they change it. */
 const HOLDS: ReadonlySet<Job['kind']> = new Set(['tidy', 'pair', 'take-back', 'bring-in'])

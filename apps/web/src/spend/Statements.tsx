@@ -3,7 +3,7 @@ import { problemText, useReadMeQuery, useReadStatementsQuery } from '../api'
 import { TextButton } from '../kit/Button'
 import { Loading, Notice } from '../kit/Notice'
 import { count, date, money } from '../words/format'
-import { JOB_PROBLEM } from '../words/sentences'
+import { JOB_PROBLEM } from '../words/jobs'
 import { differencesIn, sumOfStatement } from './spendLines'
 
 /** What the services say they have charged this month, beside our own books, with every difference. */

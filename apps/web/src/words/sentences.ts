@@ -1,6 +1,5 @@
-import type { Batch, Job, LEFT_OUT } from '@upper-field/contract'
+import type { Batch } from '@upper-field/contract'
 import type { AddressState, CallState, Sureness } from '@upper-field/core/check'
-import type { FoundAs, Want } from '@upper-field/core/fill'
 import type { Problem, Repair, Verdict } from '@upper-field/core/phone'
 import type { SendField } from '@upper-field/core/send'
 import type { Lane, LaneReason, Outcome, Scope } from '@upper-field/core/split'
@@ -307,97 +306,6 @@ export const BASIS: Record<Batch['lawfulBasis'], string> = {
   consent: 'Consent',
   contract: 'Contract',
   'legitimate-interest': 'Legitimate interest',
-}
-
-const JOB: Record<Job['kind'], string> = {
-  'bring-in': 'Bringing in',
-  harvest: 'Reading pages',
-  directory: 'Fetching businesses from a directory',
-  'take-back': 'Taking a batch back',
-  pair: 'Looking for who is one person',
-  index: 'Preparing the search',
-  mark: 'Marking who is suppressed',
-  check: 'Checking lines',
-  fill: 'Filling',
-  edition: 'Writing a file',
-  prepare: 'Preparing an edition',
-  deliver: 'Sending an audience',
-  tidy: 'Tidying',
-}
-
-/** What a job does, as it is headed. */
-export const jobTitle = ({ kind, unit }: Pick<Job, 'kind' | 'unit'>): string =>
-  (kind === 'check' ? CHECKING[unit] : undefined) ?? JOB[kind]
-
-const CHECKING: Readonly<Partial<Record<Job['unit'], string>>> = {
-  addresses: 'Checking addresses',
-  'do-not-call': 'Asking do-not-call registers',
-}
-
-export const JOB_PROBLEM: Record<string, string> = {
-  ...FILE_PROBLEM_TEXT,
-  'no-directory': 'This service is no directory of businesses any more. What was fetched before is kept.',
-  'search-gone': 'This search is gone. Nothing was paid.',
-  'no-connection': 'There is no key for this service. An owner can set one under Providers.',
-  'key-unreadable':
-    'The key of this service was sealed with a secret that is gone. An owner can give it again under Providers.',
-  'address-refused': 'The address of this service may not be called from here. An owner can change it under Providers.',
-  'too-many-items': 'The answer holds more items than a question can have. Nothing was taken of it.',
-  'odd-answer': 'The service gave an answer that cannot be read. What was answered before is kept; go on later.',
-  'answer-too-large': 'The service gave an answer far too long to be one. It was not read; go on later.',
-  'answer-too-late': 'The service took too long to answer. What was answered is kept; go on later.',
-  'key-refused': 'The service refused our key. Nothing more was asked.',
-  'provider-gone': 'A service of this plan is not there any more. What was answered is kept; start another fill.',
-  'question-refused': 'The service did not understand our question. Its connector can be tried under Providers.',
-  'provider-failed': 'The service failed several times. What was answered is kept; go on later.',
-  'batch-gone': 'The batch of this file is not there any more.',
-  'network-refused': 'The network refused this. The audience says why, and what to do.',
-  'price-changed': 'A service charges more than was agreed to. Nothing more is asked until you go on.',
-  'budget-reached': 'The budget was reached; the others were not asked about.',
-  'cut-off-often':
-    'The server ended several times in the middle of the same step, so it is not tried again by itself. What was done is kept.',
-  unexpected: 'Something failed on our side. What was done is kept; go on to try again.',
-}
-
-/** Why somebody who lacks what is wanted is left out of a fill. */
-export const LEFT_OUT_OF_FILL: Record<(typeof LEFT_OUT)[number], string> = {
-  suppressed: 'on a suppression list',
-  'no-lawful-basis': 'no lawful basis is recorded where their country needs one',
-  'nobody-to-ask': 'no provider of the plan can be asked about them',
-}
-
-/** What a fill looks for. */
-export const WANT: Record<Want, string> = {
-  mobile: 'A mobile',
-  'any-number': 'Any number',
-  'work-email': 'Work e-mail',
-  'personal-email': 'Personal e-mail',
-}
-
-export const FOUND_AS: Record<FoundAs, string> = {
-  mobile: 'Mobile',
-  'any-number': 'Number',
-  'work-email': 'Work e-mail',
-  'personal-email': 'Personal e-mail',
-  office: 'Number of the office',
-  risky: 'Risky address',
-  besides: 'Something more',
-}
-
-export const CANDIDATE: Record<string, string> = {
-  accepted: 'accepted',
-  unreadable: 'not a number',
-  'somebody-else': 'of somebody else',
-  'not-a-mobile': 'not a mobile',
-  'fixed-line': 'a fixed line',
-  'out-of-service': 'out of service',
-  'already-known': 'known already',
-  'later-than-first': 'not needed any more',
-  'not-checked': 'the line register gave no answer that can be read',
-  'score-too-low': 'the provider is not sure enough',
-  'not-wanted': 'not what was looked for',
-  undeliverable: 'takes no mail',
-  'risky-address': 'may not take mail: kept as risky',
 }
 
 /** What is sent of a contact or company, as it is called. */

@@ -1,19 +1,8 @@
 import type { StoryFact } from '@upper-field/contract'
+import { CANDIDATE, FOUND_AS } from './fill'
 import { count, money, phone } from './format'
 import { PART } from './pairing'
-import {
-  ADDRESS,
-  CANDIDATE,
-  FOUND_AS,
-  LANE_REASON,
-  LINE,
-  LINE_STATUS,
-  laneText,
-  OUTCOME,
-  PROBLEM,
-  REPAIR,
-  VERDICT,
-} from './sentences'
+import { ADDRESS, LANE_REASON, LINE, LINE_STATUS, laneText, OUTCOME, PROBLEM, REPAIR, VERDICT } from './sentences'
 import { columnTitle, REPAIR_NAME } from './tidying'
 
 const ATTEMPT: Record<string, string> = {

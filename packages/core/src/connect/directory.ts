@@ -22,6 +22,10 @@ export function readNamed({ items, code, name }: LookUp, json: unknown): readonl
   return found.every((one) => one.code !== '' && one.name !== '') ? found : null
 }
 
+/** What becomes of a business that a directory tells of. */
+export const RECORD_STATES = ['taken', 'there-already', 'suppressed', 'closed', 'told-before'] as const
+export type RecordState = (typeof RECORD_STATES)[number]
+
 /** How many businesses there are, before anything is paid. */
 export interface Counted {
   readonly total: number

@@ -42,6 +42,8 @@ export {
   type Named,
   type PageEnd,
   type PageTerms,
+  RECORD_STATES,
+  type RecordState,
   readCount,
   readNamed,
   readPageEnd,

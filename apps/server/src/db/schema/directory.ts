@@ -1,4 +1,4 @@
-import type { AnswerItem, Named } from '@upper-field/core/connect'
+import type { AnswerItem, Named, RecordState } from '@upper-field/core/connect'
 import { bigint, boolean, index, integer, jsonb, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core'
 import { id, instant } from './columns'
 import { ofList } from './lists'
@@ -44,8 +44,7 @@ export const directoryRecords = pgTable(
     /** The directory's own id. */
     record: text('record').notNull(),
     facts: jsonb('facts').$type<AnswerItem>().notNull(),
-    /** `taken`, `there-already`, `suppressed`, `closed` or `told-before`. */
-    state: text('state').$type<'taken' | 'there-already' | 'suppressed' | 'closed' | 'told-before'>().notNull(),
+    state: text('state').$type<RecordState>().notNull(),
     /** Its numbers in E.164 and its addresses: whoever asks to be forgotten is found by them. */
     reach: text('reach').array().notNull(),
     /** The contact it became; null until its row is there. */
