@@ -1,5 +1,6 @@
 import type { FilterField } from '@upper-field/core/split'
 import { type SQL, sql } from 'drizzle-orm'
+import { IS_SENT } from '../db/spans'
 import { matchesElsewhere } from '../pair/elsewhere'
 
 /** The status of the best line, apart from what was never asked about. */
@@ -59,9 +60,14 @@ export const IS: ReadonlyMap<string, string> = new Map(
   }),
 )
 
-/** Names of the same facts in the table itself, where the cube has a column of its own. */
+/** Where the table itself knows of what the cube has a column for. */
+const IN_TABLE: Readonly<Record<string, string>> = {
+  is_joined: '(joined_into is not null)',
+  has_joined: '(joined > 0)',
+  is_sent: IS_SENT,
+}
 const inTable = (condition: string): string =>
-  condition.replaceAll('is_joined', '(joined_into is not null)').replaceAll('has_joined', '(joined > 0)')
+  condition.replace(/\b(?:is_joined|has_joined|is_sent)\b/g, (name) => IN_TABLE[name] ?? name)
 
 /** Columns that say `none` themselves. */
 const SAYS_NONE: ReadonlySet<FilterField> = new Set(['kind', 'address'])

@@ -8,6 +8,7 @@ import {
 } from '@upper-field/core/split'
 import { columnKey } from '@upper-field/core/table'
 import { type SQL, sql } from 'drizzle-orm'
+import { memberIs } from '../db/spans'
 import { searchTerms } from '../projection/searchText'
 import { BEYOND_CUBE, type Place, pileCondition } from './facets'
 
@@ -112,7 +113,7 @@ function termCondition(term: Term, place: Place): SQL {
       return negated(
         operator,
         sql`exists (select 1 from edition_members m join editions e on e.id = m.edition_id
-        where m.contact_id = contacts.id and e.state = 'ready' and e.destination = any(${sql.param([...values])}::text[]))`,
+        where ${memberIs(sql`m`, sql`contacts.id`)} and e.state = 'ready' and e.destination = any(${sql.param([...values])}::text[]))`,
       )
     case 'audience':
       return negated(

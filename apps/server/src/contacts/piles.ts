@@ -2,7 +2,7 @@ import type { Piles } from '@upper-field/contract'
 import { type Filter, type FilterField, SCOPES } from '@upper-field/core/split'
 import { type SQL, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
-import { CUBE_DIMENSIONS } from '../projection/cubeDimensions'
+import { COUNTED_BY, CUBE_DIMENSIONS, SENT } from '../projection/cubeDimensions'
 import { elsewhereConditions, isInCube, pileConditions, wordConditions } from './conditions'
 import { READY, STATUS } from './facets'
 import { readFilter } from './readFilter'
@@ -132,7 +132,7 @@ function cubeOf(listId: string, filter: Filter, sample: Sample | null): SQL {
   if (isInCube(filter)) return sql`select * from contact_cube where list_id = ${listId}`
   const words = wordConditions(listId, filter, sample ? 'one-by-one' : 'by-index')
   const meant = [...elsewhereConditions(filter), ...words]
-  return sql`select list_id, ${CUBE_DIMENSIONS}, joined_into is not null as is_joined, joined > 0 as has_joined, count(*) as contacts
-    from ${sample?.from ?? sql`contacts`} where list_id = ${listId} and ${READY} and ${sql.join([sql`true`, ...meant], sql` and `)}
-    group by list_id, ${CUBE_DIMENSIONS}, joined_into is not null, joined > 0`
+  return sql`select list_id, ${COUNTED_BY}, count(*) as contacts
+    from ${sample?.from ?? sql`contacts`} ${SENT} where list_id = ${listId} and ${READY} and ${sql.join([sql`true`, ...meant], sql` and `)}
+    group by list_id, ${CUBE_DIMENSIONS}`
 }

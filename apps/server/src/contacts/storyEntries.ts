@@ -3,6 +3,7 @@ import type { StoryEntry } from '@upper-field/core/story'
 import { and, eq, isNull, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { calls, companyFacts } from '../db/schema'
+import { memberIs } from '../db/spans'
 
 type Entries = Promise<StoryEntry<StoryFact>[]>
 type Kind<K extends StoryFact['kind']> = Extract<StoryFact, { kind: K }>
@@ -154,7 +155,7 @@ export async function companyEntries(db: Db, contactId: number): Entries {
 export async function sentEntries(db: Db, contactId: number): Entries {
   const { rows } = await db.execute<Record<string, unknown>>(sql`
     select e.* from edition_members m join editions e on e.id = m.edition_id
-    where m.contact_id = ${contactId} and e.state = 'ready' order by e.created_at`)
+    where ${memberIs(sql`m`, sql`${contactId}::bigint`)} and e.state = 'ready' order by e.created_at`)
   return rows.map((row) => ({
     at: instant(row.created_at),
     what: { kind: 'sent', destination: String(row.destination), fileName: String(row.file_name) },

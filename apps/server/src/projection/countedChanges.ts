@@ -32,7 +32,7 @@ export async function endOfChanges(tx: Db, listId: string): Promise<void> {
     update lists set unsummed = unsummed + (select count(*) from touched_contacts t where t.list_id = ${listId}) where id = ${listId} returning unsummed`)
   await tx.execute(sql`delete from touched_contacts where list_id = ${listId}`)
   if ((rows[0]?.unsummed ?? 0) <= MOST_UNSUMMED) return
-  await sumUp(tx, listId, 'contact_cube', `${DIMENSIONS}, is_joined, has_joined`)
+  await sumUp(tx, listId, 'contact_cube', DIMENSIONS)
   await sumUp(tx, listId, 'tidy_counts', 'batch_id, code')
   await tx.execute(sql`update lists set unsummed = 0 where id = ${listId}`)
 }

@@ -1,9 +1,10 @@
 import { drawTerrace, type TerraceStep } from '@upper-field/core/story'
 import { sql } from 'drizzle-orm'
+import { READY } from '../contacts/facets'
 import type { Db } from '../db/database'
 import { decideLanes } from '../split/decideLanes'
 import { endOfChanges, isCountedByChange } from './countedChanges'
-import { CUBE_DIMENSIONS } from './cubeDimensions'
+import { COUNTED_BY, CUBE_DIMENSIONS, SENT } from './cubeDimensions'
 
 /**
  * Brings lanes and counts of a list up to date, in the transaction that changed its contacts and holds the list. Sieve and
@@ -25,11 +26,9 @@ export async function countContacts(tx: Db, listId: string): Promise<void> {
 export async function recountContacts(tx: Db, listId: string): Promise<void> {
   await tx.execute(sql`delete from contact_cube where list_id = ${listId}`)
   await tx.execute(sql`
-    insert into contact_cube (list_id, ${CUBE_DIMENSIONS}, is_joined, has_joined, contacts)
-    select ${listId}, ${CUBE_DIMENSIONS}, joined_into is not null, joined > 0, count(*)
-    from contacts c
-    where list_id = ${listId} and exists (select 1 from batches b where b.id = c.batch_id and b.state = 'ready')
-    group by ${CUBE_DIMENSIONS}, joined_into is not null, joined > 0`)
+    insert into contact_cube (list_id, ${CUBE_DIMENSIONS}, contacts)
+    select ${listId}, ${COUNTED_BY}, count(*) from contacts ${SENT}
+    where list_id = ${listId} and ${READY} group by ${CUBE_DIMENSIONS}`)
   await countRepairs(tx, listId)
   await tx.execute(sql`update lists set unsummed = 0 where id = ${listId}`)
 }

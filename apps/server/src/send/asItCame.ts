@@ -6,7 +6,7 @@ import type { Db } from '../db/database'
 import { batches } from '../db/schema'
 import { JobProblem } from '../jobs/runner'
 import { type BatchRow, layoutOf as rowLayoutOf } from '../projection/rowCells'
-import type { FilePage, ReadyLine } from './editionJob'
+import type { FilePage, ReadyLine } from './filePage'
 import { type EditionRow, layoutOf, personOf } from './fileText'
 import { foundOf } from './found'
 import { type SendableContact, sendableById } from './members'
@@ -57,8 +57,7 @@ export async function pageAsItCame(
 }
 
 /** Parked ones and those on a suppression list stand in the file, and are not sent by that. */
-const mayCount = ({ record, suppressedFor }: SendableContact): boolean =>
-  record.lane !== 'parked' && suppressedFor.length === 0
+const mayCount = ({ lane, suppressedFor }: SendableContact): boolean => lane !== 'parked' && suppressedFor.length === 0
 
 const NOBODY = {
   fullName: '',

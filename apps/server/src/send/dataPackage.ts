@@ -2,6 +2,7 @@ import { FILE_FORM, headingsOf, shapeOf } from '@upper-field/core/send'
 import { eq, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { batches } from '../db/schema'
+import { memberIs } from '../db/spans'
 import { findList } from '../lists/routes'
 import { findDestination } from './destinations'
 import { extrasOf } from './extras'
@@ -66,9 +67,10 @@ function numbered(headings: readonly string[]): readonly string[] {
 }
 
 /** The batches that those in the file came with. */
-async function sourcesOf(db: Db, { id }: EditionRow): Promise<readonly { title: string; path: string }[]> {
+async function sourcesOf(db: Db, { id, listId }: EditionRow): Promise<readonly { title: string; path: string }[]> {
   const { rows } = await db.execute<{ name: string; file: string }>(sql`
-    select distinct b.name, b.file_name as file from edition_members m join contacts c on c.id = m.contact_id
-    join batches b on b.id = c.batch_id where m.edition_id = ${id} order by 1`)
+    select distinct b.name, b.file_name as file from batches b where b.list_id = ${listId} and exists (
+      select 1 from edition_members m join contacts c on ${memberIs(sql`m`, sql`c.id`)}
+      where c.batch_id = b.id and m.edition_id = ${id}) order by 1`)
   return rows.map(({ name, file }) => ({ title: name, path: file }))
 }

@@ -6,13 +6,13 @@ import { audiences, deliveries } from '../db/schema'
 import { type JobHandler, JobProblem, type StepOutcome } from '../jobs/runner'
 import { type JobRow, saveJob } from '../jobs/store'
 import { withListLock } from '../lists/listLock'
-import { countContacts } from '../projection/cube'
 import type { Services } from '../services'
 import { tellWebhooks } from '../webhooks/tell'
 import { dropMembers, emptyBooks, holdMembers } from './audienceBooks'
 import { audienceOf, findDestination } from './destinations'
 import { type AudienceRow, type LineOut, nextLines } from './difference'
 import { GONE, type NetworkClient, NetworkRefused, openNetwork } from './networkClient'
+import { noteAudience, noteSent } from './noteSent'
 
 type DeliveryRow = typeof deliveries.$inferSelect
 
@@ -210,7 +210,7 @@ async function finish(going: Going): Promise<StepOutcome> {
   const at = { audience: audience.remoteId ?? '', upload: cursor.upload ?? '', account: audience.accountId }
   await network.finish(at, `${delivery.id} finish`)
   const now = new Date(services.now())
-  await withListLock(services, audience.listId, { work: 'send', jobId: job.id, counts: 'whole' }, async (tx) => {
+  await withListLock(services, audience.listId, { work: 'send', jobId: job.id }, async (tx) => {
     // Whoever was not part of a whole is no longer there.
     if (roundsAt(going).includes('whole')) {
       const { rowCount } = await tx.execute(
@@ -227,7 +227,7 @@ async function finish(going: Going): Promise<StepOutcome> {
       .set({ state: 'received', reason: null, toldAt: now, lookAt: now })
       .where(eq(audiences.id, audience.id))
     await tellDelivery(tx, audience, { deliveryId: delivery.id, state: 'received' })
-    await noteSent(tx, audience, delivery)
+    await noteDelivered(tx, audience, delivery)
     await saveJob(tx, job.id, { phase: 'done', result: await resultOf(tx, delivery.id) })
   })
   return { next: 'done' }
@@ -240,16 +240,10 @@ const tellDelivery = (
 ) => tellWebhooks(db, listId, 'delivery.state', [{ audienceId: id, ...told }])
 
 /** Who is in it counts as sent, and has it in their story. */
-async function noteSent(tx: Db, { id, listId }: AudienceRow, { editionId }: DeliveryRow): Promise<void> {
+async function noteDelivered(tx: Db, { id, listId }: AudienceRow, { editionId }: DeliveryRow): Promise<void> {
   if (editionId === null) return
-  await tx.execute(sql`
-    insert into edition_members (edition_id, contact_id)
-    select distinct ${editionId}::uuid, contact_id from audience_members where audience_id = ${id} and contact_id is not null
-    on conflict do nothing`)
-  await tx.execute(sql`
-    update contacts c set is_sent = true from edition_members m
-    where m.edition_id = ${editionId} and m.contact_id = c.id and not c.is_sent`)
-  await countContacts(tx, listId)
+  await noteAudience(tx, editionId, id)
+  await noteSent(tx, listId, editionId)
 }
 
 async function resultOf(tx: Db, deliveryId: string): Promise<Record<string, number>> {

@@ -1,42 +1,42 @@
 import {
+  type AudienceMember,
   type AudienceShape,
+  createPreparer,
   type FileLayout,
   type FilePerson,
   fileHead,
   filePart,
   headingsIn,
-  headingsOf,
-  prepareMember,
+  type SendField,
   USUAL_LAYOUT,
 } from '@upper-field/core/send'
 import { csvLine } from '@upper-field/core/table'
-import type { Db } from '../db/database'
 import type { editions } from '../db/schema'
 import { sha256Hex } from '../sha256'
-import { type Extras, extrasOf, NO_EXTRAS } from './extras'
+import type { Extras } from './extras'
 import type { SendableContact } from './members'
 
 export type EditionRow = typeof editions.$inferSelect
 
-/** Only files for people hold the columns that became no field. */
-export const extrasFor = (db: Db, edition: EditionRow, page: readonly SendableContact[]): Promise<Extras> =>
-  edition.form === 'people' ? extrasOf(db, edition.listId, page) : Promise.resolve(NO_EXTRAS)
-
 export const layoutOf = ({ layout }: EditionRow): FileLayout => layout ?? USUAL_LAYOUT
 
-export const headOf = (edition: EditionRow, shape: AudienceShape | null, extras: readonly string[]): string =>
-  shape === null ? fileHead(layoutOf(edition), headingsIn(layoutOf(edition), extras)) : csvLine(headingsOf(shape))
+export const headFor = (edition: EditionRow, extras: readonly string[]): string =>
+  fileHead(layoutOf(edition), headingsIn(layoutOf(edition), extras))
 
-/** One contact as a part of the file; null where its destination cannot take it. */
-export function textFor(
+/** How contacts become parts of a file for people: with their extra columns, and what is known beside them. */
+export const partOf = (
   edition: EditionRow,
-  shape: AudienceShape | null,
   member: SendableContact,
   { extras, besides }: { readonly extras: Extras; readonly besides: Besides | undefined },
-): string | null {
-  if (shape === null) return filePart(layoutOf(edition), personOf(member, besides), extrasIn(extras, member.id))
-  const prepared = prepareMember(member, shape, { hash: edition.form === 'hashed' ? sha256Hex : null })
-  return prepared.status === 'ready' ? csvLine(prepared.cells) : null
+): string => filePart(layoutOf(edition), personOf(member, besides), extrasIn(extras, member.id))
+
+/** How contacts become lines of an audience; null for whom its destination cannot take. */
+export function lineWriter(edition: EditionRow, shape: AudienceShape): (member: AudienceMember) => string | null {
+  const prepare = createPreparer(shape, { hash: edition.form === 'hashed' ? sha256Hex : null })
+  return (member) => {
+    const prepared = prepare(member)
+    return prepared.status === 'ready' ? csvLine(prepared.cells) : null
+  }
 }
 
 const extrasIn = ({ headings, of }: Extras, contactId: number): ReadonlyMap<string, string> => {
@@ -55,39 +55,38 @@ const NOTHING: Besides = { foundNumber: '', foundEmail: '', sameAsRow: '' }
 
 /** A contact as it stands in a file that people open. */
 export function personOf(
-  { record, knownNumbers, emails, suppressedFor }: SendableContact,
+  { values, country, lane, rawNumber, knownNumbers, emails, suppressedFor, told }: SendableContact,
   besides: Besides = NOTHING,
 ): FilePerson {
-  const text = (column: string) => String(record[column] ?? '')
-  const more = record.more as Readonly<Record<string, string>>
+  const text = (field: SendField) => values[field]?.[0] ?? ''
   return {
-    fullName: text('full_name'),
-    givenName: text('given_name'),
-    familyName: text('family_name'),
+    fullName: text('full-name'),
+    givenName: text('given-name'),
+    familyName: text('family-name'),
     company: text('company'),
     title: text('title'),
     numbers: knownNumbers,
     emails,
     street: text('street'),
-    postalCode: text('postal_code'),
+    postalCode: text('postal-code'),
     city: text('city'),
     region: text('region'),
-    country: text('country'),
-    site: text('told_domain'),
-    profile: text('profile'),
-    birthDate: text('birth_date'),
-    gender: more['@gender'] ?? '',
-    industry: more['@industry'] || text('told_industry'),
-    companyPage: more['@page'] || text('told_page'),
-    value: more['@value'] ?? '',
-    deviceId: more['@device'] ?? '',
-    lane: text('lane'),
+    country,
+    site: text('site'),
+    profile: told.profile ?? '',
+    birthDate: text('birth-date'),
+    gender: text('gender'),
+    industry: text('industry'),
+    companyPage: text('company-page'),
+    value: text('value'),
+    deviceId: text('device-id'),
+    lane,
     notFor: suppressedFor,
-    lineType: text('line_type'),
-    lineStatus: text('line_status'),
-    asItStood: text('raw_number'),
-    verdict: text('verdict'),
-    emailState: text('email_state'),
+    lineType: told.line_type ?? '',
+    lineStatus: told.line_status ?? '',
+    asItStood: rawNumber,
+    verdict: told.verdict ?? '',
+    emailState: told.email_state ?? '',
     ...besides,
   }
 }

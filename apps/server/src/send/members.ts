@@ -1,34 +1,35 @@
 import { suppressibleKeys } from '@upper-field/core/pair'
-import type { AudienceMember } from '@upper-field/core/send'
+import { type AudienceMember, type AudienceShape, SEND_FIELDS, type SendField } from '@upper-field/core/send'
 import { isClosed, type Scope, scopesOfKeys } from '@upper-field/core/split'
-import { sql } from 'drizzle-orm'
+import { type SQL, sql } from 'drizzle-orm'
 import { chosenContacts } from '../contacts/page'
 import { readFilter } from '../contacts/readFilter'
 import type { Db } from '../db/database'
-import { groupBy } from '../db/groupBy'
+import { readRows, type TextRow } from '../db/readRows'
 import { usesOfLanes } from '../split/decideLanes'
 import { suppressionScopes } from '../suppression/matches'
+import { type KnownEmail, type KnownNumber, knownEmails, knownNumbers } from './knownValues'
 
-/** What of a contact's line in the table is read for a file: see `HELD`. */
-type SentRecord = Readonly<Record<string, unknown>> & {
-  readonly id: string
-  readonly country: string
-  readonly raw_number: string
-}
-
-/** A contact with everything that a file may hold of it. */
+/** A contact with what a file may hold of it. */
 export interface SendableContact extends AudienceMember {
   readonly id: number
-  readonly record: SentRecord
+  readonly batchId: string
+  readonly lane: string
+  /** Kind of its best address; `none` where it has none. */
+  readonly emailKind: string
+  /** Its cell as it stood. */
+  readonly rawNumber: string
   readonly emails: readonly string[]
   readonly numbers: readonly string[]
   /** Numbers as people are given them: none of those whom they may neither text nor call. */
   readonly knownNumbers: readonly string[]
   /** What suppression lists keep them out of. */
   readonly suppressedFor: readonly Scope[]
+  /** Columns that were asked for, by their names. */
+  readonly told: Readonly<Record<string, string>>
 }
 
-export const SEND_PAGE = 5000
+export const SEND_PAGE = 10_000
 
 export interface MembersPage {
   readonly members: readonly SendableContact[]
@@ -39,11 +40,31 @@ export interface MembersPage {
   readonly last: number | null
 }
 
+/** What is read of contacts besides their numbers, addresses and country: reading everything takes several times as long. */
+export interface Wanted {
+  readonly fields: readonly SendField[]
+  /** Columns of the table of contacts; names of ours. */
+  readonly columns: readonly string[]
+}
+
+/** Everything a file that people open can hold. */
+export const FOR_PEOPLE: Wanted = {
+  fields: SEND_FIELDS,
+  columns: ['profile', 'line_type', 'line_status', 'verdict', 'email_state'],
+}
+
+/** What the columns of an audience hold. */
+export const wantedBy = ({ columns }: AudienceShape, more: readonly SendField[] = []): Wanted => ({
+  fields: [...new Set([...columns.map(({ field }) => field), ...more])],
+  columns: [],
+})
+
 /** What a file is made of, and whether people work with it or a network does. */
 export interface WhatIsSent {
   readonly listId: string
   readonly filter: string
   readonly isForPeople: boolean
+  readonly wanted: Wanted
 }
 
 /**
@@ -52,144 +73,135 @@ export interface WhatIsSent {
  */
 export async function pageOfMembers(
   db: Db,
-  { listId, filter, isForPeople }: WhatIsSent,
+  { listId, filter, isForPeople, wanted }: WhatIsSent,
   after: number,
 ): Promise<MembersPage> {
-  const { rows } = await db.execute<SentRecord>(sql`
-    ${CONTACTS_TOLD} where ${chosenContacts(listId, readFilter(filter))} and lane <> 'parked' and id > ${after}
-    order by id limit ${SEND_PAGE}`)
-  const uses = await usesOfLanes(db, listId)
-  const all = await sendableOf(db, rows)
-  const isOut = ({ record, suppressedFor }: SendableContact) =>
-    isClosed(suppressedFor, isForPeople ? (uses.get(String(record.lane)) ?? 'ads') : 'ads')
+  const all = await readSendable(
+    db,
+    wanted,
+    sql`${chosenContacts(listId, readFilter(filter))} and lane <> 'parked' and id > ${after} order by id limit ${SEND_PAGE}`,
+  )
+  const uses = isForPeople ? await usesOfLanes(db, listId) : null
+  const isOut = ({ lane, suppressedFor }: SendableContact) =>
+    isClosed(suppressedFor, uses ? (uses.get(lane) ?? 'ads') : 'ads')
   const closed = all.filter(isOut)
-  const last = rows.at(-1)
   return {
     members: closed.length === 0 ? all : all.filter((one) => !isOut(one)),
     closed,
     suppressed: closed.length,
-    last: last ? Number(last.id) : null,
+    last: all.at(-1)?.id ?? null,
   }
 }
-
-/** Columns of a contact that a file, or what is asked of one, can hold: the others take half the time of reading it. */
-const HELD = sql.raw(
-  'id, batch_id, full_name, given_name, family_name, company, title, city, region, postal_code, street, birth_date, country, profile, number, raw_number, email, email_kind, email_state, line_type, line_status, verdict, lane, more'
-    .split(', ')
-    .map((column) => `contacts.${column}`)
-    .join(', '),
-)
-
-/** Contacts with what providers told of their companies. */
-const CONTACTS_TOLD = sql`
-  select ${HELD}, contacts.domain, coalesce(nullif(contacts.domain, ''), told.of_domain, '') as told_domain,
-    coalesce(told.of_page, '') as told_page, coalesce(told.of_industry, '') as told_industry
-  from contacts left join (
-    select contact_id as told_of, domain as of_domain, page as of_page, industry as of_industry from company_facts
-  ) told on told_of = contacts.id`
 
 /** The same of contacts that are known, whatever lane they are in: for files that leave nobody out. */
 export async function sendableById(db: Db, ids: readonly number[]): Promise<Map<number, SendableContact>> {
-  const { rows } = await db.execute<SentRecord>(sql`${CONTACTS_TOLD} where id = any(${sql.param([...ids])}::bigint[])`)
-  return new Map((await sendableOf(db, rows)).map((one) => [one.id, one]))
+  const found = await readSendable(db, FOR_PEOPLE, sql`id = any(${sql.param([...ids])}::bigint[]) order by id`)
+  return new Map(found.map((one) => [one.id, one]))
 }
 
-async function sendableOf(db: Db, rows: readonly SentRecord[]): Promise<readonly SendableContact[]> {
-  const ids = rows.map(({ id }) => id)
-  const [numbers, emails] = await Promise.all([readNumbers(db, ids), readEmails(db, ids)])
-  // Asked again at every export: an entry may have come since the contact was placed.
-  const keysOf = (record: SentRecord) =>
+/** What every file looks at of a contact. */
+const HEAD = ['id', 'batch_id', 'country', 'lane', 'email_kind', 'raw_number', 'domain'] as const
+const DOMAIN = HEAD.indexOf('domain')
+
+/** What stands in one field alone, as an expression on contacts and what providers told of their companies. */
+const SINGLE: Readonly<Partial<Record<SendField, string>>> = {
+  'given-name': 'given_name',
+  'family-name': 'family_name',
+  'full-name': 'full_name',
+  title: 'title',
+  company: 'company',
+  site: "coalesce(nullif(domain, ''), of_domain, '')",
+  'company-page': "coalesce(nullif(more->>'@page', ''), of_page, '')",
+  industry: "coalesce(nullif(more->>'@industry', ''), of_industry, '')",
+  street: 'street',
+  'postal-code': 'postal_code',
+  city: 'city',
+  region: 'region',
+  'birth-date': 'birth_date',
+  gender: "coalesce(more->>'@gender', '')",
+  'device-id': "coalesce(more->>'@device', '')",
+  value: "coalesce(more->>'@value', '')",
+}
+
+const TOLD_OF_COMPANIES = sql`
+  left join (
+    select contact_id as told_of, domain as of_domain, page as of_page, industry as of_industry from company_facts
+  ) told on told_of = contacts.id`
+
+const isTold = (field: SendField): boolean => SINGLE[field]?.includes('of_') ?? false
+
+/**
+ * What suppression lists say is asked again at every export: an entry may have come since the contact was placed.
+ * @param which of `contacts`, as a condition that ends in an order by id
+ */
+async function readSendable(db: Db, { fields, columns }: Wanted, which: SQL): Promise<readonly SendableContact[]> {
+  const single = fields.filter((field) => SINGLE[field] !== undefined)
+  const read = [...HEAD.map((column) => `contacts.${column}`), ...single.map((field) => SINGLE[field]), ...columns]
+  const rows = await readRows(
+    db,
+    sql`select ${sql.raw(read.join(', '))} from contacts ${single.some(isTold) ? TOLD_OF_COMPANIES : sql``} where ${which}`,
+  )
+  const ids = rows.map(([id]) => Number(id))
+  const [numbersOf, emailsOf] = await Promise.all([knownNumbers(db, ids), knownEmails(db, ids)])
+  const reach = ids.map((id) => ({ numbers: numbersOf(id), emails: emailsOf(id) }))
+  const keysOf = (at: number) =>
     suppressibleKeys({
-      e164s: (numbers.get(record.id) ?? []).map(({ e164 }) => e164),
-      addresses: (emails.get(record.id) ?? []).map(({ address }) => address),
-      domain: String(record.domain ?? ''),
+      e164s: e164sOf(reach[at]?.numbers ?? []),
+      addresses: addressesOf(reach[at]?.emails ?? []),
+      domain: rows[at]?.[DOMAIN] ?? '',
     })
-  const scopesOf = await suppressionScopes(db, () => rows.flatMap(keysOf))
-  return rows.map((record) => {
-    const suppressedFor = scopesOf ? scopesOfKeys(keysOf(record), scopesOf) : []
-    const mine = numbers.get(record.id) ?? []
-    const addresses = emails.get(record.id) ?? []
-    return {
-      ...memberOf(record, mine, addresses),
-      id: Number(record.id),
-      record,
-      emails: addresses.map(({ address }) => address),
-      numbers: mine.map(({ e164 }) => e164),
-      knownNumbers: mayBeRung(record, suppressedFor) ? mine.map(({ e164 }) => e164) : [],
-      suppressedFor,
-    }
+  const scopesOf = await suppressionScopes(db, () => ids.flatMap((_, at) => keysOf(at)))
+  return rows.map((row, at) => {
+    const { numbers, emails } = reach[at] ?? NO_REACH
+    const suppressedFor = scopesOf ? scopesOfKeys(keysOf(at), scopesOf) : NO_SCOPES
+    return contactOf(row, { numbers, emails, suppressedFor, single, columns })
   })
 }
 
-/** Whoever is there for ads alone, and suppressed for calls or texts, is not to be rung by mistake. */
-const mayBeRung = ({ lane }: SentRecord, suppressedFor: readonly Scope[]): boolean =>
-  lane === 'text' || lane === 'call' || !(isClosed(suppressedFor, 'calls') || isClosed(suppressedFor, 'texts'))
-
-interface KnownNumber {
-  readonly e164: string
-  readonly country: string | null
-  readonly isMobile: boolean
-}
-interface KnownEmail {
-  readonly address: string
-  readonly isPersonal: boolean
+interface Beside {
+  readonly numbers: readonly KnownNumber[]
+  readonly emails: readonly KnownEmail[]
+  readonly suppressedFor: readonly Scope[]
+  readonly single: readonly SendField[]
+  readonly columns: readonly string[]
 }
 
-/**
- * A contact's values by the field they are sent as. What networks match best comes first, since some take one alone: a
- * mobile before other numbers, a personal address before one at work.
- */
-function memberOf(record: SentRecord, numbers: readonly KnownNumber[], emails: readonly KnownEmail[]): AudienceMember {
-  const text = (column: string): readonly string[] => [String(record[column] ?? '')]
-  const more = record.more as Readonly<Record<string, string>>
+function contactOf(row: TextRow, { numbers, emails, suppressedFor, single, columns }: Beside): SendableContact {
+  const [id, batchId, country, lane, emailKind, rawNumber] = row
+  const e164s = e164sOf(numbers)
+  // What networks match best comes first, since some take one alone.
+  const values: Partial<Record<SendField, readonly string[]>> = {
+    email: addressesOf(firstThose(emails, ({ isPersonal }) => isPersonal)),
+    number: numbers.length < 2 ? e164s : e164sOf(firstThose(numbers, ({ isMobile }) => isMobile)),
+  }
+  for (let at = 0; at < single.length; at++) values[single[at] as SendField] = [row[HEAD.length + at] ?? '']
   return {
-    country: record.country,
-    numberCountry: numbers.find(({ country }) => country)?.country ?? null,
-    values: {
-      email: emails.toSorted((a, b) => Number(b.isPersonal) - Number(a.isPersonal)).map(({ address }) => address),
-      number: numbers.toSorted((a, b) => Number(b.isMobile) - Number(a.isMobile)).map(({ e164 }) => e164),
-      'given-name': text('given_name'),
-      'family-name': text('family_name'),
-      'full-name': text('full_name'),
-      title: text('title'),
-      company: text('company'),
-      site: text('told_domain'),
-      'company-page': [more['@page'] || String(record.told_page ?? '')],
-      industry: [more['@industry'] || String(record.told_industry ?? '')],
-      gender: [more['@gender'] ?? ''],
-      'device-id': [more['@device'] ?? ''],
-      value: [more['@value'] ?? ''],
-      street: text('street'),
-      'postal-code': text('postal_code'),
-      city: text('city'),
-      region: text('region'),
-      'birth-date': text('birth_date'),
-    },
+    id: Number(id),
+    batchId: batchId ?? '',
+    country: country ?? '',
+    lane: lane ?? '',
+    emailKind: emailKind ?? '',
+    rawNumber: rawNumber ?? '',
+    numberCountry: numbers.find((one) => one.country !== null)?.country ?? null,
+    values,
+    numbers: e164s,
+    emails: addressesOf(emails),
+    knownNumbers: mayBeRung(lane ?? '', suppressedFor) ? e164s : NOTHING,
+    suppressedFor,
+    told: Object.fromEntries(columns.map((column, at) => [column, row[HEAD.length + single.length + at] ?? ''])),
   }
 }
 
-async function readNumbers(db: Db, ids: readonly string[]): Promise<Map<string, KnownNumber[]>> {
-  const { rows } = await db.execute<{
-    contact_id: string
-    e164: string
-    country: string | null
-    is_mobile: boolean
-  }>(sql`
-    select n.contact_id, n.e164, n.country, coalesce(f.line_type, n.line_type) in ('mobile', 'fixed-or-mobile') as is_mobile
-    from contact_numbers n left join numbers f on f.e164 = n.e164
-    where n.contact_id = any(${sql.param(ids)}::bigint[]) and n.is_valid and coalesce(f.status, '') <> 'out-of-service'
-    order by n.contact_id, n.position`)
-  return asKnown(rows, ({ e164, country, is_mobile: isMobile }) => ({ e164, country, isMobile }))
-}
+const NO_SCOPES: readonly Scope[] = []
+const NO_REACH = { numbers: [], emails: [] } as const
+const NOTHING: readonly string[] = []
+const e164sOf = (numbers: readonly KnownNumber[]): readonly string[] => numbers.map(({ e164 }) => e164)
+const addressesOf = (emails: readonly KnownEmail[]): readonly string[] => emails.map(({ address }) => address)
 
-async function readEmails(db: Db, ids: readonly string[]): Promise<Map<string, KnownEmail[]>> {
-  const { rows } = await db.execute<{ contact_id: string; address: string; kind: string }>(
-    sql`select contact_id, address, kind from contact_emails where contact_id = any(${sql.param(ids)}::bigint[]) order by contact_id, position`,
-  )
-  return asKnown(rows, ({ address, kind }) => ({ address, isPersonal: kind === 'personal' }))
-}
+/** Those of a kind before all others, each in the order they had. */
+const firstThose = <T>(all: readonly T[], isFirst: (one: T) => boolean): readonly T[] =>
+  all.length < 2 ? all : [...all.filter(isFirst), ...all.filter((one) => !isFirst(one))]
 
-const asKnown = <R extends { readonly contact_id: string }, T>(
-  rows: readonly R[],
-  of: (row: R) => T,
-): Map<string, T[]> => new Map([...groupBy(rows, (row) => row.contact_id)].map(([id, found]) => [id, found.map(of)]))
+/** Whoever is there for ads alone, and suppressed for calls or texts, is not to be rung by mistake. */
+const mayBeRung = (lane: string, suppressedFor: readonly Scope[]): boolean =>
+  lane === 'text' || lane === 'call' || !(isClosed(suppressedFor, 'calls') || isClosed(suppressedFor, 'texts'))

@@ -1,13 +1,13 @@
 import type { Preflight } from '@upper-field/contract'
 import {
   type AudienceShape,
+  createPreparer,
   type Destination,
   type PreparedMember,
-  prepareMember,
   type SendField,
 } from '@upper-field/core/send'
 import type { Db } from '../db/database'
-import { pageOfMembers, type SendableContact } from './members'
+import { pageOfMembers, type SendableContact, wantedBy } from './members'
 
 export interface PreflightInput {
   readonly listId: string
@@ -19,10 +19,12 @@ export interface PreflightInput {
 /** What a destination would refuse, and what is mended on the way, counted over the chosen contacts. */
 export async function runPreflight(db: Db, { listId, filter, destination, shape }: PreflightInput): Promise<Preflight> {
   const tally = createTally(shape)
+  const prepare = createPreparer(shape, { hash: null })
+  const what = { listId, filter, isForPeople: false, wanted: wantedBy(shape) }
   for (let after: number | null = 0; after !== null; ) {
-    const page = await pageOfMembers(db, { listId, filter, isForPeople: false }, after)
+    const page = await pageOfMembers(db, what, after)
     tally.suppressed += page.suppressed
-    for (const member of page.members) count(tally, member, shape)
+    for (const member of page.members) count(tally, member, prepare(member))
     after = page.last
   }
   const { size, name, id } = destination
@@ -76,9 +78,8 @@ const createTally = ({ takes, rules, columns }: AudienceShape): Tally => ({
   byCount: [0, 0, 0],
 })
 
-function count(tally: Tally, member: SendableContact, shape: AudienceShape): void {
+function count(tally: Tally, member: SendableContact, prepared: PreparedMember): void {
   tally.chosen++
-  const prepared = prepareMember(member, shape, { hash: null })
   if (prepared.status === 'ready' && tally.companies) {
     const key = prepared.cells.join('\n')
     if (tally.companies.has(key)) return
@@ -90,8 +91,8 @@ function count(tally: Tally, member: SendableContact, shape: AudienceShape): voi
   for (const [at, field] of tally.someOf.entries()) if ((known[at] ?? 0) > 0) add(tally.identifiers, field)
   const together = known.reduce((sum, n) => sum + n, 0)
   tally.byCount[together > 2 ? 2 : together > 1 ? 1 : 0]++
-  if (member.record.email_kind === 'work') tally.workAddresses++
-  else if (member.record.email_kind === 'personal') tally.personalAddresses++
+  if (member.emailKind === 'work') tally.workAddresses++
+  else if (member.emailKind === 'personal') tally.personalAddresses++
 }
 
 /** What is found of one contact, in codes: ready or why not, and what is mended or left blank. */
@@ -118,13 +119,15 @@ export async function contactsOfFinding(
   { finding, after, limit }: { readonly finding: string; readonly after: number; readonly limit: number },
 ): Promise<{ readonly contacts: readonly SendableContact[]; readonly next: number | null }> {
   const contacts: SendableContact[] = []
+  const prepare = createPreparer(shape, { hash: null })
+  const what = { listId, filter, isForPeople: false, wanted: wantedBy(shape) }
   let at: number | null = after
   for (let pages = 0; at !== null && pages < MOST_PAGES && contacts.length < limit; pages++) {
-    const page = await pageOfMembers(db, { listId, filter, isForPeople: false }, at)
+    const page = await pageOfMembers(db, what, at)
     const these: readonly SendableContact[] =
       finding === 'suppressed'
         ? page.closed
-        : page.members.filter((one) => findingsOf(one, prepareMember(one, shape, { hash: null })).includes(finding))
+        : page.members.filter((one) => findingsOf(one, prepare(one)).includes(finding))
     for (const one of these) {
       contacts.push(one)
       if (contacts.length === limit) return { contacts, next: one.id }
@@ -135,8 +138,8 @@ export async function contactsOfFinding(
 }
 
 /** The best number stood in its row without the code of its country, and has one now. */
-const hadNoCode = ({ numbers, record }: SendableContact): boolean =>
-  numbers.length > 0 && record.raw_number !== '' && !/^\W*(?:\+|00)/.test(record.raw_number)
+const hadNoCode = ({ numbers, rawNumber }: SendableContact): boolean =>
+  numbers.length > 0 && rawNumber !== '' && !/^\W*(?:\+|00)/.test(rawNumber)
 
 /** Findings of a kind, each with what it is about. */
 const findingsAbout = ({ findings }: Tally, kind: string): readonly (readonly [string, number])[] =>

@@ -2,10 +2,11 @@ import { createHash } from 'node:crypto'
 import {
   type AudienceMember,
   type AudienceShape,
+  createPreparer,
   headingsOf,
+  IDENTIFYING_FIELDS,
   identifiersOf,
   kindsTaken,
-  prepareMember,
 } from '@upper-field/core/send'
 import { csvLine } from '@upper-field/core/table'
 import { eq, sql } from 'drizzle-orm'
@@ -16,11 +17,12 @@ import { type JobHandler, JobProblem, type StepOutcome } from '../jobs/runner'
 import { type JobRow, saveJob } from '../jobs/store'
 import type { Services } from '../services'
 import { sha256Hex } from '../sha256'
-import { findEdition, shapeFor } from './editionJob'
+import { findEdition } from './editionJob'
 import { pageOfEntries } from './entryMembers'
+import { shapeOfEdition } from './filePage'
 import type { EditionRow } from './fileText'
 import { type Kinds, kindsKnownOf } from './kindsKnown'
-import { pageOfMembers } from './members'
+import { pageOfMembers, wantedBy } from './members'
 import { createMixCounter } from './mixes'
 
 /** Where the next page begins: behind a contact, or behind an entry of a suppression list. */
@@ -43,10 +45,9 @@ export const prepareJob: JobHandler = {
   async step(services, job): Promise<StepOutcome> {
     const edition = await findEdition(services.db, job)
     const audience = await audienceOfEdition(services.db, edition)
-    const shape = await shapeFor(services.db, edition)
-    if (!shape) throw new JobProblem('destination-gone')
+    const shape = await shapeOfEdition(services.db, edition)
     const after = (job.cursor.after ?? null) as After | null
-    const page = await pageAfter(services.db, edition, audience.suppressionListId, after)
+    const page = await pageAfter(services.db, edition, shape, { suppressionListId: audience.suppressionListId, after })
     if (page.last === null) return seal(services, job, edition, shape)
     await takePage(services, job, edition, shape, page)
     return { next: 'step' }
@@ -67,8 +68,8 @@ async function audienceOfEdition(db: Db, { audienceId }: EditionRow): Promise<ty
 async function pageAfter(
   db: Db,
   { listId, filter }: EditionRow,
-  suppressionListId: string | null,
-  after: After | null,
+  shape: AudienceShape,
+  { suppressionListId, after }: { readonly suppressionListId: string | null; readonly after: After | null },
 ): Promise<Page> {
   if (suppressionListId !== null) {
     const page = await pageOfEntries(db, suppressionListId, after && 'entry' in after ? after.entry : '')
@@ -77,13 +78,13 @@ async function pageAfter(
   }
   const page = await pageOfMembers(
     db,
-    { listId, filter, isForPeople: false },
+    { listId, filter, isForPeople: false, wanted: wantedBy(shape, IDENTIFYING_FIELDS) },
     after && 'contact' in after ? after.contact : 0,
   )
   return {
     candidates: page.members.map((member) => ({
       contactId: member.id,
-      batchId: String(member.record.batch_id ?? ''),
+      batchId: member.batchId,
       member,
     })),
     suppressed: page.suppressed,
@@ -153,8 +154,9 @@ function preparedLines(
   hash: ((text: string) => string) | null,
 ): ReadonlyMap<string, Line> {
   const lines = new Map<string, Line>()
+  const prepare = createPreparer(shape, { hash })
   for (const candidate of candidates) {
-    const prepared = prepareMember(candidate.member, shape, { hash })
+    const prepared = prepare(candidate.member)
     if (prepared.status !== 'ready') continue
     const key = sha256Hex(prepared.cells.join('\n'))
     if (!lines.has(key)) lines.set(key, { candidate, cells: prepared.cells })

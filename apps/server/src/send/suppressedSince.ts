@@ -1,6 +1,7 @@
 import type { Scope } from '@upper-field/core/split'
 import { sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
+import { memberIs } from '../db/spans'
 import { idsOfHolders, keysSince } from '../suppression/entryHolders'
 
 /** Which entries keep a file back: a file for people may be used to text, call and write, an audience for ads alone. */
@@ -23,13 +24,14 @@ export interface MadeAt {
 export async function suppressedSince(db: Db, { id, createdAt, form, audienceId }: MadeAt): Promise<readonly number[]> {
   const keys = await keysSince(db, createdAt, SCOPES_OF[form === 'people' ? 'people' : 'audience'])
   if (keys.length === 0) return []
-  const members =
+  const isIn =
     audienceId === null
-      ? sql`select contact_id from edition_members where edition_id = ${id}`
-      : sql`select contact_id from edition_lines where edition_id = ${id}`
+      ? sql`exists (select 1 from edition_members m where m.edition_id = ${id} and ${memberIs(sql`m`, sql`s.id`)})`
+      : sql`s.id in (select contact_id from edition_lines where edition_id = ${id})`
   const { rows } = await db.execute<{ id: string }>(sql`
     with hit as (${idsOfHolders(keys)})
-    select distinct contact_id as id from (${members}) m where m.contact_id in (
-      select coalesce(c.joined_into, c.id) from contacts c join hit on hit.id = c.id union select id from hit)`)
+    select s.id from (
+      select coalesce(c.joined_into, c.id) as id from contacts c join hit on hit.id = c.id union select id from hit) s
+    where ${isIn}`)
   return rows.map((row) => Number(row.id))
 }

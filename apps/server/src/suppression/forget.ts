@@ -4,6 +4,7 @@ import { sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import type { Db } from '../db/database'
 import { suppressionLists } from '../db/schema'
+import { memberIs, withoutId } from '../db/spans'
 import { notFound, Problem } from '../http/problem'
 import { joinAgain } from '../pair/joinAgain'
 import { sharersOf } from '../pair/sharers'
@@ -125,7 +126,8 @@ async function describe(tx: Db, { ids, keys, heldByOthers }: ReturnType<typeof f
     select l.id, l.name from lists l where exists (
       select 1 from contacts c where c.list_id = l.id and c.id = any(${sql.param(ids)}::bigint[])) order by l.id`)
   const { rows: editions } = await tx.execute<{ id: string }>(
-    sql`select distinct edition_id as id from edition_members where contact_id = any(${sql.param(ids)}::bigint[])`,
+    sql`
+    select distinct m.edition_id as id from unnest(${sql.param(ids)}::bigint[]) c join edition_members m on ${memberIs(sql`m`, sql`c`)}`,
   )
   return {
     ids,
@@ -182,7 +184,10 @@ async function eraseFacts(tx: Db, { ids, keys, editionIds }: Person): Promise<vo
   const editions = sql`any(${sql.param(editionIds)}::uuid[])`
   await tx.execute(sql`delete from edition_pieces where edition_id = ${editions}`)
   await tx.execute(sql`update editions set state = 'withdrawn' where id = ${editions}`)
-  await tx.execute(sql`delete from edition_members where contact_id = ${these}`)
+  for (const id of ids)
+    await tx.execute(
+      sql`update edition_members m set bits = ${withoutId(sql`m.bits`, sql`${id}::bigint`)} where ${memberIs(sql`m`, sql`${id}::bigint`)}`,
+    )
   await leaveAudiences(tx, ids)
   // Rows that were held back, where they hold an address or a number of the person.
   for (const key of keys)

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals'
 import {
   forecastMatch,
+  IDENTIFYING_FIELDS,
   type IdentifierKind,
   identifiersOf,
   kindsTaken,
@@ -13,7 +14,7 @@ import type { StandIns } from '@upper-field/standins'
 import { createRandom, createWorld, DEMO_WORLD, type Random } from '@upper-field/standins/world'
 import { bringIn, untilEnded } from '../../../../scripts/bringIn'
 import { kindsKnownOf } from '../../src/send/kindsKnown'
-import { pageOfMembers } from '../../src/send/members'
+import { pageOfMembers, wantedBy } from '../../src/send/members'
 import { connectNetworks, newList, startTestServer, type TestServer } from './harness'
 
 const FILES = ['fair-badges.xlsx', 'hospitality-directory.csv', 'profile-export.csv', 'quotation-requests.csv']
@@ -75,7 +76,11 @@ async function membersAt(network: (typeof NETWORKS)[number]): Promise<readonly M
   const shape = destination && shapeOf(destination, 'people')
   if (!shape) throw new Error(`${network} takes no people`)
   const taken = kindsTaken(shape)
-  const page = await pageOfMembers(services.db, { listId, filter: '', isForPeople: false }, 0)
+  const page = await pageOfMembers(
+    services.db,
+    { listId, filter: '', isForPeople: false, wanted: wantedBy(shape, IDENTIFYING_FIELDS) },
+    0,
+  )
   const known = await kindsKnownOf(
     services.db,
     page.members.map((one) => one.id),
@@ -87,7 +92,7 @@ async function membersAt(network: (typeof NETWORKS)[number]): Promise<readonly M
       {
         contactId: member.id,
         country: member.country,
-        batchId: String(member.record.batch_id),
+        batchId: member.batchId,
         kinds: identifiersOf(member, known.of(member.id), taken),
         account: standIns.network(network).accountOfLine(line) ?? null,
       },

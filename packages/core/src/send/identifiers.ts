@@ -27,6 +27,13 @@ const KINDS_OF: Readonly<Partial<Record<SendField, readonly IdentifierKind[]>>> 
   company: ['company-name'],
 }
 
+/** Fields that tell by which kinds a member may be matched: see `identifiersOf`. */
+export const IDENTIFYING_FIELDS: readonly SendField[] = [
+  ...(Object.keys(KINDS_OF) as SendField[]),
+  'postal-code',
+  'country',
+]
+
 /** By which kinds of identifiers a member may be matched there. */
 export function identifiersOf(
   { values, country }: AudienceMember,

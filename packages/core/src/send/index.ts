@@ -46,7 +46,7 @@ export {
   type MatchHistory,
   mixKey,
 } from './forecast'
-export { identifiersOf, type KindsKnown, kindsTaken } from './identifiers'
+export { IDENTIFYING_FIELDS, identifiersOf, type KindsKnown, kindsTaken } from './identifiers'
 export {
   AUDIENCE_STATES,
   type AudienceState,
@@ -72,6 +72,7 @@ export { type NormalContext, normalForm } from './normalForms'
 export { NORMAL_STEPS, whyNoStep } from './normalSteps'
 export {
   type AudienceMember,
+  createPreparer,
   type LeftOut,
   type Mend,
   type PreparedMember,

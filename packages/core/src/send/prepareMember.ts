@@ -1,5 +1,6 @@
+import { remember } from '../remember'
 import { harmlessCell } from '../table'
-import type { AudienceShape, DestinationColumn, SendField } from './destination'
+import type { AudienceShape, SendField } from './destination'
 import { normalForm } from './normalForms'
 
 /** What is sent of one person or company, before it is brought into the destination's form: values of each field. */
@@ -34,29 +35,93 @@ export interface PrepareOptions {
  * Brings one person or company into a destination's form. Blank values stay blank: they are never hashed, and no
  * country code is put before an empty number.
  */
-export function prepareMember(member: AudienceMember, shape: AudienceShape, { hash }: PrepareOptions): PreparedMember {
-  const mends: Mend[] = []
-  const country = countryOf(member, mends)
-  const normal = normalValues({ ...member, country }, shape, mends)
-  const blank = blankGroups(shape, normal, mends)
-  const has = (field: SendField) => !blank.has(field) && (normal.get(field)?.some((all) => all.length > 0) ?? false)
-  const { everyRow, someOf } = shape.rules
-  if (!someOf.some(has)) return { status: 'left-out', reason: { why: 'nothing-to-match' }, mends }
-  const missing = everyRow.find((field) => !has(field))
-  if (missing) return { status: 'left-out', reason: { why: 'missing', field: missing }, mends }
-  const seen = new Map<SendField, number>()
-  const cells = shape.columns.flatMap((column) => {
-    const at = seen.get(column.field) ?? 0
-    seen.set(column.field, at + 1)
-    const values = blank.has(column.field) ? [] : (normal.get(column.field)?.[at] ?? [])
-    return Array.from({ length: column.repeats }, (_, i) => cellOf(values[i] ?? '', column, hash))
-  })
-  return { status: 'ready', cells, mends }
+export const prepareMember = (member: AudienceMember, shape: AudienceShape, options: PrepareOptions): PreparedMember =>
+  createPreparer(shape, options)(member)
+
+/** The same for many: what a shape asks for is worked out once, and what stands in many rows is brought into form once. */
+export function createPreparer(
+  shape: AudienceShape,
+  { hash }: PrepareOptions,
+): (member: AudienceMember) => PreparedMember {
+  const columns = columnsOf(shape, hash)
+  const { everyRow, someOf, together } = shape.rules
+  const atOf = (field: SendField) => columns.flatMap((column, at) => (column.field === field ? at : []))
+  const every = everyRow.map((field) => ({ field, at: atOf(field) }))
+  const some = someOf.map(atOf)
+  const groups = together.map((group) => ({
+    group,
+    at: group.map(atOf),
+    loses: group.filter((field) => !everyRow.includes(field)).flatMap(atOf),
+  }))
+  return (member) => {
+    const mends: Mend[] = []
+    const country = countryOf(member, mends)
+    const normal = columns.map((column) => column.read(member, country, mends))
+    const isThere = (at: readonly number[]) => at.some((one) => (normal[one]?.length ?? 0) > 0)
+    const notWhole = groups.filter(({ at }) => at.some(isThere) && !at.every(isThere))
+    for (const { group, loses } of notWhole) {
+      mends.push({ what: 'group-left-blank', group })
+      for (const one of loses) normal[one] = NOTHING
+    }
+    if (!some.some(isThere)) return { status: 'left-out', reason: { why: 'nothing-to-match' }, mends }
+    const missing = every.find(({ at }) => !isThere(at))
+    if (missing) return { status: 'left-out', reason: { why: 'missing', field: missing.field }, mends }
+    const cells: string[] = []
+    for (const [at, column] of columns.entries()) column.write(normal[at] ?? NOTHING, cells)
+    return { status: 'ready', cells, mends }
+  }
 }
 
-/** A plain file is opened by people too. Numbers in E.164 stay as the network compares them: they compute nothing. */
-const cellOf = (value: string, { isHashed }: DestinationColumn, hash: PrepareOptions['hash']): string =>
-  value !== '' && isHashed && hash ? hash(value) : harmlessCell(value)
+const NOTHING: readonly string[] = []
+
+interface PreparedColumn {
+  readonly field: SendField
+  /** A member's values in the form of the column: none that is blank, and each once. */
+  read(member: AudienceMember, country: string, mends: Mend[]): readonly string[]
+  /** Adds its cells to a line. */
+  write(values: readonly string[], cells: string[]): void
+}
+
+const columnsOf = ({ columns }: AudienceShape, hash: PrepareOptions['hash']): readonly PreparedColumn[] =>
+  columns.map(({ field, form, repeats, isHashed }) => {
+    const inForm = rememberForm(field, form)
+    const asCell = isHashed && hash ? rememberHash(field, hash) : harmlessCell
+    return {
+      field,
+      read: (member, country, mends) => {
+        const raw = field === 'country' ? [country] : (member.values[field] ?? NOTHING)
+        if (raw.length === 0) return NOTHING
+        const forms = raw.map((value) => inForm(value, country))
+        if (forms.includes('') && raw.some((value, i) => forms[i] === '' && value.trim() !== ''))
+          mends.push({ what: 'unreadable', field })
+        return distinct(forms)
+      },
+      // A plain file is opened by people too. Numbers in E.164 stay as the network compares them: they compute nothing.
+      write: (values, cells) => {
+        for (let i = 0; i < repeats; i++) {
+          const value = values[i]
+          cells.push(value === undefined ? '' : asCell(value))
+        }
+      },
+    }
+  })
+
+/** Nearly everybody has an address and a number of their own: there is nothing to remember. */
+const OF_ONE_S_OWN: ReadonlySet<SendField> = new Set(['email', 'number', 'full-name', 'device-id'])
+
+function rememberForm(field: SendField, form: readonly string[]): (value: string, country: string) => string {
+  const inForm = (value: string, country: string) => normalForm(value, form, { country: country || null })
+  if (OF_ONE_S_OWN.has(field)) return inForm
+  const byCountry = remember((country) => remember((value) => inForm(value, country), REMEMBERED), COUNTRIES)
+  return (value, country) => byCountry(country)(value)
+}
+
+const rememberHash = (field: SendField, hash: (text: string) => string) =>
+  OF_ONE_S_OWN.has(field) ? hash : remember(hash, REMEMBERED)
+
+/** So many values of a column are remembered, and of so many countries. */
+const REMEMBERED = 5000
+const COUNTRIES = 50
 
 function countryOf({ country, numberCountry }: AudienceMember, mends: Mend[]): string {
   if (country !== '' || numberCountry === null) return country
@@ -64,40 +129,7 @@ function countryOf({ country, numberCountry }: AudienceMember, mends: Mend[]): s
   return numberCountry
 }
 
-/** The normal values of each column, by its field and in the order of the columns of that field. */
-function normalValues(
-  member: AudienceMember,
-  { columns }: AudienceShape,
-  mends: Mend[],
-): Map<SendField, readonly (readonly string[])[]> {
-  const normal = new Map<SendField, readonly (readonly string[])[]>()
-  for (const { field, form } of columns) {
-    const raw = valuesOf(member, field)
-    const forms = raw.map((value) => normalForm(value, form, { country: member.country || null }))
-    if (raw.some((value, i) => value.trim() !== '' && forms[i] === '')) mends.push({ what: 'unreadable', field })
-    normal.set(field, [...(normal.get(field) ?? []), distinct(forms)])
-  }
-  return normal
-}
-
-const valuesOf = ({ values, country }: AudienceMember, field: SendField): readonly string[] =>
-  field === 'country' ? [country] : (values[field] ?? [])
-
-const distinct = (values: readonly string[]): string[] => [...new Set(values.filter((value) => value !== ''))]
-
-/** Fields of groups that are not whole: a network takes all of a group, or none of it. */
-function blankGroups(
-  { rules: { together, everyRow } }: AudienceShape,
-  normal: ReadonlyMap<SendField, readonly (readonly string[])[]>,
-  mends: Mend[],
-): ReadonlySet<SendField> {
-  const blank = new Set<SendField>()
-  const isThere = (field: SendField) => normal.get(field)?.some((all) => all.length > 0) ?? false
-  for (const group of together) {
-    const there = group.filter(isThere)
-    if (there.length === 0 || there.length === group.length) continue
-    mends.push({ what: 'group-left-blank', group })
-    for (const field of group) if (!everyRow.includes(field)) blank.add(field)
-  }
-  return blank
+function distinct(values: readonly string[]): readonly string[] {
+  if (values.length === 1) return values[0] === '' ? NOTHING : values
+  return [...new Set(values.filter((value) => value !== ''))]
 }

@@ -4,6 +4,7 @@ import type { MoreValues } from '@upper-field/core/tidy'
 import { sql } from 'drizzle-orm'
 import {
   bigint,
+  bit,
   boolean,
   date,
   index,
@@ -17,6 +18,7 @@ import {
   uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core'
+import { SPAN } from '../spans'
 import { instant } from './columns'
 import { ofList } from './lists'
 
@@ -67,7 +69,6 @@ export const contacts = pgTable(
     isFilled: boolean('is_filled').notNull(),
     wantsMobile: boolean('wants_mobile').notNull(),
     isShared: boolean('is_shared').notNull().default(false),
-    isSent: boolean('is_sent').notNull().default(false),
     lane: text('lane').notNull(),
     laneReason: text('lane_reason').notNull(),
     /** Kind of its best address, and what the verifier has said of it; `none` where there is none. */
@@ -115,6 +116,12 @@ export const contactWords = pgTable(
   },
   () => [index('contact_words_trigrams').using('gin', sql`words gin_trgm_ops`)],
 )
+
+/** Who was sent in any file or audience: a bit for each id of a span. */
+export const sentContacts = pgTable('sent_contacts', {
+  span: integer('span').primaryKey(),
+  bits: bit('bits', { dimensions: SPAN }).notNull(),
+})
 
 export const contactNumbers = pgTable(
   'contact_numbers',

@@ -14,6 +14,7 @@ export {
   doNotCall,
   joins,
   numbers,
+  sentContacts,
   tidyCounts,
 } from './contacts'
 export { directoryRecords, directorySearches } from './directory'

@@ -10,6 +10,7 @@ import type {
 import { sql } from 'drizzle-orm'
 import {
   bigint,
+  bit,
   boolean,
   index,
   integer,
@@ -21,6 +22,7 @@ import {
   uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core'
+import { SPAN } from '../spans'
 import { bytea, id, instant } from './columns'
 import { ofList } from './lists'
 
@@ -209,13 +211,15 @@ export const editions = pgTable(
   (t) => [index('editions_list').on(t.listId, t.createdAt), index('editions_audience').on(t.audienceId, t.createdAt)],
 )
 
+/** Who is in a file: a bit for each id of a span. */
 export const editionMembers = pgTable(
   'edition_members',
   {
     editionId: uuid('edition_id').notNull(),
-    contactId: bigint('contact_id', { mode: 'number' }).notNull(),
+    span: integer('span').notNull(),
+    bits: bit('bits', { dimensions: SPAN }).notNull(),
   },
-  (t) => [primaryKey({ columns: [t.editionId, t.contactId] }), index('edition_members_contact').on(t.contactId)],
+  (t) => [primaryKey({ columns: [t.editionId, t.span] }), index('edition_members_span').on(t.span)],
 )
 
 export const editionPieces = pgTable(
