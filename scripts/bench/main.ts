@@ -8,6 +8,7 @@ import { readBench } from './read'
 import { replayBench } from './replay'
 import { sendBench } from './send'
 import { tidyBench } from './tidy'
+import { viewsBench } from './views'
 
 const BENCHES = {
   read: readBench,
@@ -20,13 +21,14 @@ const BENCHES = {
   send: sendBench,
   judge: judgeBench,
   acts: actsBench,
+  views: viewsBench,
 } as const
 
 // Speed as ratios against a baseline in the same run: seconds say more about the machine than about the code.
 const [name = '', ...args] = process.argv.slice(2)
 if (!(name in BENCHES)) {
   console.error(
-    'Usage: npm run bench -- read | parse | bring-in | tidy | pair | replay | fill | send | judge | acts [--rows N]',
+    'Usage: npm run bench -- read | parse | bring-in | tidy | pair | replay | fill | send | judge | acts | views [--rows N]',
   )
   process.exit(2)
 }

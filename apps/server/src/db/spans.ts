@@ -10,6 +10,10 @@ export const SPAN = 8192
 export const spanOf = (id: SQL): SQL => sql`((${id}) / ${sql.raw(String(SPAN))})::int`
 const placeOf = (id: SQL): SQL => sql`((${id}) % ${sql.raw(String(SPAN))})::int`
 
+/** The first and the last id of a span. */
+export const firstOf = (span: SQL): SQL => sql`${span}::bigint * ${sql.raw(String(SPAN))}`
+export const lastOf = (span: SQL): SQL => sql`${firstOf(span)} + ${sql.raw(String(SPAN - 1))}`
+
 /** True where the bits of the span an id is in hold it. (The planner takes `= 1` for rare, and sorts what it could hash.) */
 export const holdsId = (bits: SQL, id: SQL): SQL => sql`get_bit(${bits}, ${placeOf(id)}) > 0`
 

@@ -55,7 +55,7 @@ const NOTHING: Besides = { foundNumber: '', foundEmail: '', sameAsRow: '' }
 
 /** A contact as it stands in a file that people open. */
 export function personOf(
-  { values, country, lane, rawNumber, knownNumbers, emails, suppressedFor, told }: SendableContact,
+  { values, country, lane, knownNumbers, emails, suppressedFor, told }: SendableContact,
   besides: Besides = NOTHING,
 ): FilePerson {
   const text = (field: SendField) => values[field]?.[0] ?? ''
@@ -84,7 +84,7 @@ export function personOf(
     notFor: suppressedFor,
     lineType: told.line_type ?? '',
     lineStatus: told.line_status ?? '',
-    asItStood: rawNumber,
+    asItStood: told.raw_number ?? '',
     verdict: told.verdict ?? '',
     emailState: told.email_state ?? '',
     ...besides,

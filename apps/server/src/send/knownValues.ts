@@ -1,6 +1,6 @@
 import { type SQL, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
-import { readRows, type TextRow } from '../db/readRows'
+import { readColumns } from '../db/readColumns'
 
 export interface KnownNumber {
   readonly e164: string
@@ -15,27 +15,27 @@ export interface KnownEmail {
 
 /** The numbers of contacts that are valid and not known to be out of service. @param ids in their order */
 export async function knownNumbers(db: Db, ids: readonly number[]): Promise<(id: number) => readonly KnownNumber[]> {
-  const rows = await readRows(
+  const [of = [], e164s = [], countries = [], mobile = []] = await readColumns(
     db,
-    sql`select n.contact_id, n.e164, n.country, coalesce(f.line_type, n.line_type) in ('mobile', 'fixed-or-mobile')
-      from contact_numbers n left join numbers f on f.e164 = n.e164
-      where ${isOf(ids)} and n.is_valid and coalesce(f.status, '') <> 'out-of-service'
-      order by n.contact_id, n.position`,
+    ['n.contact_id', 'n.e164', 'n.country', "coalesce(f.line_type, n.line_type) in ('mobile', 'fixed-or-mobile')"],
+    sql`from contact_numbers n left join numbers f on f.e164 = n.e164
+      where ${isOf(ids)} and n.is_valid and coalesce(f.status, '') <> 'out-of-service' order by n.contact_id, n.position`,
   )
-  return ofEach(rows, ([, e164, country, isMobile]) => ({
-    e164: e164 ?? '',
-    country: country ?? null,
-    isMobile: isMobile === 't',
+  return ofEach(of, (at) => ({
+    e164: e164s[at] ?? '',
+    country: countries[at] || null,
+    isMobile: mobile[at] === 'true',
   }))
 }
 
 /** @param ids in their order */
 export async function knownEmails(db: Db, ids: readonly number[]): Promise<(id: number) => readonly KnownEmail[]> {
-  const rows = await readRows(
+  const [of = [], addresses = [], personal = []] = await readColumns(
     db,
-    sql`select contact_id, address, kind = 'personal' from contact_emails where ${isOf(ids)} order by contact_id, position`,
+    ['contact_id', 'address', "kind = 'personal'"],
+    sql`from contact_emails where ${isOf(ids)} order by contact_id, position`,
   )
-  return ofEach(rows, ([, address, isPersonal]) => ({ address: address ?? '', isPersonal: isPersonal === 't' }))
+  return ofEach(of, (at) => ({ address: addresses[at] ?? '', isPersonal: personal[at] === 'true' }))
 }
 
 /** Where so few ids lie between those that are wanted, all of them are read: one after the other is many times as quick. */
@@ -49,14 +49,15 @@ function isOf(ids: readonly number[]): SQL {
 }
 
 /** What each contact has, asked for in their order: both are read from front to back once. */
-function ofEach<T>(rows: readonly TextRow[], read: (row: TextRow) => T): (id: number) => readonly T[] {
+function ofEach<T>(of: readonly string[], read: (at: number) => T): (id: number) => readonly T[] {
   let at = 0
-  const here = () => Number(rows[at]?.[0] ?? Number.POSITIVE_INFINITY)
+  const here = () => Number(of[at] ?? Number.POSITIVE_INFINITY)
   return (id) => {
     while (here() < id) at++
-    if (here() !== id) return []
-    const found: T[] = []
-    for (; here() === id; at++) found.push(read(rows[at] ?? []))
-    return found
+    const from = at
+    while (here() === id) at++
+    return from === at ? NONE : Array.from({ length: at - from }, (_, i) => read(from + i))
   }
 }
+
+const NONE: readonly never[] = []

@@ -5,7 +5,7 @@ import { type SQL, sql } from 'drizzle-orm'
 import { chosenContacts } from '../contacts/page'
 import { readFilter } from '../contacts/readFilter'
 import type { Db } from '../db/database'
-import { readRows, type TextRow } from '../db/readRows'
+import { readColumns } from '../db/readColumns'
 import { usesOfLanes } from '../split/decideLanes'
 import { suppressionScopes } from '../suppression/matches'
 import { type KnownEmail, type KnownNumber, knownEmails, knownNumbers } from './knownValues'
@@ -13,12 +13,7 @@ import { type KnownEmail, type KnownNumber, knownEmails, knownNumbers } from './
 /** A contact with what a file may hold of it. */
 export interface SendableContact extends AudienceMember {
   readonly id: number
-  readonly batchId: string
   readonly lane: string
-  /** Kind of its best address; `none` where it has none. */
-  readonly emailKind: string
-  /** Its cell as it stood. */
-  readonly rawNumber: string
   readonly emails: readonly string[]
   readonly numbers: readonly string[]
   /** Numbers as people are given them: none of those whom they may neither text nor call. */
@@ -50,13 +45,13 @@ export interface Wanted {
 /** Everything a file that people open can hold. */
 export const FOR_PEOPLE: Wanted = {
   fields: SEND_FIELDS,
-  columns: ['profile', 'line_type', 'line_status', 'verdict', 'email_state'],
+  columns: ['raw_number', 'profile', 'line_type', 'line_status', 'verdict', 'email_state'],
 }
 
-/** What the columns of an audience hold. */
-export const wantedBy = ({ columns }: AudienceShape, more: readonly SendField[] = []): Wanted => ({
-  fields: [...new Set([...columns.map(({ field }) => field), ...more])],
-  columns: [],
+/** What the columns of an audience hold, and what more is looked at. */
+export const wantedBy = ({ columns }: AudienceShape, more: Partial<Wanted> = {}): Wanted => ({
+  fields: [...new Set([...columns.map(({ field }) => field), ...(more.fields ?? [])])],
+  columns: more.columns ?? [],
 })
 
 /** What a file is made of, and whether people work with it or a network does. */
@@ -99,10 +94,6 @@ export async function sendableById(db: Db, ids: readonly number[]): Promise<Map<
   return new Map(found.map((one) => [one.id, one]))
 }
 
-/** What every file looks at of a contact. */
-const HEAD = ['id', 'batch_id', 'country', 'lane', 'email_kind', 'raw_number', 'domain'] as const
-const DOMAIN = HEAD.indexOf('domain')
-
 /** What stands in one field alone, as an expression on contacts and what providers told of their companies. */
 const SINGLE: Readonly<Partial<Record<SendField, string>>> = {
   'given-name': 'given_name',
@@ -136,62 +127,55 @@ const isTold = (field: SendField): boolean => SINGLE[field]?.includes('of_') ?? 
  */
 async function readSendable(db: Db, { fields, columns }: Wanted, which: SQL): Promise<readonly SendableContact[]> {
   const single = fields.filter((field) => SINGLE[field] !== undefined)
-  const read = [...HEAD.map((column) => `contacts.${column}`), ...single.map((field) => SINGLE[field]), ...columns]
-  const rows = await readRows(
+  const read = await readColumns(
     db,
-    sql`select ${sql.raw(read.join(', '))} from contacts ${single.some(isTold) ? TOLD_OF_COMPANIES : sql``} where ${which}`,
+    ['contacts.id', 'country', 'lane', 'domain', ...single.map((field) => SINGLE[field] ?? ''), ...columns],
+    sql`from contacts ${single.some(isTold) ? TOLD_OF_COMPANIES : sql``} where ${which}`,
   )
-  const ids = rows.map(([id]) => Number(id))
+  const [texts = [], countries = [], lanes = [], domains = []] = read
+  const singles = single.map((field, at) => ({ field, texts: read[HEAD + at] ?? [] }))
+  const told = columns.map((column, at) => ({ column, texts: read[HEAD + single.length + at] ?? [] }))
+  const ids = texts.map(Number)
   const [numbersOf, emailsOf] = await Promise.all([knownNumbers(db, ids), knownEmails(db, ids)])
   const reach = ids.map((id) => ({ numbers: numbersOf(id), emails: emailsOf(id) }))
   const keysOf = (at: number) =>
     suppressibleKeys({
       e164s: e164sOf(reach[at]?.numbers ?? []),
       addresses: addressesOf(reach[at]?.emails ?? []),
-      domain: rows[at]?.[DOMAIN] ?? '',
+      domain: domains[at] ?? '',
     })
   const scopesOf = await suppressionScopes(db, () => ids.flatMap((_, at) => keysOf(at)))
-  return rows.map((row, at) => {
+  return ids.map((id, at) => {
     const { numbers, emails } = reach[at] ?? NO_REACH
     const suppressedFor = scopesOf ? scopesOfKeys(keysOf(at), scopesOf) : NO_SCOPES
-    return contactOf(row, { numbers, emails, suppressedFor, single, columns })
+    const [lane, e164s] = [lanes[at] ?? '', e164sOf(numbers)]
+    // What networks match best comes first, since some take one alone.
+    const values: Partial<Record<SendField, readonly string[]>> = {
+      email: addressesOf(firstThose(emails, ({ isPersonal }) => isPersonal)),
+      number: e164sOf(firstThose(numbers, ({ isMobile }) => isMobile)),
+    }
+    for (const { field, texts } of singles) values[field] = [texts[at] ?? '']
+    return {
+      id,
+      country: countries[at] ?? '',
+      lane,
+      numberCountry: numbers.find((one) => one.country !== null)?.country ?? null,
+      values,
+      numbers: e164s,
+      emails: addressesOf(emails),
+      knownNumbers: mayBeRung(lane, suppressedFor) ? e164s : NOTHING,
+      suppressedFor,
+      told:
+        told.length === 0
+          ? NOTHING_TOLD
+          : Object.fromEntries(told.map(({ column, texts }) => [column, texts[at] ?? ''])),
+    }
   })
 }
 
-interface Beside {
-  readonly numbers: readonly KnownNumber[]
-  readonly emails: readonly KnownEmail[]
-  readonly suppressedFor: readonly Scope[]
-  readonly single: readonly SendField[]
-  readonly columns: readonly string[]
-}
-
-function contactOf(row: TextRow, { numbers, emails, suppressedFor, single, columns }: Beside): SendableContact {
-  const [id, batchId, country, lane, emailKind, rawNumber] = row
-  const e164s = e164sOf(numbers)
-  // What networks match best comes first, since some take one alone.
-  const values: Partial<Record<SendField, readonly string[]>> = {
-    email: addressesOf(firstThose(emails, ({ isPersonal }) => isPersonal)),
-    number: numbers.length < 2 ? e164s : e164sOf(firstThose(numbers, ({ isMobile }) => isMobile)),
-  }
-  for (let at = 0; at < single.length; at++) values[single[at] as SendField] = [row[HEAD.length + at] ?? '']
-  return {
-    id: Number(id),
-    batchId: batchId ?? '',
-    country: country ?? '',
-    lane: lane ?? '',
-    emailKind: emailKind ?? '',
-    rawNumber: rawNumber ?? '',
-    numberCountry: numbers.find((one) => one.country !== null)?.country ?? null,
-    values,
-    numbers: e164s,
-    emails: addressesOf(emails),
-    knownNumbers: mayBeRung(lane ?? '', suppressedFor) ? e164s : NOTHING,
-    suppressedFor,
-    told: Object.fromEntries(columns.map((column, at) => [column, row[HEAD.length + single.length + at] ?? ''])),
-  }
-}
-
+/** Columns that are read of every contact. */
+const HEAD = 4
+const NOTHING_TOLD = {}
 const NO_SCOPES: readonly Scope[] = []
 const NO_REACH = { numbers: [], emails: [] } as const
 const NOTHING: readonly string[] = []

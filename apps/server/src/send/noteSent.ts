@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm'
 import { READY } from '../contacts/facets'
 import type { Db } from '../db/database'
-import { bitsOf, holdsId, inSpans, SPAN, spanOf, without } from '../db/spans'
+import { bitsOf, firstOf, holdsId, inSpans, lastOf, SPAN, spanOf, without } from '../db/spans'
 import { COUNTED_BY, CUBE_DIMENSIONS, DIMENSIONS } from '../projection/cubeDimensions'
 import { decideLanes, rulesOf } from '../split/decideLanes'
 
@@ -40,8 +40,12 @@ export async function noteSent(tx: Db, listId: string, editionId: string): Promi
       select m.span, ${without(sql`m.bits`, sql`s.bits`)} as bits
       from edition_members m left join sent_contacts s on s.span = m.span where m.edition_id = ${editionId}
     ), groups as (
-      select ${COUNTED_BY}, count(*) as n from contacts join fresh sent on sent.span = ${spanOf(sql`contacts.id`)}
-      where list_id = ${listId} and ${holdsId(sql`sent.bits`, sql`contacts.id`)} and ${READY}
+      select ${CUBE_DIMENSIONS}, sum(n) as n from fresh sent cross join lateral (
+        -- Span by span: the groups of a span fit into memory whatever the planner takes them for.
+        select ${COUNTED_BY}, count(*) as n from contacts
+        where id between ${firstOf(sql`sent.span`)} and ${lastOf(sql`sent.span`)} and list_id = ${listId}
+          and ${holdsId(sql`sent.bits`, sql`id`)} and ${READY}
+        group by ${CUBE_DIMENSIONS}) counted
       group by ${CUBE_DIMENSIONS}
     )
     insert into contact_cube (list_id, ${CUBE_DIMENSIONS}, contacts)

@@ -16,11 +16,14 @@ export interface PreflightInput {
   readonly shape: AudienceShape
 }
 
+/** What is looked at beside what is sent. */
+const LOOKED_AT = { columns: ['raw_number', 'email_kind'] }
+
 /** What a destination would refuse, and what is mended on the way, counted over the chosen contacts. */
 export async function runPreflight(db: Db, { listId, filter, destination, shape }: PreflightInput): Promise<Preflight> {
   const tally = createTally(shape)
   const prepare = createPreparer(shape, { hash: null })
-  const what = { listId, filter, isForPeople: false, wanted: wantedBy(shape) }
+  const what = { listId, filter, isForPeople: false, wanted: wantedBy(shape, LOOKED_AT) }
   for (let after: number | null = 0; after !== null; ) {
     const page = await pageOfMembers(db, what, after)
     tally.suppressed += page.suppressed
@@ -91,8 +94,8 @@ function count(tally: Tally, member: SendableContact, prepared: PreparedMember):
   for (const [at, field] of tally.someOf.entries()) if ((known[at] ?? 0) > 0) add(tally.identifiers, field)
   const together = known.reduce((sum, n) => sum + n, 0)
   tally.byCount[together > 2 ? 2 : together > 1 ? 1 : 0]++
-  if (member.emailKind === 'work') tally.workAddresses++
-  else if (member.emailKind === 'personal') tally.personalAddresses++
+  if (member.told.email_kind === 'work') tally.workAddresses++
+  else if (member.told.email_kind === 'personal') tally.personalAddresses++
 }
 
 /** What is found of one contact, in codes: ready or why not, and what is mended or left blank. */
@@ -120,7 +123,7 @@ export async function contactsOfFinding(
 ): Promise<{ readonly contacts: readonly SendableContact[]; readonly next: number | null }> {
   const contacts: SendableContact[] = []
   const prepare = createPreparer(shape, { hash: null })
-  const what = { listId, filter, isForPeople: false, wanted: wantedBy(shape) }
+  const what = { listId, filter, isForPeople: false, wanted: wantedBy(shape, LOOKED_AT) }
   let at: number | null = after
   for (let pages = 0; at !== null && pages < MOST_PAGES && contacts.length < limit; pages++) {
     const page = await pageOfMembers(db, what, at)
@@ -138,8 +141,8 @@ export async function contactsOfFinding(
 }
 
 /** The best number stood in its row without the code of its country, and has one now. */
-const hadNoCode = ({ numbers, rawNumber }: SendableContact): boolean =>
-  numbers.length > 0 && rawNumber !== '' && !/^\W*(?:\+|00)/.test(rawNumber)
+const hadNoCode = ({ numbers, told }: SendableContact): boolean =>
+  numbers.length > 0 && !/^(?:$|\W*(?:\+|00))/.test(told.raw_number ?? '')
 
 /** Findings of a kind, each with what it is about. */
 const findingsAbout = ({ findings }: Tally, kind: string): readonly (readonly [string, number])[] =>

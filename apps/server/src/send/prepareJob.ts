@@ -78,13 +78,18 @@ async function pageAfter(
   }
   const page = await pageOfMembers(
     db,
-    { listId, filter, isForPeople: false, wanted: wantedBy(shape, IDENTIFYING_FIELDS) },
+    {
+      listId,
+      filter,
+      isForPeople: false,
+      wanted: wantedBy(shape, { fields: IDENTIFYING_FIELDS, columns: ['batch_id'] }),
+    },
     after && 'contact' in after ? after.contact : 0,
   )
   return {
     candidates: page.members.map((member) => ({
       contactId: member.id,
-      batchId: member.batchId,
+      batchId: member.told.batch_id ?? '',
       member,
     })),
     suppressed: page.suppressed,

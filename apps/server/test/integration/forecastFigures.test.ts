@@ -78,7 +78,12 @@ async function membersAt(network: (typeof NETWORKS)[number]): Promise<readonly M
   const taken = kindsTaken(shape)
   const page = await pageOfMembers(
     services.db,
-    { listId, filter: '', isForPeople: false, wanted: wantedBy(shape, IDENTIFYING_FIELDS) },
+    {
+      listId,
+      filter: '',
+      isForPeople: false,
+      wanted: wantedBy(shape, { fields: IDENTIFYING_FIELDS, columns: ['batch_id'] }),
+    },
     0,
   )
   const known = await kindsKnownOf(
@@ -92,7 +97,7 @@ async function membersAt(network: (typeof NETWORKS)[number]): Promise<readonly M
       {
         contactId: member.id,
         country: member.country,
-        batchId: member.batchId,
+        batchId: member.told.batch_id ?? '',
         kinds: identifiersOf(member, known.of(member.id), taken),
         account: standIns.network(network).accountOfLine(line) ?? null,
       },
