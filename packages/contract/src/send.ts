@@ -20,6 +20,8 @@ export const Preflight = z.object({
   destination: z.string(),
   name: z.string(),
   takes: z.enum(TAKES),
+  /** So many of a large list were looked at, and all figures are estimates by them; null where everybody was. */
+  lookedAt: z.number().int().nullable(),
   /** Contacts the filter chose, parked and suppressed ones left out. */
   chosen: z.number().int(),
   ready: z.number().int(),

@@ -2,26 +2,37 @@ import type { Hono } from 'hono'
 import { transaction } from '../db/database'
 import { serve } from '../http/serve'
 import { asJob } from '../jobs/store'
+import { createKeptAnswers, stampOfLists } from '../lists/keptAnswers'
 import { findList, findOpenList } from '../lists/routes'
 import type { Services } from '../services'
 import { answerAges } from './ages'
 import { estimateCheck } from './estimate'
 import { lookUp } from './lookUp'
-import { changeCheckSettings, readCheckSettings } from './settings'
+import { factTerms } from './openFacts'
+import { changeCheckSettings, readCheckSettings, readFreshDays } from './settings'
 import { startCheck } from './startCheck'
 import { withSubject } from './subjects'
 
 export function checkRoutes(app: Hono, services: Services): void {
   const { db, pool } = services
+  const kept = createKeptAnswers(stampOfLists(db))
 
   serve(app, services, 'estimateCheck', async ({ params, query }) => {
     await findList(db, params.listId)
-    return withSubject(query.of, (subject) => estimateCheck(db, subject, params.listId, query.filter))
+    return withSubject(query.of, async (subject) =>
+      kept.of(params.listId, ['check', query, await readFreshDays(db), await factTerms(db, subject)], () =>
+        estimateCheck(db, subject, params.listId, query.filter),
+      ),
+    )
   })
 
   serve(app, services, 'readAnswerAges', async ({ params, query }) => {
     await findList(db, params.listId)
-    return withSubject(query.of, (subject) => answerAges(db, subject, params.listId, query.filter))
+    return withSubject(query.of, async (subject) =>
+      kept.of(params.listId, ['ages', query, await readFreshDays(db)], () =>
+        answerAges(db, subject, params.listId, query.filter),
+      ),
+    )
   })
 
   serve(app, services, 'startCheck', async ({ params, body, me }) =>

@@ -6,6 +6,7 @@ import { COUNTED_BY, CUBE_DIMENSIONS, SENT } from '../projection/cubeDimensions'
 import { elsewhereConditions, isInCube, pileConditions, wordConditions } from './conditions'
 import { READY, STATUS } from './facets'
 import { readFilter } from './readFilter'
+import { asEstimate, type Sample, type Sampling, sampleOf } from './sample'
 
 const FIELDS = [
   ['batch', 'batch_id'],
@@ -26,16 +27,6 @@ const FIELDS = [
   ['countries', `country || '/' || line_type || '/' || ${STATUS}`],
   ['addresses', "email_kind || '/' || email_state"],
 ] as const
-
-/** How large lists are counted where a first answer is wanted quickly. */
-export interface Sampling {
-  /** Lists of more contacts are not counted whole. */
-  readonly above: number
-  /** So many contacts are looked at, in runs spread evenly over the rows of all batches. */
-  readonly size: number
-}
-
-export const USUAL_SAMPLING: Sampling = { above: 150_000, size: 10_000 }
 
 /**
  * Counts for the sieve. A pile's own field does not narrow its counts, so that a second pile can be seen before it
@@ -93,39 +84,6 @@ const without = (listId: string, filter: Filter, field: FilterField): SQL =>
     [sql`list_id = ${listId}`, ...pileConditions({ ...filter, piles: { ...filter.piles, [field]: [] } }, 'cube')],
     sql` and `,
   )
-
-interface Sample {
-  readonly from: SQL
-  /** How many contacts of the list each of the sample stands for. */
-  readonly each: number
-}
-
-/** Contacts side by side that are looked at together: they stand on a few pages of the disk. */
-const RUN = 100
-
-/** Contacts spread evenly over the rows of a list; null where it is small enough to be counted whole. */
-async function sampleOf(db: Db, listId: string, { above, size }: Sampling): Promise<Sample | null> {
-  const { rows } = await db.execute<{ n: string }>(
-    sql`select coalesce(sum(contacts), 0) as n from contact_cube where list_id = ${listId}`,
-  )
-  const contacts = Number(rows[0]?.n ?? 0)
-  if (contacts <= above) return null
-  const run = Math.min(RUN, Math.ceil(size / 10))
-  const stride = Math.ceil((contacts * run) / size)
-  const from = sql`(
-    select c.* from batches b cross join generate_series(0, b.rows, ${stride}::int) as start
-      cross join lateral (
-        -- The limit keeps the planner from looking through the whole table instead.
-        select * from contacts where batch_id = b.id and row > start and row <= start + ${run}::int order by row limit ${run}) c
-    where b.list_id = ${listId} and b.state = 'ready') contacts`
-  return { from, each: stride / run }
-}
-
-/** An estimate is told as exactly as it is known: to two figures. */
-function asEstimate(n: number): number {
-  const unit = 10 ** Math.max(0, Math.floor(Math.log10(Math.max(1, n))) - 1)
-  return Math.round(n / unit) * unit
-}
 
 /** The cube of a list; or the contacts in its shape, where it cannot tell whom the filter means. */
 function cubeOf(listId: string, filter: Filter, sample: Sample | null): SQL {

@@ -4,7 +4,8 @@ import { findList } from '../lists/routes'
 import type { Services } from '../services'
 import { columnsOf } from './columnsOf'
 import { pageOfContacts } from './page'
-import { countPiles, USUAL_SAMPLING } from './piles'
+import { countPiles } from './piles'
+import { USUAL_SAMPLING } from './sample'
 import { storyOf } from './story'
 
 export function contactRoutes(app: Hono, services: Services): void {

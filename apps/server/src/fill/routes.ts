@@ -4,6 +4,7 @@ import { type Db, transaction } from '../db/database'
 import { lawfulRegions } from '../db/schema'
 import { Problem } from '../http/problem'
 import { serve } from '../http/serve'
+import { createKeptAnswers, stampOfLists } from '../lists/keptAnswers'
 import { findList, findOpenList } from '../lists/routes'
 import type { Services } from '../services'
 import { callbackRoutes } from './callbacks'
@@ -18,6 +19,7 @@ import { readContactTrail, readTrail } from './trail'
 
 export function fillRoutes(app: Hono, services: Services): void {
   const { db } = services
+  const kept = createKeptAnswers(stampOfLists(db))
 
   serve(app, services, 'estimateFill', async ({ params, query }) => {
     await findList(db, params.listId)
@@ -25,7 +27,7 @@ export function fillRoutes(app: Hono, services: Services): void {
     const options = readOptions(query.options)
     const plan = await planOf(db, { order, checksLines: query.checksLines === 'yes', options })
     const meant = { ...query, ...options, listId: params.listId, contactId: query.contactId ?? null }
-    const estimate = await estimateFill(db, plan, meant)
+    const estimate = await kept.of(params.listId, ['fill', plan, meant], () => estimateFill(db, plan, meant))
     return { ...estimate, expected: await expectedOf(db, params.listId, order, estimate.wanting) }
   })
 

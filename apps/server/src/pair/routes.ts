@@ -6,6 +6,7 @@ import { joins } from '../db/schema'
 import { notFound } from '../http/problem'
 import { serve } from '../http/serve'
 import { asJob } from '../jobs/store'
+import { createKeptAnswers, stampOfLists } from '../lists/keptAnswers'
 import { withListLock } from '../lists/listLock'
 import type { Services } from '../services'
 import { alsoIn } from './alsoIn'
@@ -19,12 +20,17 @@ import { undoJoin } from './undoJoin'
 
 export function pairRoutes(app: Hono, services: Services): void {
   const { db, pool } = services
+  const kept = createKeptAnswers(stampOfLists(db))
 
   serve(app, services, 'readPairing', ({ params }) => pairState(db, params.listId))
   serve(app, services, 'readPairs', ({ params, query }) => pageOfPairs(db, params.listId, query.cursor))
-  serve(app, services, 'readSharedLines', ({ params, query }) => sharedLines(db, params.listId, query.cursor))
+  serve(app, services, 'readSharedLines', ({ params, query }) =>
+    kept.of(params.listId, ['shared lines', query], () => sharedLines(db, params.listId, query.cursor)),
+  )
   serve(app, services, 'readListsBeside', ({ params }) => compareLists(db, params.listId))
-  serve(app, services, 'readAlsoIn', ({ params, query }) => alsoIn(db, params.listId, query.filter))
+  serve(app, services, 'readAlsoIn', ({ params, query }) =>
+    kept.of(params.listId, ['also in', query], () => alsoIn(db, params.listId, query.filter)),
+  )
   serve(app, services, 'readDecided', ({ params }) => latestDecisions(db, params.listId))
   serve(app, services, 'decidePair', async ({ params, body, me, signal }) =>
     withListLock(services, await listOfPair(db, params.pairId), { work: 'decide', signal }, (tx, client) =>

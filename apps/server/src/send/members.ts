@@ -60,6 +60,8 @@ export interface WhatIsSent {
   readonly filter: string
   readonly isForPeople: boolean
   readonly wanted: Wanted
+  /** Of whom they are, as a condition on `contacts`; everybody where nothing is said. */
+  readonly among?: SQL
 }
 
 /**
@@ -68,13 +70,13 @@ export interface WhatIsSent {
  */
 export async function pageOfMembers(
   db: Db,
-  { listId, filter, isForPeople, wanted }: WhatIsSent,
+  { listId, filter, isForPeople, wanted, among = sql`true` }: WhatIsSent,
   after: number,
 ): Promise<MembersPage> {
   const all = await readSendable(
     db,
     wanted,
-    sql`${chosenContacts(listId, readFilter(filter))} and lane <> 'parked' and id > ${after} order by id limit ${SEND_PAGE}`,
+    sql`${chosenContacts(listId, readFilter(filter))} and ${among} and lane <> 'parked' and id > ${after} order by id limit ${SEND_PAGE}`,
   )
   const uses = isForPeople ? await usesOfLanes(db, listId) : null
   const isOut = ({ lane, suppressedFor }: SendableContact) =>

@@ -6,6 +6,8 @@ import {
   type PreparedMember,
   type SendField,
 } from '@upper-field/core/send'
+import { type SQL, sql } from 'drizzle-orm'
+import { asEstimate, type Sampling, sampleOf } from '../contacts/sample'
 import type { Db } from '../db/database'
 import { pageOfMembers, type SendableContact, wantedBy } from './members'
 
@@ -14,40 +16,71 @@ export interface PreflightInput {
   readonly filter: string
   readonly destination: Destination
   readonly shape: AudienceShape
+  /** Everybody is looked at, however large the list. */
+  readonly isExact: boolean
+  readonly sampling?: Sampling
 }
 
 /** What is looked at beside what is sent. */
 const LOOKED_AT = { columns: ['raw_number', 'email_kind'] }
 
-/** What a destination would refuse, and what is mended on the way, counted over the chosen contacts. */
-export async function runPreflight(db: Db, { listId, filter, destination, shape }: PreflightInput): Promise<Preflight> {
+/** So many of a large list are looked at for a first answer. */
+const SAMPLING: Sampling = { above: 60_000, size: 10_000 }
+/** Of fewer in a sample too little is known: everybody is looked at then, and they are not many. */
+const FEWEST_SAMPLED = 200
+
+/**
+ * What a destination would refuse, and what is mended on the way, counted over the chosen contacts; estimated by some of
+ * them where the list is large. Companies are told apart by looking at all of them.
+ */
+export async function runPreflight(db: Db, input: PreflightInput): Promise<Preflight> {
+  const { listId, shape, isExact, sampling = SAMPLING } = input
+  const sample = isExact || shape.takes === 'companies' ? null : await sampleOf(db, listId, sampling)
+  const sampled = sample && (await tallyOf(db, input, sql`id in (select id from ${sample.from})`))
+  if (!sample || !sampled || sampled.chosen < FEWEST_SAMPLED)
+    return describe(input, await tallyOf(db, input, sql`true`), (n) => n, null)
+  return describe(input, sampled, (n) => asEstimate(n * sample.each), sampled.chosen)
+}
+
+async function tallyOf(db: Db, { listId, filter, shape }: PreflightInput, among: SQL): Promise<Tally> {
   const tally = createTally(shape)
   const prepare = createPreparer(shape, { hash: null })
-  const what = { listId, filter, isForPeople: false, wanted: wantedBy(shape, LOOKED_AT) }
+  const what = { listId, filter, isForPeople: false, wanted: wantedBy(shape, LOOKED_AT), among }
   for (let after: number | null = 0; after !== null; ) {
     const page = await pageOfMembers(db, what, after)
     tally.suppressed += page.suppressed
     for (const member of page.members) count(tally, member, prepare(member))
     after = page.last
   }
-  const { size, name, id } = destination
+  return tally
+}
+
+function describe(
+  { destination: { size, name, id }, shape }: PreflightInput,
+  tally: Tally,
+  told: (n: number) => number,
+  lookedAt: number | null,
+): Preflight {
+  const n = (finding: string) => told(tally.findings.get(finding) ?? 0)
+  const about = (kind: string) => findingsAbout(tally, kind).map(([what, n]) => [what, told(n)] as const)
   return {
     destination: id,
     name,
     takes: shape.takes,
-    chosen: tally.chosen,
-    ready: tally.findings.get('ready') ?? 0,
-    suppressed: tally.suppressed,
-    missing: findingsAbout(tally, 'missing').map(([field, n]) => ({ field: field as SendField, n })),
-    nothingToMatch: tally.findings.get('nothing-to-match') ?? 0,
-    countryFromNumber: tally.findings.get('country-from-number') ?? 0,
-    leftBlank: findingsAbout(tally, 'blank').map(([fields, n]) => ({ fields: fields.split(' ') as SendField[], n })),
-    unreadable: findingsAbout(tally, 'unreadable').map(([field, n]) => ({ field: field as SendField, n })),
-    codeMended: tally.findings.get('code-mended') ?? 0,
-    identifiers: entries(tally.identifiers).map(([field, n]) => ({ field, n })),
-    byCount: tally.byCount,
-    workAddresses: tally.workAddresses,
-    personalAddresses: tally.personalAddresses,
+    lookedAt,
+    chosen: told(tally.chosen),
+    ready: n('ready'),
+    suppressed: told(tally.suppressed),
+    missing: about('missing').map(([field, n]) => ({ field: field as SendField, n })),
+    nothingToMatch: n('nothing-to-match'),
+    countryFromNumber: n('country-from-number'),
+    leftBlank: about('blank').map(([fields, n]) => ({ fields: fields.split(' ') as SendField[], n })),
+    unreadable: about('unreadable').map(([field, n]) => ({ field: field as SendField, n })),
+    codeMended: n('code-mended'),
+    identifiers: entries(tally.identifiers).map(([field, n]) => ({ field, n: told(n) })),
+    byCount: tally.byCount.map(told) as Preflight['byCount'],
+    workAddresses: told(tally.workAddresses),
+    personalAddresses: told(tally.personalAddresses),
     toldFrom: size.toldFrom,
     fewest: size.fewest,
     fewestMatched: size.fewestMatched,

@@ -16,6 +16,7 @@ import { batches, destinations, editions, fileLayouts } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { serve } from '../http/serve'
 import { createJob } from '../jobs/store'
+import { createKeptAnswers, stampOfLists } from '../lists/keptAnswers'
 import { findList } from '../lists/routes'
 import type { Services } from '../services'
 import { dataPackageOf } from './dataPackage'
@@ -31,12 +32,16 @@ const FOUND_AT_ONCE = 50
 
 export function sendRoutes(app: Hono, services: Services): void {
   const { db } = services
+  const kept = createKeptAnswers(stampOfLists(db))
 
   serve(app, services, 'preflight', async ({ params, query }) => {
     await findList(db, params.listId)
     const destination = await findDestination(db, query.destination)
     const shape = audienceOf(destination, query.takes)
-    return runPreflight(db, { listId: params.listId, filter: query.filter, destination, shape })
+    const { filter, exact } = query
+    return kept.of(params.listId, ['preflight', filter, exact, destination, query.takes], () =>
+      runPreflight(db, { listId: params.listId, filter, destination, shape, isExact: exact === 'yes' }),
+    )
   })
 
   serve(app, services, 'readFinding', async ({ params, query }) => {

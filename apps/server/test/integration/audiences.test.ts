@@ -1,8 +1,12 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals'
 import type { DestinationDocument, NewEdition } from '@upper-field/contract'
 import { headingsOf } from '@upper-field/core/send'
+import { sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import { untilEnded } from '../../../../scripts/bringIn'
+import { readColumns } from '../../src/db/readColumns'
+import { audienceOf, findDestination } from '../../src/send/destinations'
+import { runPreflight } from '../../src/send/preflight'
 import { addDestinations, bringText, newList, startTestServer, type TestServer } from './harness'
 
 let server: TestServer
@@ -141,4 +145,46 @@ describe('an audience', () => {
     await server.api.call('removeDestination', { params: { destinationId: 'lantern' } })
     await expect(linesOf({ destination: 'lantern' })).rejects.toMatchObject({ status: 404 })
   })
+})
+
+describe('the preflight of a large list', () => {
+  it('is estimated from some of it, and exact where that was asked for', async () => {
+    const large = await newList(server.api, 'Large')
+    const rows = Array.from({ length: 900 }, (_, i) => {
+      const mail = i % 3 === 0 ? '' : `p${i}@postbox.example`
+      return `Given${i} Kestle,${mail},${i % 2 === 0 ? `+4479112${String(10_000 + i)}` : ''},GB`
+    })
+    await bringText(server.api, large, `name,mail,phone,country\n${rows.join('\n')}`)
+    const { db } = server.services
+    const destination = await findDestination(db, 'brassbell')
+    const of = (filter: string, isExact: boolean) => {
+      const shape = audienceOf(destination, 'people')
+      const sampling = { above: 300, size: 500 }
+      return runPreflight(db, { listId: large, filter, destination, shape, isExact, sampling })
+    }
+    const [some, all] = [await of('', false), await of('', true)]
+    expect([all.chosen, all.nothingToMatch, all.lookedAt]).toEqual([750, 0, null])
+    expect(some.lookedAt).toBeGreaterThan(300)
+    expect(some.lookedAt).toBeLessThan(900)
+    for (const [estimate, n] of [
+      [some.chosen, all.chosen],
+      [some.ready, all.ready],
+      [some.byCount[0], all.byCount[0]],
+    ] as const)
+      expect(Math.abs(estimate - n)).toBeLessThan(n * 0.15)
+    // Too few of them are in a part of the list: everybody is looked at.
+    expect(await of('kestle email:p7', false)).toMatchObject({ lookedAt: null })
+  })
+})
+
+it('reads columns together whatever stands in them', async () => {
+  const values = sql`from (values (1, 'plain'), (2, ${'a\u001eb\u001f\n\t'}::text), (3, null)) v(n, t) order by n`
+  expect(await readColumns(server.services.db, ['n', 't'], values)).toEqual([
+    ['1', '2', '3'],
+    ['plain', 'a\u001eb\u001f\n\t', ''],
+  ])
+  expect(await readColumns(server.services.db, ['n', 't'], sql`from (values (1, 'x')) v(n, t) where n = 2`)).toEqual([
+    [],
+    [],
+  ])
 })

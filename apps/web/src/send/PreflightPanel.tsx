@@ -12,7 +12,7 @@ import { Button } from '../kit/Button'
 import { SelectField } from '../kit/Field'
 import { Loading, Notice } from '../kit/Notice'
 import { useListView } from '../shell/useListView'
-import { count, plural } from '../words/format'
+import { count, estimateSign, plural } from '../words/format'
 import { SEND_FIELD } from '../words/sentences'
 import { FindingDialog } from './FindingDialog'
 import { identifiersText } from './identifiersText'
@@ -71,18 +71,29 @@ function PeoplePanel() {
 function AudiencePanel({ destination, takes }: { destination: DestinationDocument; takes: Takes }) {
   const { listId, text } = useListView()
   const { data: me } = useReadMeQuery({})
-  const query = { filter: text, destination: destination.id, takes }
+  const [exact, setExact] = useState<'yes' | 'no'>('no')
+  const query = { filter: text, destination: destination.id, takes, exact }
   const { data: flight, error, isFetching } = usePreflightQuery({ params: { listId }, query })
   const [make, making] = useMakeEditionMutation()
   const [form, setForm] = useState<'hashed' | 'plain'>(destination.hashing === 'never' ? 'plain' : 'hashed')
   if (error) return <Notice tone="bad">{problemText(error)}</Notice>
   if (!flight) return <Loading what="the preflight" />
+  const sign = estimateSign(flight.lookedAt !== null)
   const one = takes === 'people' ? 'person' : 'company'
   return (
     <div className="flex flex-col gap-3 pt-3" aria-busy={isFetching}>
       <p className="text-soft">
+        {sign}
         {plural(flight.chosen, 'contact')} chosen{text === '' ? '' : ' by the filter'}; parked ones are never sent.
       </p>
+      {flight.lookedAt === null ? null : (
+        <p className="text-soft">
+          Estimated from {count(flight.lookedAt)} of them, spread over the list.{' '}
+          <button type="button" className="underline" disabled={isFetching} onClick={() => setExact('yes')}>
+            {isFetching ? 'Counting everybody …' : 'Count everybody'}
+          </button>
+        </p>
+      )}
       <Findings flight={flight} />
       <SizeNotices flight={flight} />
       {destination.hashing === 'either' ? <FormChoice form={form} onChange={setForm} /> : null}
@@ -104,7 +115,8 @@ function AudiencePanel({ destination, takes }: { destination: DestinationDocumen
               void make({ params: { listId }, body: { destination: destination.id, takes, form, filter: text } })
             }
           >
-            Prepare {plural(flight.ready, one, takes)} for {destination.name}
+            Prepare {sign}
+            {plural(flight.ready, one, takes)} for {destination.name}
           </Button>
           <PeopleFile isMain={false} isOff={flight.chosen === 0} />
         </>
@@ -121,6 +133,7 @@ function Findings({ flight }: { flight: Preflight }) {
       key={finding}
       name={name}
       n={n}
+      sign={estimateSign(flight.lookedAt !== null)}
       tone={tone}
       more={more}
       onOpen={n === 0 ? null : () => setOpened({ finding, name })}
@@ -228,12 +241,14 @@ const TONE = { good: 'text-moss', bad: 'text-beet', told: '' } as const
 interface LineProps {
   readonly name: string
   readonly n: number
+  /** Before an estimate. */
+  readonly sign: string
   readonly tone: keyof typeof TONE
   readonly more: string
   readonly onOpen: (() => void) | null
 }
 
-const Line = ({ name, n, tone, more, onOpen }: LineProps) => (
+const Line = ({ name, n, sign, tone, more, onOpen }: LineProps) => (
   <div className="flex items-baseline justify-between gap-3 border-t border-line py-1.5">
     <dt>
       {name}
@@ -242,10 +257,11 @@ const Line = ({ name, n, tone, more, onOpen }: LineProps) => (
     <dd className={`num font-semibold ${n === 0 ? 'text-soft' : TONE[tone]}`}>
       {onOpen ? (
         <button type="button" aria-label={`${name}: show ${count(n)}`} className="underline" onClick={onOpen}>
+          {sign}
           {count(n)}
         </button>
       ) : (
-        count(n)
+        `${sign}${count(n)}`
       )}
     </dd>
   </div>

@@ -1,5 +1,6 @@
 import type { Piles } from '@upper-field/contract'
 import { useReadPilesQuery } from '../api'
+import { estimateSign } from '../words/format'
 
 interface Counted {
   readonly data: Piles | undefined
@@ -13,5 +14,5 @@ export function usePiles({ listId, text }: { readonly listId: string; readonly t
   const quick = useReadPilesQuery({ params, query: { filter: text, estimate: 'yes' } })
   const whole = useReadPilesQuery({ params, query: { filter: text } }, { skip: quick.currentData?.isEstimate !== true })
   const data = whole.currentData ?? quick.data
-  return { data, sign: data?.isEstimate ? '≈\u202f' : '' }
+  return { data, sign: estimateSign(data?.isEstimate === true) }
 }

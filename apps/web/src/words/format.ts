@@ -47,3 +47,6 @@ export const countryName = (code: string): string => {
 
 /** A number in the grouping of its own country, as others are to dial it. */
 export const phone = (e164: string): string => writtenForOthers(e164)
+
+/** Stands before figures that are estimated. */
+export const estimateSign = (isEstimate: boolean): string => (isEstimate ? '≈\u202f' : '')

@@ -29,7 +29,12 @@ export const sendEndpoints = {
   }),
   preflight: endpoint('get', '/lists/{listId}/send', 'What would be refused, and why', {
     params: OfList,
-    query: ByFilter.extend({ destination: z.string().max(40), takes: z.enum(TAKES).default('people') }),
+    query: ByFilter.extend({
+      destination: z.string().max(40),
+      takes: z.enum(TAKES).default('people'),
+      /** `yes` looks at everybody, however large the list. */
+      exact: z.enum(['yes', 'no']).default('no'),
+    }),
     response: Preflight,
   }),
   readFinding: endpoint('get', '/lists/{listId}/send/finding', 'Contacts that a finding of the preflight counts', {

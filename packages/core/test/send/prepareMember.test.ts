@@ -5,6 +5,7 @@ import {
   type AudienceMember,
   type AudienceShape,
   contradictionsIn,
+  createPreparer,
   fileNameFor,
   headingsOf,
   prepareMember,
@@ -142,6 +143,33 @@ describe('an audience as it is declared', () => {
     const both = { ...shape, columns: [...shape.columns, column('year', 'email', ['no-tag', 'lower'])] }
     const cells = cellsOf(withValues({ email: ['Maren+x@heron.example'] }), both) as readonly string[]
     expect([cells[0], cells.at(-1)]).toEqual(['maren+x@heron.example', 'maren@heron.example'])
+  })
+
+  it('makes of many what it makes of each by itself, whoever came before', () => {
+    const text = fc.constantFrom(
+      '',
+      ' ',
+      'Ås',
+      'ÅS',
+      'm@heron.example',
+      '+447911204481',
+      '07911 204481',
+      '=1',
+      '1.2.1990',
+    )
+    const one = fc.record({
+      country: fc.constantFrom('', 'GB', 'de', 'US'),
+      numberCountry: fc.constantFrom(null, 'GB'),
+      values: fc.dictionary(fc.constantFrom(...SEND_FIELDS), fc.array(text, { maxLength: 3 })),
+    })
+    const dated = { ...shape, columns: [...shape.columns, column('born', 'birth-date', ['date:YYYYMMDD'])] }
+    fc.assert(
+      fc.property(fc.array(one, { maxLength: 8 }), fc.boolean(), (many, isHashed) => {
+        const options = { hash: isHashed ? hash : null }
+        const prepare = createPreparer(dated, options)
+        for (const each of many as AudienceMember[]) expect(prepare(each)).toEqual(prepareMember(each, dated, options))
+      }),
+    )
   })
 
   it('never hashes what is blank, never breaks a rule, and has as many cells as headings', () => {
