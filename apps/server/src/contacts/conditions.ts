@@ -3,7 +3,8 @@ import { type SQL, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { searchTerms } from '../projection/searchText'
 import { BEYOND_CUBE, type Place, pileCondition, rawIn } from './facets'
-import { anywhere, isCounted, nodeCondition } from './nodeConditions'
+import { isCounted, nodeCondition } from './nodeConditions'
+import { holdsTyped } from './wordPatterns'
 
 /**
  * What of a filter is in the counts of a list, as SQL conditions: its piles, and trees of them. All values are
@@ -42,11 +43,11 @@ export type WordsFound = 'by-index' | 'one-by-one' | readonly number[]
  * index yet are looked through one by one.
  */
 export function wordConditions(listId: string, { words }: Filter, how: WordsFound = 'by-index'): SQL[] {
-  const patterns = searchTerms(words).map(anywhere)
-  if (patterns.length === 0) return []
-  if (how === 'one-by-one') return patterns.map((pattern) => sql`search like ${pattern}`)
+  const terms = searchTerms(words)
+  if (terms.length === 0) return []
+  if (how === 'one-by-one') return terms.map((term) => holdsTyped('search', term))
   if (how !== 'by-index') return [sql`id = any(${sql.param([...how])}::bigint[])`]
-  return [sql`id in (${holdersOfWords(listId, patterns)})`]
+  return [sql`id in (${holdersOfWords(listId, terms)})`]
 }
 
 /** So many holders of a word are kept at hand; of more, the database finds those that are wanted anew each time. */
@@ -54,18 +55,18 @@ const MOST_AT_HAND = 20_000
 
 /** Contacts that hold the words of a filter, found once for everything that is asked about them; or how else they are found. */
 export async function findByWords(db: Db, listId: string, { words }: Filter): Promise<WordsFound> {
-  const patterns = searchTerms(words).map(anywhere)
-  if (patterns.length === 0) return 'by-index'
+  const terms = searchTerms(words)
+  if (terms.length === 0) return 'by-index'
   const { rows } = await db.execute<{ id: string }>(
-    sql`select contact_id as id from (${holdersOfWords(listId, patterns)}) found limit ${MOST_AT_HAND + 1}`,
+    sql`select contact_id as id from (${holdersOfWords(listId, terms)}) found limit ${MOST_AT_HAND + 1}`,
   )
   return rows.length > MOST_AT_HAND ? 'by-index' : rows.map(({ id }) => Number(id))
 }
 
-function holdersOfWords(listId: string, patterns: readonly string[]): SQL {
-  const all = (column: string) =>
+function holdersOfWords(listId: string, terms: readonly string[]): SQL {
+  const all = (column: 'words' | 'search') =>
     sql.join(
-      patterns.map((pattern) => sql`${sql.raw(column)} like ${pattern}`),
+      terms.map((term) => holdsTyped(column, term)),
       sql` and `,
     )
   return sql`
@@ -76,7 +77,7 @@ function holdersOfWords(listId: string, patterns: readonly string[]): SQL {
 
 /** Whom a filter means among the contacts of whatever list, words looked for one by one. */
 export function chosenByFilter(filter: Filter): SQL {
-  const words = searchTerms(filter.words).map((term) => sql`search like ${anywhere(term)}`)
+  const words = searchTerms(filter.words).map((term) => holdsTyped('search', term))
   const piles = Object.entries(filter.piles).map(([field, values]) =>
     pileCondition(field as FilterField, values, 'table'),
   )

@@ -11,6 +11,7 @@ import { type SQL, sql } from 'drizzle-orm'
 import { memberIs } from '../db/spans'
 import { searchTerms } from '../projection/searchText'
 import { BEYOND_CUBE, type Place, pileCondition } from './facets'
+import { anywhere, holdsTyped } from './wordPatterns'
 
 /** Texts, dates and amounts of a contact, as expressions on the table. Whatever is not there is an empty text, or null. */
 const EXPRESSION: Readonly<Partial<Record<Term['field'] | 'country', string>>> = {
@@ -40,9 +41,6 @@ const EXPRESSION: Readonly<Partial<Record<Term['field'] | 'country', string>>> =
 
 /** Dates of a batch, expressed on `batches b`: the same for all its contacts. */
 const BATCH_DATES = ['added', 'gathered'] as const
-
-/** A pattern that finds a text anywhere, whatever stands in it. */
-export const anywhere = (text: string): string => `%${text.replace(/[\\%_]/g, '\\$&')}%`
 
 /** True for a part of a filter that the counts of a list can tell too: of facets and of dates of batches. */
 export function isCounted(node: FilterNode): boolean {
@@ -84,7 +82,7 @@ export function nodeCondition(node: FilterNode, place: Place = 'table'): SQL {
   }
 }
 
-const holds = (text: string): SQL => sql`search like ${anywhere(text)}`
+const holds = (text: string): SQL => holdsTyped('search', text)
 
 function termCondition(term: Term, place: Place): SQL {
   const { field, operator, values } = term

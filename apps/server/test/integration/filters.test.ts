@@ -34,6 +34,13 @@ describe('a filter', () => {
     ['company:inn', 'Jonah'],
     ['"guest house"', 'Maren'],
     ['guest house', 'Maren Tom'],
+    // Two letters begin a word: not those in cHERon, VERTEfeuille or OlderSHaw.
+    ['he', 'Ilse'],
+    ['ho', 'Maren Tom'],
+    ['sh', ''],
+    ['ve roche', 'Agathe'],
+    ['Ma or ho', 'Maren Tom'],
+    ['11', 'Maren Jonah Tom'],
     ['city=kelso', 'Maren Tom'],
     ['city:koln or city:lyon', 'Agathe'],
     ['missing:number', 'Jonah Agathe'],

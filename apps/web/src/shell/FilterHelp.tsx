@@ -13,6 +13,7 @@ import { useListView } from './useListView'
 
 const ROWS: readonly (readonly [string, string])[] = [
   ['oldershaw causeway', 'both words stand somewhere: in name, company, street, numbers, addresses, extra cells'],
+  ['wu', 'a word begins with these two letters'],
   ['"guest house"', 'the words side by side'],
   ['country:GB,IE line:mobile', 'one of several values; all terms have to hold'],
   ['company:lodge city=Kelso', 'holds a text; is a text'],

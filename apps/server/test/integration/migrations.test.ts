@@ -1,0 +1,70 @@
+import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { afterAll, expect, it } from '@jest/globals'
+import type { Pool } from 'pg'
+import { type Database, migrateDatabase, openDatabase } from '../../src/db/database'
+import { freshDatabase } from './harness'
+
+const MIGRATIONS = join(process.cwd(), 'apps/server/migrations')
+const folders: string[] = []
+const open: Database[] = []
+afterAll(async () => {
+  for (const database of open) await database.close()
+  for (const folder of folders) rmSync(folder, { recursive: true, force: true })
+})
+
+/** The migrations before one of them: a database as it was then. @param tag its name without what it is called by */
+function migrationsBefore(tag: string): string {
+  const folder = mkdtempSync(join(tmpdir(), 'migrations-'))
+  folders.push(folder)
+  cpSync(MIGRATIONS, folder, { recursive: true })
+  const path = join(folder, 'meta', '_journal.json')
+  const journal = JSON.parse(readFileSync(path, 'utf8')) as { entries: { tag: string }[] }
+  const entries = journal.entries.filter((one) => one.tag < tag)
+  writeFileSync(path, JSON.stringify({ ...journal, entries }))
+  return folder
+}
+
+/** Inserts a line with what is said of it; what else it must have is empty. */
+async function insert(pool: Pool, table: string, line: Readonly<Record<string, unknown>>): Promise<void> {
+  const { rows } = await pool.query<{ name: string; type: string }>(
+    `select column_name as name, data_type as type from information_schema.columns
+     where table_name = $1 and is_nullable = 'NO' and column_default is null`,
+    [table],
+  )
+  const empty = (type: string) => (type === 'text' ? '' : type === 'boolean' ? false : type === 'jsonb' ? '{}' : 0)
+  const whole = { ...Object.fromEntries(rows.map(({ name, type }) => [name, empty(type)])), ...line }
+  const names = Object.keys(whole)
+  await pool.query(
+    `insert into ${table} (${names.join(', ')}) values (${names.map((_, i) => `$${i + 1}`).join(', ')})`,
+    Object.values(whole),
+  )
+}
+
+const idsIn = async (pool: Pool, table: string, where: string): Promise<number[]> =>
+  (
+    await pool.query<{ id: string }>(
+      `select span::bigint * 8192 + place as id from ${table} cross join generate_series(0, 8191) place
+       where get_bit(bits, place) = 1 and ${where} order by 1`,
+    )
+  ).rows.map(({ id }) => Number(id))
+
+it('take over who was sent, and who is in which file, as sets of bits', async () => {
+  const database = openDatabase(await freshDatabase({ isEmpty: true }))
+  open.push(database)
+  const { pool } = database
+  await migrateDatabase(database, migrationsBefore('0046'))
+  const [listId, batchId, one, other] = [1, 2, 3, 4].map((n) => `6f1c1b8e-6f0b-4c55-9d7e-0a4c7c9a1d0${n}`)
+  const ids = [1, 2, 8191, 8192, 8193, 20_000, 5_000_000]
+  for (const id of ids)
+    await insert(pool, 'contacts', { id, list_id: listId, batch_id: batchId, is_sent: id % 2 === 1, row: id })
+  for (const id of ids) if (id !== 2) await insert(pool, 'edition_members', { edition_id: one, contact_id: id })
+  await insert(pool, 'edition_members', { edition_id: other, contact_id: 8192 })
+
+  await migrateDatabase(database, MIGRATIONS)
+  expect(await idsIn(pool, 'sent_contacts', 'true')).toEqual(ids.filter((id) => id % 2 === 1))
+  expect(await idsIn(pool, 'edition_members', `edition_id = '${one}'`)).toEqual(ids.filter((id) => id !== 2))
+  expect(await idsIn(pool, 'edition_members', `edition_id = '${other}'`)).toEqual([8192])
+  expect((await pool.query('select count(*)::int as n from contacts')).rows).toEqual([{ n: ids.length }])
+})
