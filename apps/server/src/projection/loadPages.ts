@@ -1,5 +1,6 @@
 import type { AddressFacts, RegisterFacts } from '@upper-field/core/check'
 import { type HowToSurvive, partSources, type SurvivorPart, sourceOf, suppressibleKeysOf } from '@upper-field/core/pair'
+import type { ProjectedContact } from '@upper-field/core/tidy'
 import { inArray, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { groupBy } from '../db/groupBy'
@@ -41,7 +42,16 @@ export interface LoadedPage {
 /** How the rows of each batch become contacts. */
 type KnownBatches = Map<string, BatchSettings>
 
-async function loadPage(tx: Db, ids: readonly number[], known: KnownBatches): Promise<LoadedPage> {
+/** Rows that were projected already, by the ids of their contacts. */
+type KnownRows = ReadonlyMap<number, ProjectedContact>
+const NONE: KnownRows = new Map()
+
+async function loadPage(
+  tx: Db,
+  ids: readonly number[],
+  known: KnownBatches,
+  rows: KnownRows = NONE,
+): Promise<LoadedPage> {
   const stored = await readStored(tx, ids)
   await learnBatches(tx, [...new Set(stored.map(({ batchId }) => batchId))], known)
   const settled = await settledOf(
@@ -51,7 +61,9 @@ async function loadPage(tx: Db, ids: readonly number[], known: KnownBatches): Pr
   const projected = new Map<number, SourceRow>()
   for (const one of stored) {
     const how = known.get(one.batchId)
-    if (how) projected.set(one.id, { id: one.id, projected: projectStored(one.text, how, settled.get(one.id)) })
+    if (!how) continue
+    const row = rows.get(one.id) ?? projectStored(one.text, how, settled.get(one.id))
+    projected.set(one.id, { id: one.id, projected: row })
   }
   const members = groupBy(
     stored.filter((one) => one.joinedInto !== null),
@@ -94,11 +106,15 @@ async function loadPage(tx: Db, ids: readonly number[], known: KnownBatches): Pr
 }
 
 /** Pages one after another; while one is worked on and written, the next is read. */
-export async function* loadedPages(tx: Db, pages: readonly (readonly number[])[]): AsyncGenerator<LoadedPage> {
+export async function* loadedPages(
+  tx: Db,
+  pages: readonly (readonly number[])[],
+  rows?: KnownRows,
+): AsyncGenerator<LoadedPage> {
   const known: KnownBatches = new Map()
   const load = (at: number): Promise<LoadedPage> | null => {
     const page = pages[at]
-    const loading = page ? loadPage(tx, page, known) : null
+    const loading = page ? loadPage(tx, page, known, rows) : null
     // Where the work in between fails, nobody waits for what was read ahead.
     loading?.catch(() => {})
     return loading

@@ -1,3 +1,4 @@
+import type { ProjectedContact } from '@upper-field/core/tidy'
 import type { PoolClient } from 'pg'
 import type { Db } from '../db/database'
 import { type ContactLines, linesOf } from './columns'
@@ -12,6 +13,8 @@ const KEPT = 10
 export interface Refreshing {
   /** True where the list was taken out of the index of the search in this transaction: there are no words to keep up. */
   readonly isOutOfIndex?: boolean
+  /** Contacts whose own rows were projected already. */
+  readonly known?: ReadonlyMap<number, ProjectedContact>
 }
 
 /**
@@ -60,7 +63,7 @@ export async function refreshValues(
   ids: readonly number[],
   how: Refreshing = {},
 ): Promise<void> {
-  for await (const lines of placedPages(tx, ids)) await writeContacts(client, lines, how)
+  for await (const lines of placedPages(tx, ids, how.known)) await writeContacts(client, lines, how)
 }
 
 /** Decides anew where contacts belong whose own numbers are what they were, but are shared now, or no longer. */
@@ -69,9 +72,13 @@ export async function replaceContacts(tx: Db, client: PoolClient, ids: readonly 
 }
 
 /** Contacts projected anew page by page, their lanes decided by who holds their numbers now. */
-async function* placedPages(tx: Db, ids: readonly number[]): AsyncGenerator<readonly ContactLines[]> {
+async function* placedPages(
+  tx: Db,
+  ids: readonly number[],
+  known?: Refreshing['known'],
+): AsyncGenerator<readonly ContactLines[]> {
   const sharedIn = sharedLines(tx, ids.length)
-  for await (const loaded of loadedPages(tx, pagesOf(ids))) yield linesWith(loaded, await sharedIn(loaded))
+  for await (const loaded of loadedPages(tx, pagesOf(ids), known)) yield linesWith(loaded, await sharedIn(loaded))
 }
 
 function linesWith({ sources, facts, verified, scopesOf }: LoadedPage, shared: ReadonlySet<string>): ContactLines[] {

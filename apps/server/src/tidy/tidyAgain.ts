@@ -1,4 +1,4 @@
-import type { ProjectedContact } from '@upper-field/core/tidy'
+import { differenceOf, type ProjectedContact } from '@upper-field/core/tidy'
 import { eq, inArray, sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import { indexAnew } from '../contacts/indexAnew'
@@ -38,25 +38,41 @@ export async function makeChange(
   const isOfSome = change.kind === 'edit' || change.kind === 'bulk-edit' || change.kind === 'mend-alike'
   const readBefore = isOfSome ? [] : await tx.select().from(batches).where(eq(batches.listId, listId))
   const { actId, touched } = await storeChange(tx, listId, change, madeBy)
-  const { keys, values } =
-    touched === 'whatever-differs'
-      ? await differing(tx, listId, { before, readBefore, after: await tidyingOf(tx, listId) }, onPage)
-      : { keys: touched, values: [] }
-  const contacts = keys.length + values.length
-  if (contacts > 0) {
-    const isOutOfIndex = contacts > MANY
-    if (isOutOfIndex) await indexAnew(tx, listId)
-    await refreshValues(tx, client, await withSurvivors(tx, values), { isOutOfIndex })
-    if (keys.length > 0) await joinAgain(tx, client, listId, keys, { isOutOfIndex })
-    await countContacts(tx, listId)
+  const keys: number[] = []
+  let contacts = 0
+  let isOutOfIndex = false
+  const note = async (more: number) => {
+    contacts += more
+    if (isOutOfIndex || contacts <= MANY) return
+    isOutOfIndex = true
+    await indexAnew(tx, listId)
   }
+  if (touched === 'whatever-differs') {
+    const how = { before, readBefore, after: await tidyingOf(tx, listId) }
+    for await (const page of differing(tx, listId, how)) {
+      keys.push(...page.keys)
+      await note(page.keys.length + page.values.size)
+      const ids = await withSurvivors(tx, [...page.values.keys()])
+      await refreshValues(tx, client, ids, { isOutOfIndex, known: page.values })
+      await onPage(page.done)
+    }
+  } else {
+    keys.push(...touched)
+    await note(touched.length)
+  }
+  if (keys.length > 0) await joinAgain(tx, client, listId, keys, { isOutOfIndex })
+  if (contacts > 0) await countContacts(tx, listId)
   return { actId, contacts }
 }
 
-/** Contacts that come out otherwise: in what tells who they are (numbers, e-mails, name, birth date), or in other values only. */
+/** Contacts of a page that come out otherwise. */
 interface Differing {
+  /** In what tells who they are. */
   readonly keys: readonly number[]
-  readonly values: readonly number[]
+  /** In other values only, as they are now. */
+  readonly values: ReadonlyMap<number, ProjectedContact>
+  /** How many were looked at so far. */
+  readonly done: number
 }
 
 /** How a list was tidied and its batches were read, and how it is tidied now. */
@@ -66,40 +82,34 @@ interface Change {
   readonly after: Tidying
 }
 
-/** Contacts that come out otherwise than before, batches that were taken back included. */
-async function differing(
-  tx: Db,
-  listId: string,
-  { before, readBefore, after }: Change,
-  onPage: (done: number) => Promise<void>,
-): Promise<Differing> {
-  const keys: number[] = []
-  const values: number[] = []
+/** Contacts that come out otherwise than before, batches that were taken back included; page by page. */
+async function* differing(tx: Db, listId: string, { before, readBefore, after }: Change): AsyncGenerator<Differing> {
   const old = new Map(readBefore.map((batch) => [batch.id, settingsOf(batch, before)]))
   const fresh = new Map<string, BatchSettings>()
   for (let last = 0, done = 0; ; ) {
     const rows = await pageOf(tx, listId, last)
-    if (rows.length === 0) return { keys, values }
+    if (rows.length === 0) return
     await learn(tx, rows, fresh, after)
     const settled = await settledOf(
       tx,
       rows.map(({ id }) => id),
     )
+    const keys: number[] = []
+    const values = new Map<number, ProjectedContact>()
     for (const { id, batchId, text } of rows) {
       const [was, is] = [old.get(batchId), fresh.get(batchId)]
       if (!was || !is) continue
       const own = settled.get(id)
-      const [a, b] = [projectStored(text, was, own), projectStored(text, is, own)]
-      if (JSON.stringify(keysOf(a)) !== JSON.stringify(keysOf(b))) keys.push(id)
-      else if (JSON.stringify(a) !== JSON.stringify(b)) values.push(id)
+      const now = projectStored(text, is, own)
+      const difference = differenceOf(projectStored(text, was, own), now)
+      if (difference === 'keys') keys.push(id)
+      else if (difference === 'values') values.set(id, now)
     }
     done += rows.length
     last = rows.at(-1)?.id ?? last
-    await onPage(done)
+    yield { keys, values, done }
   }
 }
-
-const keysOf = ({ numbers, emails, values }: ProjectedContact) => [numbers, emails, values.fullName, values.birthDate]
 
 interface StoredText {
   readonly id: number

@@ -1,3 +1,4 @@
+import { remember } from '../remember'
 import { columnKey } from '../table'
 import { readProfile } from './web'
 
@@ -63,9 +64,12 @@ export function addMore(more: Record<string, string>, field: MoreField, cell: st
   if (value !== '') more[MORE_KEYS[field]] ??= value
 }
 
+/** The same headings stand over every row. */
+const keyOfColumn = remember(columnKey)
+
 /** Puts a cell of a column that became no field among the others. */
 export function addColumn(more: Record<string, string>, name: string, cell: string): void {
-  const key = columnKey(name)
+  const key = keyOfColumn(name)
   if (key !== '') more[key] ??= cell.slice(0, LONGEST)
 }
 
