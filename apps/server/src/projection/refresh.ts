@@ -3,11 +3,10 @@ import type { PoolClient } from 'pg'
 import type { Db } from '../db/database'
 import { type ContactLines, linesOf } from './columns'
 import { type LoadedPage, loadedPages, pagesOf } from './loadPages'
-import { lineIn, sharedLines } from './sharedIn'
+import { holdersOfLines, lineIn, sharedLines, sharedLinesOf } from './sharedIn'
 import { viewOf } from './viewOf'
 import { writeContacts, writeNumbers, writePlacements } from './writePages'
 
-/** Pages kept between the two passes; those of a longer run are projected twice, so that memory stays bounded. */
 const KEPT = 10
 
 export interface Refreshing {
@@ -15,12 +14,14 @@ export interface Refreshing {
   readonly isOutOfIndex?: boolean
   /** Contacts whose own rows were projected already. */
   readonly known?: ReadonlyMap<number, ProjectedContact>
+  /** So many pages are kept in memory until all numbers are written; longer runs are written page by page. */
+  readonly kept?: number
 }
 
 /**
  * Projects contacts anew from their rows, joins, fills and line facts, and writes what they have become.
- * Contacts that are joined to another are projected from their own row alone. All numbers are written before any
- * lane is decided, since a line counts as shared by who holds it afterwards.
+ * Contacts that are joined to another are projected from their own row alone. A line counts as shared by who holds it
+ * afterwards: all numbers are written before any lane is decided, or those are decided again for whom that changes.
  */
 export async function refreshContacts(
   tx: Db,
@@ -29,15 +30,33 @@ export async function refreshContacts(
   how: Refreshing = {},
 ): Promise<void> {
   const pages = pagesOf(ids)
+  if (pages.length > (how.kept ?? KEPT)) return refreshMany(tx, client, pages, how)
   const kept: LoadedPage[] = []
   for await (const loaded of loadedPages(tx, pages)) {
-    if (kept.length < KEPT) kept.push(loaded)
+    kept.push(loaded)
     await writeNumbers(client, linesWith(loaded, new Set()))
   }
   const sharedIn = sharedLines(tx, ids.length)
-  const place = async (one: LoadedPage) => writeContacts(client, linesWith(one, await sharedIn(one)), how)
-  for (const one of kept) await place(one)
-  for await (const one of loadedPages(tx, pages.slice(kept.length))) await place(one)
+  for (const one of kept) await writeContacts(client, linesWith(one, await sharedIn(one)), how)
+}
+
+/** Each page is read and written once; then those are placed anew whose lines are shared now, or no longer. */
+async function refreshMany(
+  tx: Db,
+  client: PoolClient,
+  pages: readonly (readonly number[])[],
+  how: Refreshing,
+): Promise<void> {
+  const ids = pages.flat()
+  const before = await sharedLinesOf(tx, ids)
+  for await (const loaded of loadedPages(tx, pages)) {
+    const lines = linesWith(loaded, before)
+    await writeNumbers(client, lines)
+    await writeContacts(client, lines, how)
+  }
+  const after = await sharedLinesOf(tx, ids)
+  const changed = [...before, ...after].filter((line) => !(before.has(line) && after.has(line)))
+  await replaceContacts(tx, client, await holdersOfLines(tx, ids, changed))
 }
 
 /**

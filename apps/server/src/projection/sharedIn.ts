@@ -26,6 +26,28 @@ export function sharedLines(tx: Db, contacts: number): (page: Asked) => Promise<
   }
 }
 
+/** All lines that several contacts hold in the lists these are in. */
+export async function sharedLinesOf(tx: Db, ids: readonly number[]): Promise<ReadonlySet<string>> {
+  const { rows } = await tx.execute<{ list_id: string }>(
+    sql`select distinct list_id from contacts where id = any(${sql.param([...ids])}::bigint[])`,
+  )
+  return findShared(
+    tx,
+    rows.map((row) => row.list_id),
+    null,
+  )
+}
+
+/** Which of these contacts hold one of these lines. @param lines see `lineIn` */
+export async function holdersOfLines(tx: Db, ids: readonly number[], lines: readonly string[]): Promise<number[]> {
+  if (lines.length === 0) return []
+  const { rows } = await tx.execute<{ id: string }>(sql`
+    select distinct n.contact_id as id from unnest(${sql.param([...lines])}::text[]) line
+    join contact_numbers n on n.e164 = split_part(line, ' ', 2) and n.list_id = split_part(line, ' ', 1)::uuid
+    where n.contact_id = any(${sql.param([...ids])}::bigint[])`)
+  return rows.map(({ id }) => Number(id))
+}
+
 /** @param e164s the numbers that are asked for; null for all */
 async function findShared(
   tx: Db,

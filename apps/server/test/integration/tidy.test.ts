@@ -170,6 +170,17 @@ describe('contacts of several lists that are projected together', () => {
     for (const order of [ids, ids.toReversed()])
       await transaction(server.services.pool, (tx, client) => refreshContacts(tx, client, order))
     expect([await picture(one), await picture(other)]).toEqual(before)
+    // Whatever stood there before: with all pages kept until the numbers are written, and page by page.
+    for (const kept of [10, 0]) {
+      await server.sql('delete from contact_numbers where contact_id = any($1::bigint[]) and contact_id % 2 = 0', [ids])
+      await server.sql(
+        `update contacts set is_shared = not is_shared, lane = 'parked', number = null where id = any($1)`,
+        [ids],
+      )
+      expect([await picture(one), await picture(other)]).not.toEqual(before)
+      await transaction(server.services.pool, (tx, client) => refreshContacts(tx, client, ids, { kept }))
+      expect([await picture(one), await picture(other)]).toEqual(before)
+    }
     expect((await find(other, 'maren')).company).toBe('Causeway Camping Ltd')
   })
 })
