@@ -4,7 +4,7 @@ import type { PoolClient } from 'pg'
 import { copyInto } from '../db/copy'
 import type { Db } from '../db/database'
 import { type Refreshing, refreshSurvivors, replaceContacts } from '../projection/refresh'
-import { keptApart, pairOf } from './keptApart'
+import { keptApart } from './keptApart'
 import { pointToSurvivors } from './pointToSurvivors'
 
 /** The contacts that are new to a list: a whole batch, or some by their ids. */
@@ -25,8 +25,7 @@ export async function joinExactDuplicates(
   how: Refreshing = {},
 ): Promise<number> {
   await findSharedKeys(tx, added)
-  const apart = await keptApart(tx, added.listId)
-  const joiner = exactJoiner((a, b) => apart.has(pairOf(a, b)))
+  const joiner = exactJoiner(await keptApart(tx, added.listId))
   for await (const key of sharedKeys(tx)) joiner.add(key)
   const joins = joiner.joins()
   await storeJoins(tx, client, added.listId, joins)

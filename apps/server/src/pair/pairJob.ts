@@ -10,7 +10,7 @@ import { versionOf } from '../lists/listLock'
 import { countContacts } from '../projection/cube'
 import { refreshSurvivors } from '../projection/refresh'
 import type { Services } from '../services'
-import { keptApart, pairOf } from './keptApart'
+import { keptApart } from './keptApart'
 import { standingContacts } from './standingContacts'
 import { type Found, storeGroups, storePairs } from './storePaired'
 
@@ -70,7 +70,7 @@ async function findPairs(tx: Db, listId: string, thresholds: Thresholds, onPage:
     await onPage(ids.length, 'gathering')
   }
   const apart = await keptApart(tx, listId)
-  const isKeptApart = (a: number, b: number) => apart.has(pairOf(ids[a] ?? 0, ids[b] ?? 0))
+  const isKeptApart = (a: number, b: number) => apart.isPair(ids[a] ?? 0, ids[b] ?? 0)
   const steps = pairing.steps({ thresholds, isKeptApart })
   for (;;) {
     const { done, value } = steps.next()

@@ -59,10 +59,15 @@ async function loadPage(
     stored.map(({ id }) => id),
   )
   const projected = new Map<number, SourceRow>()
+  // Thousands of rows of one person are often one row, written again and again.
+  const same = new Map<string, ProjectedContact>()
   for (const one of stored) {
     const how = known.get(one.batchId)
     if (!how) continue
-    const row = rows.get(one.id) ?? projectStored(one.text, how, settled.get(one.id))
+    const own = settled.get(one.id)
+    const text = `${one.batchId}\n${one.text}`
+    const row = rows.get(one.id) ?? (own ? null : same.get(text)) ?? projectStored(one.text, how, own)
+    if (!own) same.set(text, row)
     projected.set(one.id, { id: one.id, projected: row })
   }
   const members = groupBy(

@@ -1,5 +1,5 @@
 /** Letters without marks, in lower case, as words. `Müller` and `Mueller` meet in `muller`. */
-function wordsOf(name: string): string[] {
+export function nameWords(name: string): readonly string[] {
   return name
     .toLowerCase()
     .replace(/ae/g, 'a')
@@ -17,9 +17,12 @@ function wordsOf(name: string): string[] {
  * True where two written names can be one person's: the same words in any order, an initial for a word, or fewer
  * words. A missing name is compatible with every name. Nicknames and typing slips are not judged here.
  */
-export function areNamesCompatible(a: string, b: string): boolean {
-  const [few, many] = [wordsOf(a), wordsOf(b)].sort((x, y) => x.length - y.length)
-  if (!few || !many || few.length === 0) return true
+export const areNamesCompatible = (a: string, b: string): boolean => areWordsCompatible(nameWords(a), nameWords(b))
+
+/** The same of the words of two names: see `nameWords`. Neither empty, they have a whole word in common. */
+export function areWordsCompatible(a: readonly string[], b: readonly string[]): boolean {
+  const [few, many] = a.length <= b.length ? [a, b] : [b, a]
+  if (few.length === 0) return true
   const left = [...many]
   for (const word of few) {
     const match = left.findIndex((other) => other === word || isInitialOf(other, word) || isInitialOf(word, other))

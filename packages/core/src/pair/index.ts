@@ -2,7 +2,14 @@ export { PAIR_KEYS, type PairKey } from './blocks'
 export { areNamesCompatible } from './compatibleNames'
 export { PAIR_FIELDS, PAIR_LEVELS, type PairField } from './fields'
 export { type Forgetting, findForgotten, type Holder } from './forgetting'
-export { type ExactJoin, type ExactJoiner, exactJoiner, type KeyHolder, type SharedKey } from './joinExact'
+export {
+  type ExactJoin,
+  type ExactJoiner,
+  exactJoiner,
+  type KeptApart,
+  type KeyHolder,
+  type SharedKey,
+} from './joinExact'
 export { type Mergeable, mergeContacts, partSources } from './mergeContacts'
 export {
   createPairing,

@@ -1,5 +1,5 @@
 import { isOneBirth } from './births'
-import { areNamesCompatible } from './compatibleNames'
+import { areNamesCompatible, areWordsCompatible, nameWords } from './compatibleNames'
 
 /** Contacts that share one exact key (a number or an e-mail). */
 export interface SharedKey {
@@ -31,68 +31,162 @@ export interface ExactJoiner {
   joins(): readonly ExactJoin[]
 }
 
+/** Pairs that a person took apart are not joined again. */
+export interface KeptApart {
+  readonly isPair: (a: number, b: number) => boolean
+  /** Those who stand in any such pair: the others need not be asked about. */
+  readonly isInAny: (id: number) => boolean
+}
+
 /**
  * Joins contacts that share an exact key and whose names and birth dates are compatible with all in the group, so
  * that an initial cannot bring two people together, nor one number father and son, nor two houses that answer at one
  * head office. The contact with the lowest id (the first row) survives. Keys are to be added in a fixed order: earlier
- * keys join first.
- * @param isKeptApart pairs that a person took apart are not joined again
+ * keys join first. A million rows may have one key: a group knows each way it is written once, and a holder is held
+ * against groups it has a word in common with.
  */
-export function exactJoiner(isKeptApart: (a: number, b: number) => boolean = () => false): ExactJoiner {
-  const groups = new Map<number, KeyHolder[]>()
+export function exactJoiner(apart: KeptApart | null = null): ExactJoiner {
+  const groups = new Map<number, Group>()
   const reason = new Map<number, { kind: 'number' | 'email'; key: string }>()
-  // Contacts that stand alone are not remembered: most holders of a key are never joined.
-  const groupOf = (holder: KeyHolder): KeyHolder[] => groups.get(holder.id) ?? [holder]
   return {
     add: ({ kind, key, holders }) => {
-      const ordered = [...holders].sort((a, b) => a.id - b.id)
-      for (const [i, holder] of ordered.entries()) {
-        const mine = groupOf(holder)
-        const target = ordered
-          .slice(0, i)
-          .map(groupOf)
-          .find((group) => canJoin(group, mine, isKeptApart))
-        if (!target) continue
-        // A contact that stood alone is remembered from now on.
-        if (target.length === 1) for (const { id } of target) groups.set(id, target)
-        for (const member of mine) {
-          target.push(member)
-          groups.set(member.id, target)
+      const seen = createSeen()
+      for (const [at, holder] of [...holders].sort((a, b) => a.id - b.id).entries()) {
+        // Contacts that stand alone are not remembered: most holders of a key are never joined.
+        const mine = groups.get(holder.id) ?? aloneIn(holder)
+        const target = seen.likely(mine).find((group) => canJoin(group, mine, apart))
+        if (!target) {
+          seen.add(mine, at)
+          continue
         }
+        for (const id of target.ids.length === 1 ? target.ids : []) groups.set(id, target)
+        for (const id of mine.ids) groups.set(id, target)
+        join(target, mine)
+        seen.joined(target, mine)
         reason.set(holder.id, { kind, key })
       }
     },
-    joins: () => listJoins(groups, reason),
+    joins: () => listJoins(new Set(groups.values()), reason),
   }
 }
 
-function canJoin(
-  target: readonly KeyHolder[],
-  group: readonly KeyHolder[],
-  isKeptApart: (a: number, b: number) => boolean,
-): boolean {
-  if (target === group) return false
-  return target.every((a) => group.every((b) => mayBeOne(a, b) && !isKeptApart(a.id, b.id)))
+/** A way a contact is written, with the words of its name. */
+interface Written {
+  readonly name: string
+  readonly birthDate: string
+  readonly company: string
+  readonly words: readonly string[]
 }
 
-const mayBeOne = (a: KeyHolder, b: KeyHolder): boolean =>
-  areNamesCompatible(a.name, b.name) && isOneBirth(a.birthDate ?? '', b.birthDate ?? '') && mayBeOneHouse(a, b)
+/** Contacts that are one person, and the ways they are written, each once. */
+interface Group {
+  readonly ids: number[]
+  readonly ways: Map<string, Written>
+}
+
+function aloneIn({ id, name, birthDate = '', company = '' }: KeyHolder): Group {
+  const way = { name, birthDate, company, words: nameWords(name) }
+  return { ids: [id], ways: new Map([[`${name}\n${birthDate}\n${company}`, way]]) }
+}
+
+function join(target: Group, mine: Group): void {
+  for (const id of mine.ids) target.ids.push(id)
+  for (const [written, way] of mine.ways) target.ways.set(written, way)
+}
+
+/** A holder is held against so many groups at most that have a word in common with it, and those it is written as. */
+const MOST_LIKELY = 50
+
+/** The groups of one key so far. */
+interface Seen {
+  add(group: Group, at: number): void
+  /** A group went into another of them. */
+  joined(target: Group, gone: Group): void
+  /** Groups that may be the same person, in the order of their first rows. */
+  likely(mine: Group): readonly Group[]
+}
+
+function createSeen(): Seen {
+  const order = new Map<Group, number>()
+  const byWord = new Map<string, Set<Group>>()
+  const byWriting = new Map<string, Group>()
+  const put = (word: string, group: Group) => {
+    const known = byWord.get(word)
+    if (known) known.add(group)
+    else byWord.set(word, new Set([group]))
+  }
+  const note = (group: Group, ways: Group['ways']) => {
+    for (const [written, { words }] of ways) {
+      byWriting.set(written, group)
+      for (const word of words.length === 0 ? [NAMELESS] : words) put(word, group)
+    }
+  }
+  return {
+    add: (group, at) => {
+      if (order.has(group)) return
+      order.set(group, at)
+      note(group, group.ways)
+    },
+    joined: (target, gone) => {
+      const at = order.get(gone)
+      order.delete(gone)
+      for (const { words } of gone.ways.values())
+        for (const word of words.length === 0 ? [NAMELESS] : words) byWord.get(word)?.delete(gone)
+      if (at !== undefined) order.set(target, Math.min(at, order.get(target) ?? at))
+      note(target, gone.ways)
+    },
+    likely: (mine) => {
+      const found = new Set<Group>()
+      for (const [written, { words }] of mine.ways) {
+        const same = byWriting.get(written)
+        if (same) found.add(same)
+        // Nobody has a word in common with whoever has no name, and everybody may be one with them.
+        if (words.length === 0) take(order.keys(), found)
+        else for (const word of [NAMELESS, ...words]) take(byWord.get(word) ?? [], found)
+      }
+      found.delete(mine)
+      return [...found].sort((a, b) => (order.get(a) ?? 0) - (order.get(b) ?? 0))
+    },
+  }
+}
+
+/** In place of the words of a name that has none. */
+const NAMELESS = ''
+
+function take(from: Iterable<Group>, into: Set<Group>): void {
+  let taken = 0
+  for (const group of from) {
+    if (taken++ === MOST_LIKELY) return
+    into.add(group)
+  }
+}
+
+function canJoin(target: Group, mine: Group, apart: KeptApart | null): boolean {
+  for (const a of target.ways.values()) for (const b of mine.ways.values()) if (!mayBeOne(a, b)) return false
+  if (!apart) return true
+  const [few, many] = mine.ids.length < target.ids.length ? [mine, target] : [target, mine]
+  return few.ids.filter(apart.isInAny).every((a) => many.ids.every((b) => !apart.isPair(a, b)))
+}
+
+const mayBeOne = (a: Written, b: Written): boolean =>
+  areWordsCompatible(a.words, b.words) && isOneBirth(a.birthDate, b.birthDate) && mayBeOneHouse(a, b)
 
 /** Contacts without names are businesses, or all that is known of somebody: their companies tell them apart then. */
-const mayBeOneHouse = (a: KeyHolder, b: KeyHolder): boolean =>
-  a.name !== '' || b.name !== '' || areNamesCompatible(a.company ?? '', b.company ?? '')
+const mayBeOneHouse = (a: Written, b: Written): boolean =>
+  a.name !== '' || b.name !== '' || areNamesCompatible(a.company, b.company)
 
 function listJoins(
-  groups: ReadonlyMap<number, readonly KeyHolder[]>,
+  groups: ReadonlySet<Group>,
   reason: ReadonlyMap<number, { kind: 'number' | 'email'; key: string }>,
 ): readonly ExactJoin[] {
   const joins: ExactJoin[] = []
-  for (const group of new Set(groups.values())) {
-    const ids = group.map((holder) => holder.id).sort((a, b) => a - b)
-    const survivor = ids[0]
+  for (const group of groups) {
+    const ids = group.ids.toSorted((a, b) => a - b)
+    const [survivor] = ids
     if (survivor === undefined) continue
+    const any = ids.map((id) => reason.get(id)).find((known) => known !== undefined)
     for (const member of ids.slice(1)) {
-      const why = reason.get(member) ?? ids.map((id) => reason.get(id)).find((known) => known !== undefined)
+      const why = reason.get(member) ?? any
       if (why) joins.push({ survivor, member, ...why })
     }
   }

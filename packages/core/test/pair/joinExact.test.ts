@@ -1,8 +1,9 @@
 import { describe, expect, it } from '@jest/globals'
+import fc from 'fast-check'
 import { areNamesCompatible, type ExactJoin, exactJoiner, type SharedKey } from '../../src/pair'
 
 function joinExact(keys: readonly SharedKey[], isKeptApart?: (a: number, b: number) => boolean): readonly ExactJoin[] {
-  const joiner = exactJoiner(isKeptApart)
+  const joiner = exactJoiner(isKeptApart ? { isPair: isKeptApart, isInAny: () => true } : null)
   for (const key of keys) joiner.add(key)
   return joiner.joins()
 }
@@ -133,4 +134,89 @@ describe('birth dates of people on one number', () => {
   ])('%s and %s are not joined', (a, b) => expect(born(a, b)).toEqual([]))
 
   it('are held against everybody of a group', () => expect(born('1950-02-01', '', '1981')).toEqual([[0, 1]]))
+})
+
+/** Everybody held against everybody before, as long as there are few. */
+function joinedOneByOne(keys: readonly SharedKey[], isPair: (a: number, b: number) => boolean): string[] {
+  type Holder = SharedKey['holders'][number]
+  const groups = new Map<number, Holder[]>()
+  const mayBeOne = (a: Holder, b: Holder) =>
+    areNamesCompatible(a.name, b.name) &&
+    ((a.birthDate ?? '').startsWith(b.birthDate ?? '') || (b.birthDate ?? '').startsWith(a.birthDate ?? '')) &&
+    (a.name !== '' || b.name !== '' || areNamesCompatible(a.company ?? '', b.company ?? '')) &&
+    !isPair(a.id, b.id)
+  const groupOf = (holder: Holder) => groups.get(holder.id) ?? [holder]
+  for (const { holders } of keys) {
+    const ordered = [...holders].sort((a, b) => a.id - b.id)
+    for (const [i, holder] of ordered.entries()) {
+      const mine = groupOf(holder)
+      const target = ordered
+        .slice(0, i)
+        .map(groupOf)
+        .find((group) => group !== mine && group.every((a) => mine.every((b) => mayBeOne(a, b))))
+      if (!target) continue
+      for (const { id } of target) groups.set(id, target)
+      for (const member of mine) {
+        target.push(member)
+        groups.set(member.id, target)
+      }
+    }
+  }
+  const ids = [...new Set(groups.values())].map((group) => group.map(({ id }) => id).sort((a, b) => a - b))
+  return ids.flatMap(([survivor, ...members]) => members.map((member) => `${survivor} ${member}`)).sort()
+}
+
+describe('many holders of one key', () => {
+  it('are joined as if each was held against all before it', () => {
+    const name = fc.constantFrom(
+      '',
+      'Maren Oldershaw',
+      'M. Oldershaw',
+      'Oldershaw Maren',
+      'Maren',
+      'Tom Kestle',
+      'T. K.',
+      'J. Smith',
+      'John Smith',
+      'Jane Smith',
+      'Smith',
+      'Maren Jane Oldershaw',
+    )
+    const person = fc.record({
+      name,
+      birthDate: fc.constantFrom('', '', '1987', '1987-05-03', '1990-01-01'),
+      company: fc.constantFrom('', 'Heron Camping', 'Larkrise', 'heron camping ltd'),
+    })
+    fc.assert(
+      fc.property(
+        fc.array(person, { minLength: 2, maxLength: 12 }),
+        fc.array(fc.array(fc.nat(11), { minLength: 2, maxLength: 8 }), { minLength: 1, maxLength: 4 }),
+        fc.array(fc.tuple(fc.nat(11), fc.nat(11)), { maxLength: 3 }),
+        (people, keys, apart) => {
+          const shared = keys.map((ids, at): SharedKey => {
+            const holders = [...new Set(ids.map((id) => id % people.length))].map((id) => ({
+              id,
+              ...(people[id] as (typeof people)[number]),
+            }))
+            return { kind: 'number', key: `+${at}`, holders }
+          })
+          const isPair = (a: number, b: number) => apart.some(([x, y]) => (x === a && y === b) || (x === b && y === a))
+          const joins = joinExact(shared, isPair).map(({ survivor, member }) => `${survivor} ${member}`)
+          expect(joins.sort()).toEqual(joinedOneByOne(shared, isPair))
+        },
+      ),
+      { numRuns: 500 },
+    )
+  })
+
+  it('take no longer for each the more there are', () => {
+    const holders = (nameOf: (i: number) => string) =>
+      Array.from({ length: 60_000 }, (_, id) => ({ id, name: nameOf(id) }))
+    const one = (name: (i: number) => string) =>
+      joinExact([{ kind: 'number', key: '+44', holders: holders(name) }]).length
+    expect(one(() => 'Maren Oldershaw')).toBe(59_999)
+    expect(one((i) => `Given${i} Family${i}`)).toBe(0)
+    expect(one((i) => (i % 2 === 0 ? `Given${i} Kestle` : 'Tom Kestle'))).toBe(29_999)
+    expect(one((i) => (i % 3 === 0 ? '' : `Given${i % 300} Family${i % 300}`))).toBeGreaterThan(59_000)
+  })
 })
