@@ -22,12 +22,14 @@ export async function readCallSheet(
 ): Promise<CallSheet> {
   const at = now()
   const { callHours } = await readCheckSettings(db)
-  const toCall = await callables(db, listId, filter)
-  // Each in the order of the rows, so that nobody behind those that are shown is looked at.
-  const callableNow = (await isAnybodyCalledNow(db, listId))
-    ? await toBeCalled(db, listId, sql`${toCall} and ${IS_CALLED_NOW}`, ORDERED)
-    : []
-  const others = await toBeCalled(db, listId, sql`${toCall} and not ${IS_CALLED_NOW}`, ORDERED - callableNow.length)
+  const lanes = await lanesForCalls(db, listId)
+  const toCall = callables(listId, filter, lanes)
+  // Each in the order of the rows, so that nobody behind those that are shown is looked at; and nobody at all where the
+  // counts of the list know of none.
+  const read = async (when: SQL, most: number) =>
+    (await isAnybody(db, listId, lanes, when)) ? toBeCalled(db, listId, sql`${toCall} and ${when}`, most) : []
+  const callableNow = await read(IS_CALLED_NOW, ORDERED)
+  const others = await read(sql`not ${IS_CALLED_NOW}`, ORDERED - callableNow.length)
   const rows = [...callableNow, ...others]
   const settings = { callHours } as Parameters<typeof callStateOf>[1]
   const resting = rows.filter((row) => (restsUntil(row) ?? 0) > at)
@@ -66,19 +68,21 @@ async function toBeCalled(db: Db, listId: string, condition: SQL, most: number):
   return rows
 }
 
-/** True where the counts of a list know of somebody whose line may be called at this moment. */
-async function isAnybodyCalledNow(db: Db, listId: string): Promise<boolean> {
+/** True where the counts of a list know of somebody in these lanes whose line may be called then. */
+async function isAnybody(db: Db, listId: string, lanes: readonly string[], when: SQL): Promise<boolean> {
   const { rows } = await db.execute(sql`
-    select 1 from contact_cube where list_id = ${listId} and not is_joined and ${IS_CALLED_NOW}
+    select 1 from contact_cube where list_id = ${listId} and not is_joined and call_from <> ''
+      and lane = any(${sql.param([...lanes])}::text[]) and ${when}
     group by list_id having sum(contacts) > 0`)
   return rows.length > 0
 }
 
-async function callables(db: Db, listId: string, filter: string): Promise<SQL> {
-  const lanes = [...(await usesOfLanes(db, listId))].flatMap(([lane, use]) => (use === 'calls' ? lane : []))
-  return sql`${chosenContacts(listId, readFilter(filter))} and lane = any(${sql.param(lanes)}::text[])
+const lanesForCalls = async (db: Db, listId: string): Promise<readonly string[]> =>
+  [...(await usesOfLanes(db, listId))].flatMap(([lane, use]) => (use === 'calls' ? lane : []))
+
+const callables = (listId: string, filter: string, lanes: readonly string[]): SQL =>
+  sql`${chosenContacts(listId, readFilter(filter))} and lane = any(${sql.param([...lanes])}::text[])
     and call_from <> '' and number is not null`
-}
 
 const restsUntil = ({ outcome, made_at, again_at }: Row): number | null =>
   callAgainAt(

@@ -1,10 +1,11 @@
 import type { LaneRules, Segment } from '@upper-field/contract'
-import { mistakesInRules, proposedRules } from '@upper-field/core/split'
+import { type LaneRule, mistakesInRules, proposedRules } from '@upper-field/core/split'
 import { and, eq, sql } from 'drizzle-orm'
 import type { Hono } from 'hono'
 import { columnsOf } from '../contacts/columnsOf'
 import { chosenContacts } from '../contacts/page'
 import { readFilter, readWholeFilter } from '../contacts/readFilter'
+import { type Sampling, sampleOf } from '../contacts/sample'
 import { type Db, transaction } from '../db/database'
 import { laneRules, segments } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
@@ -97,11 +98,18 @@ export function splitRoutes(app: Hono, services: Services): void {
 
 async function readLaneRules(db: Db, listId: string): Promise<LaneRules> {
   const rules = await rulesOf(db, listId)
+  return { isOwn: rules.length > 0, rules: [...(rules.length > 0 ? rules : await proposalFor(db, listId))] }
+}
+
+/** What share of a list has a whole address is told well enough by some of it. */
+const SAMPLING: Sampling = { above: 50_000, size: 5000 }
+
+async function proposalFor(db: Db, listId: string): Promise<readonly LaneRule[]> {
+  const sample = await sampleOf(db, listId, SAMPLING)
   const { rows } = await db.execute<Record<string, string>>(sql`
     select count(*) as contacts, count(*) filter (where street <> '' and postal_code <> '' and city <> '') as addresses
-    from contacts where list_id = ${listId} and joined_into is null`)
-  const proposed = proposedRules(Number(rows[0]?.contacts ?? 0), Number(rows[0]?.addresses ?? 0))
-  return { isOwn: rules.length > 0, rules: [...(rules.length > 0 ? rules : proposed)] }
+    from ${sample?.from ?? sql`contacts`} where list_id = ${listId} and joined_into is null`)
+  return proposedRules(Number(rows[0]?.contacts ?? 0), Number(rows[0]?.addresses ?? 0))
 }
 
 /** Without rules of its own a list's contacts go where each belongs by itself again. */

@@ -2,6 +2,7 @@ import { differenceOf, type ProjectedContact } from '@upper-field/core/tidy'
 import { eq, inArray, sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import { indexAnew } from '../contacts/indexAnew'
+import { indexAgain } from '../contacts/indexJob'
 import type { Db } from '../db/database'
 import { batches } from '../db/schema'
 import { joinAgain } from '../pair/joinAgain'
@@ -39,27 +40,25 @@ export async function makeChange(
   const readBefore = isOfSome ? [] : await tx.select().from(batches).where(eq(batches.listId, listId))
   const { actId, touched } = await storeChange(tx, listId, change, madeBy)
   const keys: number[] = []
+  const values: number[] = []
   let contacts = 0
-  let isOutOfIndex = false
-  const note = async (more: number) => {
-    contacts += more
-    if (isOutOfIndex || contacts <= MANY) return
-    isOutOfIndex = true
-    await indexAnew(tx, listId)
-  }
   if (touched === 'whatever-differs') {
     const how = { before, readBefore, after: await tidyingOf(tx, listId) }
     for await (const page of differing(tx, listId, how)) {
       keys.push(...page.keys)
-      await note(page.keys.length + page.values.size)
+      contacts += page.keys.length + page.values.size
       const ids = await withSurvivors(tx, [...page.values.keys()])
-      await refreshValues(tx, client, ids, { isOutOfIndex, known: page.values })
+      values.push(...ids)
+      await refreshValues(tx, client, ids, { isOutOfIndex: true, known: page.values })
       await onPage(page.done)
     }
   } else {
     keys.push(...touched)
-    await note(touched.length)
+    contacts = touched.length
   }
+  const isOutOfIndex = contacts > MANY
+  if (isOutOfIndex) await indexAnew(tx, listId)
+  else await indexAgain(tx, values)
   if (keys.length > 0) await joinAgain(tx, client, listId, keys, { isOutOfIndex })
   if (contacts > 0) await countContacts(tx, listId)
   return { actId, contacts }
@@ -140,5 +139,5 @@ async function learn(
 async function withSurvivors(tx: Db, ids: readonly number[]): Promise<number[]> {
   const { rows } = await tx.execute<{ id: string }>(sql`
     select distinct joined_into as id from contacts where id = any(${sql.param(ids)}::bigint[]) and joined_into is not null`)
-  return [...ids, ...rows.map(({ id }) => Number(id))]
+  return [...new Set([...ids, ...rows.map(({ id }) => Number(id))])]
 }
