@@ -260,8 +260,11 @@ const Line = ({ name, n, sign, tone, more, onOpen }: LineProps) => (
           {sign}
           {count(n)}
         </button>
+      ) : // Of a few that were looked at, none is not nobody.
+      sign === '' ? (
+        count(n)
       ) : (
-        `${sign}${count(n)}`
+        'none seen'
       )}
     </dd>
   </div>

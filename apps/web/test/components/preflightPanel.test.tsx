@@ -48,11 +48,12 @@ it('tells of each rule how many break it, and opens only counts that there are',
 
 it('says what is estimated, and counts everybody when asked to', async () => {
   const { user } = shown((exact) =>
-    exact === 'yes' ? { ...FLIGHT, ready: 1087 } : { ...FLIGHT, lookedAt: 300, ready: 1100 },
+    exact === 'yes' ? { ...FLIGHT, ready: 1087 } : { ...FLIGHT, lookedAt: 300, ready: 1100, nothingToMatch: 0 },
   )
   await screen.findByText(/Estimated from 300 of them/)
   expect(screen.getByRole('button', { name: /^Prepare ≈\u202f1,100 people/ })).toBeTruthy()
   expect(screen.getByRole('button', { name: 'Ready to send: show 1,100' }).textContent).toBe('≈\u202f1,100')
+  expect(screen.getByText('none seen')).toBeTruthy()
   await user.click(screen.getByRole('button', { name: 'Count everybody' }))
   expect(await screen.findByRole('button', { name: /^Prepare 1,087 people/ })).toBeTruthy()
   expect(screen.queryByText(/Estimated from/)).toBeNull()
