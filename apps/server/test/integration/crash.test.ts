@@ -10,7 +10,7 @@ import { freshDatabase, newBatch, newList, OWNER, signedIn } from './harness'
 import { ended, killAll, makeOwner, startProcess } from './processes'
 import { until } from './until'
 
-const ROWS = 40_000
+const ROWS = 26_000
 afterAll(killAll)
 
 const line = (i: number) =>

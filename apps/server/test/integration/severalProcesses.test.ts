@@ -7,7 +7,7 @@ import { freshDatabase, newBatch, newList, OWNER, signedIn } from './harness'
 import { ended, killAll, makeOwner, startProcess } from './processes'
 import { until } from './until'
 
-const ROWS = 12_000
+const ROWS = 8000
 afterAll(killAll)
 
 const file = `name,phone,mail\n${Array.from(
