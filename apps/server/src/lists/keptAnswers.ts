@@ -56,14 +56,14 @@ export function createKeptAnswers(
 }
 
 /**
- * Another text whenever contacts of any list have changed, or a job of this one has come further: who is in other lists
- * too, and what is known of a number, are told by all lists together.
+ * Another text whenever contacts of any list have changed, or a job of this one has come further (but for indexing, which
+ * changes nobody): who is in other lists too, and what is known of a number, are told by all lists together.
  */
 export const stampOfLists =
   (db: Db) =>
   async (listId: string): Promise<string> => {
     const { rows } = await db.execute<{ stamp: string }>(sql`
       select concat_ws('/', (select sum(version) from lists), (select count(*) from lists where archived_at is not null),
-        (select concat_ws('/', count(*), count(finished_at), sum(done)) from jobs where list_id = ${listId})) as stamp`)
+        (select concat_ws('/', count(*), count(finished_at), sum(done)) from jobs where list_id = ${listId} and kind <> 'index')) as stamp`)
     return rows[0]?.stamp ?? ''
   }

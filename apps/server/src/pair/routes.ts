@@ -27,7 +27,9 @@ export function pairRoutes(app: Hono, services: Services): void {
   serve(app, services, 'readSharedLines', ({ params, query }) =>
     kept.of(params.listId, ['shared lines', query], () => sharedLines(db, params.listId, query.cursor)),
   )
-  serve(app, services, 'readListsBeside', ({ params }) => compareLists(db, params.listId))
+  serve(app, services, 'readListsBeside', ({ params }) =>
+    kept.of(params.listId, ['beside'], () => compareLists(db, params.listId)),
+  )
   serve(app, services, 'readAlsoIn', ({ params, query }) =>
     kept.of(params.listId, ['also in', query], () => alsoIn(db, params.listId, query.filter)),
   )
