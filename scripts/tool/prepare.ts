@@ -6,9 +6,9 @@ import { DestinationDocument } from '@upper-field/contract'
 import {
   type AudienceMember,
   type AudienceShape,
+  createPreparer,
   headingsOf,
   type LeftOut,
-  prepareMember,
   shapeOf,
   TAKES,
 } from '@upper-field/core/send'
@@ -38,6 +38,7 @@ export async function prepare(args: string[]): Promise<void> {
   const [path] = positionals
   if (!path) throw new Error('Name a CSV file.')
   const hash = isHashed ? (text: string) => createHash('sha256').update(text, 'utf8').digest('hex') : null
+  const prepareOne = createPreparer(shape, { hash })
   await print(csvLine(headingsOf(shape)))
   const leftOut = new Map<string, number>()
   const leave = (reason: string) => leftOut.set(reason, (leftOut.get(reason) ?? 0) + 1)
@@ -46,7 +47,7 @@ export async function prepare(args: string[]): Promise<void> {
       leave(row)
       continue
     }
-    const prepared = prepareMember(memberOf(row), shape, { hash })
+    const prepared = prepareOne(memberOf(row))
     if (prepared.status === 'ready') await print(csvLine(prepared.cells))
     else leave(reasonText(prepared.reason))
   }

@@ -25,13 +25,6 @@ export const indexJob: JobHandler = {
   },
 }
 
-/** Words of contacts that are in the index and have changed. */
-export async function indexAgain(tx: Db, ids: readonly number[]): Promise<void> {
-  await tx.execute(sql`
-    update contact_words w set words = c.search from contacts c
-    where c.id = w.contact_id and w.words <> c.search and w.contact_id = any(${sql.param([...ids])}::bigint[])`)
-}
-
 interface IndexPage {
   readonly batchId: string
   readonly after: number

@@ -27,10 +27,14 @@ export async function writeContacts(
     `update contacts c set ${sets.join(', ')} from refreshed r where c.id = r.id and c.id = any($1::bigint[])`,
     [ids],
   )
-  if (isOutOfIndex) return
+  if (!isOutOfIndex) await writeWords(client, ids)
+}
+
+/** What the search looks in, of contacts that are in its index and have been written. */
+export async function writeWords(client: PoolClient, ids: readonly unknown[]): Promise<void> {
   await client.query(
-    `update contact_words w set words = r.search from refreshed r
-     where w.contact_id = r.id and w.words <> r.search and w.contact_id = any($1::bigint[])`,
+    `update contact_words w set words = c.search from contacts c
+     where c.id = w.contact_id and w.words <> c.search and w.contact_id = any($1::bigint[])`,
     [ids],
   )
 }

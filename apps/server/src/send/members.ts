@@ -24,7 +24,7 @@ export interface SendableContact extends AudienceMember {
   readonly told: Readonly<Record<string, string>>
 }
 
-export const SEND_PAGE = 10_000
+const SEND_PAGE = 10_000
 
 export interface MembersPage {
   readonly members: readonly SendableContact[]

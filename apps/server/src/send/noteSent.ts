@@ -2,6 +2,7 @@ import { sql } from 'drizzle-orm'
 import { READY } from '../contacts/facets'
 import type { Db } from '../db/database'
 import { bitsOf, firstOf, holdsId, inSpans, lastOf, SPAN, spanOf, without } from '../db/spans'
+import { endOfChanges } from '../projection/countedChanges'
 import { COUNTED_BY, CUBE_DIMENSIONS, DIMENSIONS } from '../projection/cubeDimensions'
 import { decideLanes, rulesOf } from '../split/decideLanes'
 
@@ -56,6 +57,16 @@ export async function noteSent(tx: Db, listId: string, editionId: string): Promi
   await tx.execute(
     sql`update lists set changed_at = now(), unsummed = unsummed + ${rowCount ?? 0} where id = ${listId}`,
   )
+  await decideLanesAgain(tx, listId)
+}
+
+/** Words in a rule that may ask who was sent, or who is in an audience. */
+const ASKS_WHO_WAS_SENT = /\b(?:sent|audience)\b/i
+
+/** Rules can ask who was sent: only then anybody's lane may be another. */
+async function decideLanesAgain(tx: Db, listId: string): Promise<void> {
   const rules = await rulesOf(tx, listId)
-  if (rules.some(({ filter }) => filter.includes('sent'))) await decideLanes(tx, listId)
+  if (!rules.some(({ filter }) => ASKS_WHO_WAS_SENT.test(filter))) return
+  await decideLanes(tx, listId)
+  await endOfChanges(tx, listId)
 }

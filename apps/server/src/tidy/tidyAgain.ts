@@ -2,7 +2,6 @@ import { differenceOf, type ProjectedContact } from '@upper-field/core/tidy'
 import { eq, inArray, sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import { indexAnew } from '../contacts/indexAnew'
-import { indexAgain } from '../contacts/indexJob'
 import type { Db } from '../db/database'
 import { batches } from '../db/schema'
 import { joinAgain } from '../pair/joinAgain'
@@ -10,6 +9,7 @@ import { countContacts } from '../projection/cube'
 import { refreshValues } from '../projection/refresh'
 import { type BatchRow, type BatchSettings, projectStored, settingsOf } from '../projection/rowCells'
 import { settledOf, type Tidying, tidyingOf } from '../projection/tidying'
+import { writeWords } from '../projection/writePages'
 import { storeChange, type TidyChange } from './acts'
 
 const PAGE = 2000
@@ -58,7 +58,7 @@ export async function makeChange(
   }
   const isOutOfIndex = contacts > MANY
   if (isOutOfIndex) await indexAnew(tx, listId)
-  else await indexAgain(tx, values)
+  else await writeWords(client, values)
   if (keys.length > 0) await joinAgain(tx, client, listId, keys, { isOutOfIndex })
   if (contacts > 0) await countContacts(tx, listId)
   return { actId, contacts }

@@ -121,6 +121,27 @@ describe('an audience', () => {
     60_000,
   )
 
+  it('moves whoever came into it to the lane of a rule that asks for that', async () => {
+    const name = 'Some at northpin'
+    const keep = (rules: BodyOf<'keepLaneRules'>['rules']) =>
+      server.api.call('keepLaneRules', { params: { listId }, body: { rules } })
+    const inLane = async () => {
+      const { lane } = await server.api.call('readPiles', { params: { listId }, query: { filter: 'lane:reached' } })
+      return lane.reached ?? 0
+    }
+    await keep([
+      { lane: 'reached', name: 'Reached', use: 'ads', filter: `audience:"${name}"` },
+      { lane: 'ads-only', name: 'Ads only', use: 'ads', filter: '' },
+    ])
+    expect(await inLane()).toBe(0)
+    const { id } = await makeAudience('northpin', { name, filter: 'country:GB', isWholeList: false })
+    await prepare(id)
+    const { added } = await send(id)
+    expect(added).toBeGreaterThan(0)
+    expect(await inLane()).toBe(added)
+    await keep(null)
+  }, 60_000)
+
   it('of companies is replaced whole, and people are kept inside it', async () => {
     const companies = await newList(server.api, 'Companies')
     const rows = world.people

@@ -77,5 +77,4 @@ export {
   type Mend,
   type PreparedMember,
   type PrepareOptions,
-  prepareMember,
 } from './prepareMember'

@@ -32,13 +32,10 @@ export interface PrepareOptions {
 }
 
 /**
- * Brings one person or company into a destination's form. Blank values stay blank: they are never hashed, and no
- * country code is put before an empty number.
+ * Brings people or companies into a destination's form, one after the other. Blank values stay blank: they are never
+ * hashed, and no country code is put before an empty number. What a shape asks for is worked out once, and what stands
+ * in many rows is brought into form once.
  */
-export const prepareMember = (member: AudienceMember, shape: AudienceShape, options: PrepareOptions): PreparedMember =>
-  createPreparer(shape, options)(member)
-
-/** The same for many: what a shape asks for is worked out once, and what stands in many rows is brought into form once. */
 export function createPreparer(
   shape: AudienceShape,
   { hash }: PrepareOptions,

@@ -8,11 +8,13 @@ import {
   createPreparer,
   fileNameFor,
   headingsOf,
-  prepareMember,
+  type PrepareOptions,
   SEND_FIELDS,
   type SendField,
 } from '../../src/send'
 
+const prepareMember = (member: AudienceMember, of: AudienceShape, options: PrepareOptions) =>
+  createPreparer(of, options)(member)
 const hash = (text: string) => createHash('sha256').update(text).digest('hex')
 const maren: AudienceMember = {
   country: 'gb',
