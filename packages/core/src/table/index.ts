@@ -3,7 +3,6 @@ export { splitCells } from './cells'
 export type { ColumnFacts } from './columnFacts'
 export { columnKey } from './columnKey'
 export { readCountry } from './countries'
-export { countryOfEnding, TELLING_POSTAL } from './countryEvidence'
 export { DAMAGES, type Damage } from './damage'
 export { DELIMITERS, type Dialect } from './dialect'
 export {
@@ -36,6 +35,7 @@ export {
   type TableWishes,
 } from './openTable'
 export { delimiterName, ENCODING_NAMES, type OpenedText, openText } from './openText'
+export { TELLING_POSTAL } from './placeEvidence'
 export { isPostalCodeOf } from './postalShapes'
 export { servesEverybody } from './publicHosts'
 export { FILE_PROBLEMS, type FileProblem, FORMATS, type Format, type Recognised, recognise } from './recognise'
@@ -45,4 +45,5 @@ export { type FieldSuggestion, SUGGESTION_REASONS, type SuggestionReason } from 
 export { type TableArea, tablesIn } from './tablesIn'
 export { DEFAULT_ROW_WISHES, type RowWishes, rowTaker } from './takeRows'
 export { TOWNS_OF } from './towns'
+export { countryOfEnding } from './wordEvidence'
 export { csvCell, csvLine, harmlessCell, writeRecord } from './writing'

@@ -1,5 +1,6 @@
 import { callingDigitsOf } from '../phone'
-import { type CountryEvidence, type EvidenceKind, evidenceIn } from './countryEvidence'
+import { type CountryEvidence, evidenceIn } from './countryEvidence'
+import type { EvidenceKind } from './countryLedger'
 import { isBlankCell } from './grid'
 import { headingLanguages } from './headingLanguages'
 

@@ -1,0 +1,185 @@
+import { afterAll, beforeAll, describe, expect, it } from '@jest/globals'
+import type { ApiClient, Batch } from '@upper-field/contract'
+import { layoutKey, type Mapping } from '@upper-field/core/table'
+import { bringIn, leaveWaiting, untilEnded } from '../../../../scripts/bringIn'
+import { bringText, newList, startTestServer, type TestServer } from './harness'
+
+let server: TestServer
+let api: ApiClient
+beforeAll(async () => {
+  server = await startTestServer()
+  api = server.api
+})
+afterAll(() => server.stop())
+
+const utf8 = (text: string) => new TextEncoder().encode(text)
+const listOf = (listId: string) => api.call('readList', { params: { listId } })
+const batchOf = async (listId: string, id: string) =>
+  (await api.call('readBatches', { params: { listId } })).find((batch) => batch.id === id) as Batch
+const contactsOf = (listId: string, filter = '') =>
+  api.call('readContacts', { params: { listId }, query: { filter } }).then(({ contacts }) => contacts)
+const idle = async (listId: string) => {
+  for (const job of await api.call('readJobs', { params: { listId } })) await untilEnded(api, listId, job.id)
+}
+
+describe('a batch read otherwise', () => {
+  const text = 'who,phone,spare\nAnn Hill,089 1234567,0171 2345678\nBen Cole,030 98765432,\n'
+  const numbersOf = async (listId: string) => {
+    const rows = await server.sql<{ e164: string }>(
+      'select n.e164 from contact_numbers n join contacts c on c.id = n.contact_id where c.list_id = $1 order by 1',
+      [listId],
+    )
+    return rows.map(({ e164 }) => e164)
+  }
+  const read = async (batchId: string, listId: string, body: { defaultCountry: string | null; mapping: Mapping }) => {
+    const job = await api.call('readBatchAnew', { params: { batchId }, body: { ...body, mapping: [...body.mapping] } })
+    expect((await untilEnded(api, listId, job.id)).state).toBe('done')
+  }
+
+  it('is made anew from its rows under another country and mapping, and as it was when that is taken back', async () => {
+    const listId = await newList(api)
+    const batch = await bringText(api, listId, text, {
+      defaultCountry: null,
+      mapping: ['full-name', 'number', null],
+    })
+    expect(await numbersOf(listId)).toEqual([])
+    const before = await contactsOf(listId)
+    await read(batch.id, listId, { defaultCountry: 'DE', mapping: ['full-name', 'number', 'number'] })
+    expect(await numbersOf(listId)).toEqual(['+491712345678', '+493098765432', '+49891234567'])
+    expect((await listOf(listId)).contacts).toBe(2)
+    const { acts } = await api.call('readTidy', { params: { listId } })
+    expect(acts[0]).toMatchObject({ kind: 'reading', undoneAt: null })
+    await read(batch.id, listId, { defaultCountry: 'AT', mapping: ['full-name', 'number', 'number'] })
+    // The one before can be taken back only behind the one over it.
+    await expect(api.call('takeActBack', { params: { actId: acts[0]?.id ?? '' } })).rejects.toMatchObject({
+      status: 409,
+      code: 'later-reading',
+    })
+    for (let i = 0; i < 2; i++) {
+      const [last] = (await api.call('readTidy', { params: { listId } })).acts.filter(
+        ({ undoneAt }) => undoneAt === null,
+      )
+      const job = await api.call('takeActBack', { params: { actId: last?.id ?? '' } })
+      expect((await untilEnded(api, listId, job.id)).state).toBe('done')
+    }
+    expect(await contactsOf(listId)).toEqual(before)
+    expect(await numbersOf(listId)).toEqual([])
+  })
+
+  it('keeps what people edited, and refuses a mapping of another width', async () => {
+    const listId = await newList(api)
+    const batch = await bringText(api, listId, text, { defaultCountry: null, mapping: ['full-name', 'number', null] })
+    const [ann] = await contactsOf(listId)
+    await api.call('makeEdits', {
+      params: { listId },
+      body: { edits: [{ contactId: Number(ann?.id), column: 'company', value: 'Hill' }] },
+    })
+    await read(batch.id, listId, { defaultCountry: 'DE', mapping: ['full-name', 'number', null] })
+    const { contacts } = await api.call('readContacts', { params: { listId }, query: { filter: 'Hill' } })
+    expect(contacts).toMatchObject([{ fullName: 'Ann Hill', company: 'Hill', number: '+49891234567' }])
+    await expect(
+      api.call('readBatchAnew', { params: { batchId: batch.id }, body: { defaultCountry: 'DE', mapping: ['number'] } }),
+    ).rejects.toMatchObject({ status: 422, code: 'mapping-off' })
+  })
+})
+
+describe('a batch taken back', () => {
+  const first =
+    'name,phone,mail\nAnn Hill,07911 204481,ann@home.example\nBen Cole,07911 204482,\nCy Dale,01665 555018,\n'
+  const second =
+    'name,phone,mail\nAnn Hill,07911 204481,\nDi Eden,01665 555018,di@home.example\nAnn Hill,,ann@home.example\n'
+  const snapshot = async (listId: string) => ({
+    contacts: (await contactsOf(listId)).map(({ id, joinedInto, ...rest }) => ({ id, joinedInto, ...rest })),
+    numbers: await server.sql(
+      'select contact_id, position, e164, origin from contact_numbers where list_id = $1 order by 1, 2',
+      [listId],
+    ),
+    terrace: (await listOf(listId)).terrace,
+  })
+  const turn = async (listId: string, name: 'takeBatchBack' | 'bringBatchBack', batchId: string) => {
+    await api.call(name, { params: { batchId } })
+    await idle(listId)
+  }
+
+  it.each(['the first', 'the second'])(
+    '%s goes with its contacts and joins, and comes back with them',
+    async (which) => {
+      const listId = await newList(api)
+      const batches = [
+        await bringText(api, listId, first, { defaultCountry: 'GB' }),
+        await bringText(api, listId, second, { defaultCountry: 'GB' }),
+      ]
+      await idle(listId)
+      const batch = batches[which === 'the first' ? 0 : 1] as Batch
+      const before = await snapshot(listId)
+      expect(before.contacts).toHaveLength(4)
+      await turn(listId, 'takeBatchBack', batch.id)
+      const without = await contactsOf(listId)
+      expect(without.map(({ fullName }) => fullName)).toEqual(
+        which === 'the first' ? ['Ann Hill', 'Di Eden', 'Ann Hill'] : ['Ann Hill', 'Ben Cole', 'Cy Dale'],
+      )
+      expect(without.some(({ isShared }) => isShared)).toBe(false)
+      const terrace = (await listOf(listId)).terrace
+      expect(terrace[0]?.count).toBe(3)
+      await turn(listId, 'bringBatchBack', batch.id)
+      expect(await snapshot(listId)).toEqual(before)
+      await expect(api.call('bringBatchBack', { params: { batchId: batch.id } })).rejects.toMatchObject({
+        code: 'batch-not-there',
+      })
+    },
+  )
+})
+
+describe('what is known from before', () => {
+  it('a layout is mapped as last time, and the same file is noticed', async () => {
+    const listId = await newList(api)
+    const file = { name: 'a.csv', bytes: utf8('Kenner,Ruf,Post\nAnn,07911 204481,a@b.example\n') }
+    const facts = {
+      defaultCountry: 'GB',
+      sourceKind: 'event' as const,
+      mapping: ['full-name', 'number', 'email'] as Batch['mapping'],
+    }
+    const batch = await bringIn(api, listId, file, facts)
+    const key = layoutKey(['Kenner', 'Ruf', 'Post']) ?? ''
+    const { layout } = await api.call('readLayout', { params: { key } })
+    expect(layout).toMatchObject({ ...facts, batchName: 'a.csv' })
+    expect(await api.call('readLayout', { params: { key: '3:none' } })).toEqual({ layout: null })
+    const [stored] = await server.sql<{ fingerprint: string }>('select fingerprint from batches where id = $1', [
+      batch.id,
+    ])
+    expect(await api.call('readSameFiles', { params: { fingerprint: stored?.fingerprint ?? '' } })).toMatchObject([
+      { batchId: batch.id },
+    ])
+    const again = await bringIn(api, listId, file, facts)
+    expect((await batchOf(listId, again.id)).sameFile).toMatchObject([{ batchId: batch.id }])
+  })
+
+  it('a batch may wait, and be paused; it goes on when told to', async () => {
+    const listId = await newList(api)
+    await leaveWaiting(
+      api,
+      listId,
+      { name: 'w.csv', bytes: utf8('name,phone\nAnn,07911 204481\n') },
+      { defaultCountry: 'GB' },
+    )
+    const [waiting] = await api.call('readBatches', { params: { listId } })
+    // Another list's batch, sent after it, is read to its end meanwhile.
+    await bringText(api, await newList(api), 'name,phone\nBen,01665 555018\n', { defaultCountry: 'GB' })
+    expect(await batchOf(listId, waiting?.id ?? '')).toMatchObject({ state: 'queued', rows: 0 })
+    const jobId = waiting?.jobId ?? ''
+    await api.call('resumeJob', { params: { jobId } })
+    expect(await untilEnded(api, listId, jobId)).toMatchObject({ state: 'done', result: { rows: 1 } })
+    await expect(api.call('pauseJob', { params: { jobId } })).rejects.toMatchObject({ code: 'not-under-way' })
+  })
+
+  it('yields of batches add up to the list', async () => {
+    const listId = await newList(api)
+    await bringText(api, listId, 'name,phone\nAnn,07911 204481\nBen,01665 555018\n', { defaultCountry: 'GB' })
+    await bringText(api, listId, 'name,phone\nAnn,07911 204481\nCy,07911 204485\n', { defaultCountry: 'GB' })
+    const yields = await api.call('readYields', { params: { listId } })
+    expect(yields).toMatchObject([
+      { contacts: 2, joined: 0, text: 1, call: 1 },
+      { contacts: 1, joined: 1, text: 1, call: 0 },
+    ])
+  })
+})
