@@ -1,26 +1,21 @@
 import { utils, write } from '@e965/xlsx'
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals'
-import type { ApiClient, Batch } from '@upper-field/contract'
+import type { ApiClient } from '@upper-field/contract'
 import { bringIn, untilEnded } from '../../../../scripts/bringIn'
 import { bringText, newBatch, newList, startTestServer, type TestServer } from './harness'
+import { listReaders } from './listReaders'
 
 let server: TestServer
 let api: ApiClient
+let lists: ReturnType<typeof listReaders>
 beforeAll(async () => {
   server = await startTestServer()
   api = server.api
+  lists = listReaders(api)
 })
 afterAll(() => server.stop())
 
 const utf8 = (text: string) => new TextEncoder().encode(text)
-const listOf = (listId: string) => api.call('readList', { params: { listId } })
-const batchOf = async (listId: string, id: string) =>
-  (await api.call('readBatches', { params: { listId } })).find((batch) => batch.id === id) as Batch
-const contactsOf = (listId: string, filter = '') =>
-  api.call('readContacts', { params: { listId }, query: { filter } }).then(({ contacts }) => contacts)
-const idle = async (listId: string) => {
-  for (const job of await api.call('readJobs', { params: { listId } })) await untilEnded(api, listId, job.id)
-}
 
 function workbook(): Uint8Array {
   const sheet = utils.aoa_to_sheet([
@@ -69,8 +64,8 @@ describe('files that are no plain text', () => {
     const json = lines.map((line) => JSON.stringify(line)).join('\n')
     const batch = await bringIn(api, listId, { name: 'people.ndjson', bytes: utf8(json) }, { defaultCountry: 'GB' })
     expect(batch).toMatchObject({ rows: 2101, held: 0, headings: ['name', 'phone', 'colour'] })
-    await idle(listId)
-    expect((await contactsOf(listId, 'beet')).map(({ fullName }) => fullName)).toEqual(['Late'])
+    await lists.idle(listId)
+    expect((await lists.contactsOf(listId, 'beet')).map(({ fullName }) => fullName)).toEqual(['Late'])
   })
 
   it('a workbook that turns out damaged fails with its reason, and nothing of it is shown', async () => {
@@ -97,7 +92,7 @@ describe('files that are no plain text', () => {
     })
     const { jobId } = (await response.json()) as { jobId: string }
     expect(await untilEnded(api, listId, jobId)).toMatchObject({ state: 'failed', problem: 'damaged-file' })
-    expect(await batchOf(listId, made.id)).toMatchObject({ state: 'failed', problem: 'damaged-file', rows: 0 })
+    expect(await lists.batchOf(listId, made.id)).toMatchObject({ state: 'failed', problem: 'damaged-file', rows: 0 })
     await api.call('throwAway', { params: { batchId: made.id } })
     expect(await api.call('readBatches', { params: { listId } })).toEqual([])
   })
@@ -112,10 +107,10 @@ describe('extra columns', () => {
       'Name,Phone,Colour,Formula\nAnn,07911 204481,moss green,=1+1\nBen,07911 204482,straw,x\n',
       { defaultCountry: 'GB' },
     )
-    expect((await contactsOf(listId, 'moss')).map(({ fullName }) => fullName)).toEqual(['Ann'])
-    await idle(listId)
-    expect((await contactsOf(listId, 'moss')).map(({ fullName }) => fullName)).toEqual(['Ann'])
-    expect((await contactsOf(listId, 'beet')).length).toBe(0)
+    expect((await lists.contactsOf(listId, 'moss')).map(({ fullName }) => fullName)).toEqual(['Ann'])
+    await lists.idle(listId)
+    expect((await lists.contactsOf(listId, 'moss')).map(({ fullName }) => fullName)).toEqual(['Ann'])
+    expect((await lists.contactsOf(listId, 'beet')).length).toBe(0)
     const edition = await api.call('makeEdition', {
       params: { listId },
       body: { destination: 'people', form: 'people', filter: '' },
@@ -141,7 +136,7 @@ describe('held rows', () => {
       held: 2,
       withMobile: 2,
     })
-    expect((await contactsOf(listId)).map(({ fullName, number }) => [fullName, number])).toEqual([
+    expect((await lists.contactsOf(listId)).map(({ fullName, number }) => [fullName, number])).toEqual([
       ['Ann', '+447911204481'],
       ['Di', '+447911204484'],
     ])
@@ -156,7 +151,7 @@ describe('held rows', () => {
     await expect(
       api.call('mendHeld', { params: { batchId: batch.id, row: 3 }, body: { cells: ['x'] } }),
     ).rejects.toMatchObject({ code: 'cells-off' })
-    const { terrace } = await listOf(listId)
+    const { terrace } = await lists.listOf(listId)
     expect(terrace[0]?.count).toBe(4)
     expect(terrace[1]?.changes[0]).toEqual({ riser: 'held', by: -2 })
   })
@@ -168,7 +163,7 @@ describe('held rows', () => {
       letIn: 3,
       stillHeld: 1,
     })
-    expect((await listOf(listId)).contacts).toBe(3)
+    expect((await lists.listOf(listId)).contacts).toBe(3)
     await expect(
       api.call('letInHeld', { params: { batchId: batch.id }, body: { reason: 'too-many-cells' } }),
     ).rejects.toMatchObject({ code: 'must-be-mended' })
@@ -194,7 +189,7 @@ describe('two people in one cell', () => {
       },
     })
     expect((await api.call('readHand', { params: { listId }, query: {} })).total).toBe(0)
-    await idle(listId)
-    expect((await contactsOf(listId, 'ben')).map(({ fullName }) => fullName)).toEqual(['Ann Hill'])
+    await lists.idle(listId)
+    expect((await lists.contactsOf(listId, 'ben')).map(({ fullName }) => fullName)).toEqual(['Ann Hill'])
   })
 })

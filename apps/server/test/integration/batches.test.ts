@@ -3,24 +3,19 @@ import type { ApiClient, Batch } from '@upper-field/contract'
 import { layoutKey, type Mapping } from '@upper-field/core/table'
 import { bringIn, leaveWaiting, untilEnded } from '../../../../scripts/bringIn'
 import { bringText, newList, startTestServer, type TestServer } from './harness'
+import { listReaders } from './listReaders'
 
 let server: TestServer
 let api: ApiClient
+let lists: ReturnType<typeof listReaders>
 beforeAll(async () => {
   server = await startTestServer()
   api = server.api
+  lists = listReaders(api)
 })
 afterAll(() => server.stop())
 
 const utf8 = (text: string) => new TextEncoder().encode(text)
-const listOf = (listId: string) => api.call('readList', { params: { listId } })
-const batchOf = async (listId: string, id: string) =>
-  (await api.call('readBatches', { params: { listId } })).find((batch) => batch.id === id) as Batch
-const contactsOf = (listId: string, filter = '') =>
-  api.call('readContacts', { params: { listId }, query: { filter } }).then(({ contacts }) => contacts)
-const idle = async (listId: string) => {
-  for (const job of await api.call('readJobs', { params: { listId } })) await untilEnded(api, listId, job.id)
-}
 
 describe('a batch read otherwise', () => {
   const text = 'who,phone,spare\nAnn Hill,089 1234567,0171 2345678\nBen Cole,030 98765432,\n'
@@ -43,10 +38,10 @@ describe('a batch read otherwise', () => {
       mapping: ['full-name', 'number', null],
     })
     expect(await numbersOf(listId)).toEqual([])
-    const before = await contactsOf(listId)
+    const before = await lists.contactsOf(listId)
     await read(batch.id, listId, { defaultCountry: 'DE', mapping: ['full-name', 'number', 'number'] })
     expect(await numbersOf(listId)).toEqual(['+491712345678', '+493098765432', '+49891234567'])
-    expect((await listOf(listId)).contacts).toBe(2)
+    expect((await lists.listOf(listId)).contacts).toBe(2)
     const { acts } = await api.call('readTidy', { params: { listId } })
     expect(acts[0]).toMatchObject({ kind: 'reading', undoneAt: null })
     await read(batch.id, listId, { defaultCountry: 'AT', mapping: ['full-name', 'number', 'number'] })
@@ -62,14 +57,14 @@ describe('a batch read otherwise', () => {
       const job = await api.call('takeActBack', { params: { actId: last?.id ?? '' } })
       expect((await untilEnded(api, listId, job.id)).state).toBe('done')
     }
-    expect(await contactsOf(listId)).toEqual(before)
+    expect(await lists.contactsOf(listId)).toEqual(before)
     expect(await numbersOf(listId)).toEqual([])
   })
 
   it('keeps what people edited, and refuses a mapping of another width', async () => {
     const listId = await newList(api)
     const batch = await bringText(api, listId, text, { defaultCountry: null, mapping: ['full-name', 'number', null] })
-    const [ann] = await contactsOf(listId)
+    const [ann] = await lists.contactsOf(listId)
     await api.call('makeEdits', {
       params: { listId },
       body: { edits: [{ contactId: Number(ann?.id), column: 'company', value: 'Hill' }] },
@@ -89,16 +84,16 @@ describe('a batch taken back', () => {
   const second =
     'name,phone,mail\nAnn Hill,07911 204481,\nDi Eden,01665 555018,di@home.example\nAnn Hill,,ann@home.example\n'
   const snapshot = async (listId: string) => ({
-    contacts: (await contactsOf(listId)).map(({ id, joinedInto, ...rest }) => ({ id, joinedInto, ...rest })),
+    contacts: (await lists.contactsOf(listId)).map(({ id, joinedInto, ...rest }) => ({ id, joinedInto, ...rest })),
     numbers: await server.sql(
       'select contact_id, position, e164, origin from contact_numbers where list_id = $1 order by 1, 2',
       [listId],
     ),
-    terrace: (await listOf(listId)).terrace,
+    terrace: (await lists.listOf(listId)).terrace,
   })
   const turn = async (listId: string, name: 'takeBatchBack' | 'bringBatchBack', batchId: string) => {
     await api.call(name, { params: { batchId } })
-    await idle(listId)
+    await lists.idle(listId)
   }
 
   it.each(['the first', 'the second'])(
@@ -109,17 +104,17 @@ describe('a batch taken back', () => {
         await bringText(api, listId, first, { defaultCountry: 'GB' }),
         await bringText(api, listId, second, { defaultCountry: 'GB' }),
       ]
-      await idle(listId)
+      await lists.idle(listId)
       const batch = batches[which === 'the first' ? 0 : 1] as Batch
       const before = await snapshot(listId)
       expect(before.contacts).toHaveLength(4)
       await turn(listId, 'takeBatchBack', batch.id)
-      const without = await contactsOf(listId)
+      const without = await lists.contactsOf(listId)
       expect(without.map(({ fullName }) => fullName)).toEqual(
         which === 'the first' ? ['Ann Hill', 'Di Eden', 'Ann Hill'] : ['Ann Hill', 'Ben Cole', 'Cy Dale'],
       )
       expect(without.some(({ isShared }) => isShared)).toBe(false)
-      const terrace = (await listOf(listId)).terrace
+      const terrace = (await lists.listOf(listId)).terrace
       expect(terrace[0]?.count).toBe(3)
       await turn(listId, 'bringBatchBack', batch.id)
       expect(await snapshot(listId)).toEqual(before)
@@ -151,7 +146,7 @@ describe('what is known from before', () => {
       { batchId: batch.id },
     ])
     const again = await bringIn(api, listId, file, facts)
-    expect((await batchOf(listId, again.id)).sameFile).toMatchObject([{ batchId: batch.id }])
+    expect((await lists.batchOf(listId, again.id)).sameFile).toMatchObject([{ batchId: batch.id }])
   })
 
   it('a batch may wait, and be paused; it goes on when told to', async () => {
@@ -165,7 +160,7 @@ describe('what is known from before', () => {
     const [waiting] = await api.call('readBatches', { params: { listId } })
     // Another list's batch, sent after it, is read to its end meanwhile.
     await bringText(api, await newList(api), 'name,phone\nBen,01665 555018\n', { defaultCountry: 'GB' })
-    expect(await batchOf(listId, waiting?.id ?? '')).toMatchObject({ state: 'queued', rows: 0 })
+    expect(await lists.batchOf(listId, waiting?.id ?? '')).toMatchObject({ state: 'queued', rows: 0 })
     const jobId = waiting?.jobId ?? ''
     await api.call('resumeJob', { params: { jobId } })
     expect(await untilEnded(api, listId, jobId)).toMatchObject({ state: 'done', result: { rows: 1 } })
