@@ -1,3 +1,4 @@
+import { remember } from '../remember'
 import { fold } from '../table'
 
 /** What somebody does in a company. */
@@ -93,7 +94,9 @@ const HELPS = matcherOf('assist* sekret* secret* stagiair* praktik* trainee* azu
 const DEPUTY = matcherOf('deputy stellv* stv adjoint* vice-director subdirector* vicedirett* plaatsvervangend*')
 
 /** What a job title says of function and level, in seven languages. A title nobody knows says nothing. */
-export function readTitle(title: string): ReadTitle {
+export const readTitle: (title: string) => ReadTitle = remember(read)
+
+function read(title: string): ReadTitle {
   const words = wordsOf(title)
   if (words.length === 0) return { functions: [], level: null }
   const functions = FUNCTION_MATCHERS.flatMap(([name, isMeant]) => (isMeant(words) ? name : []))

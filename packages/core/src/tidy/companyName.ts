@@ -1,3 +1,4 @@
+import { remember } from '../remember'
 import { CJK_BEFORE, CJK_BEHIND, FORM_BEFORE, FORM_BEHIND } from './legalForms'
 
 /** Letters that a legal form can end in: a name that ends in another needs no closer look. */
@@ -14,7 +15,9 @@ interface Taken {
  * A company's name and its legal forms, which stay known for matching: behind it or before it, and several in a row.
  * At least two letters are left.
  */
-export function takeLegalForm(company: string): Taken {
+export const takeLegalForm: (company: string) => Taken = remember(take)
+
+function take(company: string): Taken {
   let name = company
   const forms: string[] = []
   for (let i = 0; i < FORMS_AT_MOST; i++) {
@@ -61,7 +64,9 @@ function formBefore(company: string): Taken | null {
 const SMALL = new Set('of and the for am im in an der die das und de la le les du des et di e del y van'.split(' '))
 
 /** A company written all in capitals, or all in small letters, with the capitals it should have. */
-export function mendCompanyCase(company: string): string {
+export const mendCompanyCase: (company: string) => string = remember(mendCase)
+
+function mendCase(company: string): string {
   const isUpper = company === company.toUpperCase()
   if ((!isUpper && company !== company.toLowerCase()) || company.toUpperCase() === company.toLowerCase()) return company
   const words = company.split(' ')

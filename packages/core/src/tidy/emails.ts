@@ -1,5 +1,6 @@
 import throwaways from 'disposable-email-domains-js'
 import freeDomains from 'free-email-domains'
+import { remember } from '../remember'
 
 export const EMAIL_KINDS = ['work', 'personal', 'role', 'throwaway'] as const
 export type EmailKind = (typeof EMAIL_KINDS)[number]
@@ -99,11 +100,15 @@ function kindOf(address: string): EmailKind {
   let end = address.indexOf('+')
   if (end === -1 || end > at) end = at
   while (end > 0 && isTrailing(address.charCodeAt(end - 1))) end--
-  const domain = address.slice(at + 1)
-  if (isThrowaway(domain)) return 'throwaway'
-  if (end <= LONGEST_ROLE && ROLE_NAMES.has(address.slice(0, end))) return 'role'
-  return isFreeMail(domain) ? 'personal' : 'work'
+  const kind = kindOfHost(address.slice(at + 1))
+  return kind !== 'throwaway' && end <= LONGEST_ROLE && ROLE_NAMES.has(address.slice(0, end)) ? 'role' : kind
 }
+
+/** What the addresses of a host are that are no role's. */
+const kindOfHost = remember((domain: string): EmailKind => {
+  if (isThrowaway(domain)) return 'throwaway'
+  return isFreeMail(domain) ? 'personal' : 'work'
+})
 
 let throwawayDomains: ReadonlySet<string> | null = null
 
