@@ -126,6 +126,14 @@ async function storeHeld(client: PoolClient, batch: BatchRow, piece: ReadPiece):
   )
 }
 
+/**
+ * Without fresh statistics the planner takes a just loaded table for an empty one, and loops for minutes. Of the columns
+ * by which contacts are found and joined: those people filter by follow by themselves, and looking at all takes seconds.
+ * Of the batches too: how many there are decides how everybody's contacts are read.
+ */
+const ANALYZE = `analyze contacts (id, list_id, batch_id, joined_into), contact_numbers (contact_id, list_id, e164),
+  contact_emails (contact_id, list_id, address), batches`
+
 async function finish(services: Services, job: JobRow, batch: BatchRow, mends: MendCounts): Promise<StepOutcome> {
   await saveJob(services.db, job.id, { phase: 'joining' })
   const holding = { work: 'bring-in' as const, jobId: job.id, patience: 0, counts: 'whole' as const }
@@ -137,9 +145,7 @@ async function finish(services: Services, job: JobRow, batch: BatchRow, mends: M
       .returning({ id: batches.id })
     // It was committed, and only the word of it was lost.
     if (shown.length === 0) return
-    // Without fresh statistics the planner takes a just loaded table for an empty one, and loops for minutes.
-    // Of the batches too: how many there are decides how everybody's contacts are read.
-    await client.query('analyze contacts, contact_numbers, contact_emails, batches')
+    await client.query(ANALYZE)
     const joined = await joinExactDuplicates(tx, client, { listId: batch.listId, added: { batchId: batch.id } })
     // Entries that came while its rows were read were not asked about for those read before.
     const heldSince = await holdersByList(tx, await keysSince(tx, batch.createdAt))
