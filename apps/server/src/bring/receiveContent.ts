@@ -53,8 +53,8 @@ async function receiveLeased(
 ): Promise<void> {
   const lease = await startAt(services, await takeLease(services, batch.id), offset)
   try {
-    await receivePieces(services, batch, lease, body)
-    const { sha256, fingerprint } = await digestsOf(services, batch)
+    const { sha256, fingerprint } =
+      (await receivePieces(services, batch, lease, body)) ?? (await digestsOfStored(services, batch))
     const of = { kind: 'bring-in' as const, listId: batch.listId, unit: 'bytes' as const, total: batch.bytes }
     const by = startedBy === undefined ? {} : { startedBy }
     await endLease(services, lease, { state: 'queued', problem: null, sha256, fingerprint }, async (tx) => {
@@ -104,13 +104,15 @@ async function giveBack(services: Services, lease: UploadLease, error: unknown):
   )
 }
 
+/** @returns the digests of the file, where all of it came in this sending; null where an earlier one left a part */
 async function receivePieces(
   services: Services,
   batch: BatchRow,
   lease: UploadLease,
   body: ReadableStream<Uint8Array>,
-): Promise<void> {
+): Promise<Digests | null> {
   let received = lease.received
+  const digests = received === 0 ? digester() : null
   let hasAny = received > 0
   for await (const piece of inPieces(chunksOf(services, lease, body))) {
     hasAny = true
@@ -119,10 +121,12 @@ async function receivePieces(
     // What fills no piece is at the end of the file, or of a sending that broke off: then it is sent again.
     if (piece.length < PIECE && received + piece.length < batch.bytes) break
     await storePiece(services, lease, received, piece)
+    digests?.add(piece)
     received += piece.length
   }
   if (!hasAny) throw new Problem(400, 'empty-file', 'The file is empty: it has no bytes.')
   if (received !== batch.bytes) throw new Error('the body ended before the file did')
+  return digests?.ended(batch.bytes) ?? null
 }
 
 const moreThanAnnounced = (): Problem =>
@@ -151,19 +155,32 @@ async function* chunksOf(
   }
 }
 
-/** SHA-256 of the whole file, and of its first piece with its size: read back from what is stored, as it may have come in parts. */
-async function digestsOf(
-  { db }: Services,
-  batch: BatchRow,
-): Promise<{ readonly sha256: string; readonly fingerprint: string }> {
+interface Digests {
+  /** SHA-256 of the whole file. */
+  readonly sha256: string
+  /** SHA-256 of its first piece, with its size: known before a file is sent. */
+  readonly fingerprint: string
+}
+
+/** Takes a file's pieces in, the first one first. */
+function digester(): { add(piece: Buffer): void; ended(bytes: number): Digests } {
   const hash = createHash('sha256')
-  let first = ''
-  for (let offset = 0; offset < batch.bytes; offset += PIECE) {
-    const piece = await loadBytes(db, batch.id, 'file', offset, Math.min(offset + PIECE, batch.bytes))
-    if (offset === 0) first = createHash('sha256').update(piece).digest('hex')
-    hash.update(piece)
+  let first: string | null = null
+  return {
+    add: (piece) => {
+      first ??= createHash('sha256').update(piece).digest('hex')
+      hash.update(piece)
+    },
+    ended: (bytes) => ({ sha256: hash.digest('hex'), fingerprint: `${first ?? ''}-${bytes}` }),
   }
-  return { sha256: hash.digest('hex'), fingerprint: `${first}-${batch.bytes}` }
+}
+
+/** Read back from what is stored, as it came in parts. */
+async function digestsOfStored({ db }: Services, batch: BatchRow): Promise<Digests> {
+  const digests = digester()
+  for (let offset = 0; offset < batch.bytes; offset += PIECE)
+    digests.add(await loadBytes(db, batch.id, 'file', offset, Math.min(offset + PIECE, batch.bytes)))
+  return digests.ended(batch.bytes)
 }
 
 /** A file that is refused at first sight, or is another kind than was announced, is not received. */

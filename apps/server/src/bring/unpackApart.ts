@@ -1,7 +1,7 @@
 import { type ChildProcess, fork, type Serializable } from 'node:child_process'
 import { join } from 'node:path'
 import type { FileSettings, SheetFindings } from '@upper-field/files'
-import { JobProblem } from '../jobs/runner'
+import { JobProblem } from '../jobs/jobProblem'
 import type { Limits } from '../limits'
 import type { UnpackAnswer, UnpackQuestion } from '../unpackProcess'
 

@@ -2,7 +2,7 @@ import { type AnswerItem, type Connector, isFreeAnswer, priceOf, type Way } from
 import { type Asked, openConnection } from '../connections/client'
 import { connectorGiving } from '../connections/connectors'
 import type { Db } from '../db/database'
-import { JobProblem } from '../jobs/runner'
+import { JobProblem } from '../jobs/jobProblem'
 import type { Services } from '../services'
 import { LINES, type Subject } from './subjects'
 

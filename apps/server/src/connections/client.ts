@@ -15,7 +15,7 @@ import {
 } from '@upper-field/core/connect'
 import { eq } from 'drizzle-orm'
 import { connections } from '../db/schema'
-import { JobProblem } from '../jobs/runner'
+import { JobProblem } from '../jobs/jobProblem'
 import { withoutNul } from '../nul'
 import type { Services } from '../services'
 import { connectorOfRow } from './connectors'

@@ -13,7 +13,7 @@ import {
   readPageEnd,
   readPrice,
 } from '@upper-field/core/connect'
-import { JobProblem } from '../jobs/runner'
+import { JobProblem } from '../jobs/jobProblem'
 import type { Services } from '../services'
 import { callWithRetries, NOTHING, openTarget, parse } from './client'
 

@@ -9,6 +9,7 @@ import { jobs } from '../db/schema'
 import { logError } from '../http/problem'
 import { ListBusy } from '../lists/listBusy'
 import type { Services } from '../services'
+import { JobProblem } from './jobProblem'
 import { enqueue, findJob, type JobChange, type JobRow, saveJob, saveJobIf } from './store'
 
 /** What a step leaves behind: more steps at once, a later look, or the end. */
@@ -27,16 +28,6 @@ export interface JobHandler {
   mayStop?(services: Services, job: JobRow): Promise<StepOutcome | null>
   /** Called once when the job was stopped or has failed. */
   ended?(services: Services, job: JobRow, state: 'stopped' | 'failed', problem: string | null): Promise<void>
-}
-
-/** An expected end before the work is done; the code is shown to people. */
-export class JobProblem extends Error {
-  constructor(
-    readonly code: string,
-    options?: ErrorOptions,
-  ) {
-    super(code, options)
-  }
 }
 
 export type JobHandlers = Readonly<Record<JobKind, JobHandler>>

@@ -1,6 +1,6 @@
 import { refusalOf } from '@upper-field/core/send'
 import { Problem } from '../http/problem'
-import { JobProblem } from '../jobs/runner'
+import { JobProblem } from '../jobs/jobProblem'
 import type { Services } from '../services'
 import { findDestination } from './destinations'
 import type { AudienceRow } from './difference'

@@ -16,7 +16,7 @@ import { checkAddress } from '../connections/outgoing'
 import { unsealWithAny } from '../connections/seal'
 import { type Called, type Sent, send } from '../connections/send'
 import { destinationKeys } from '../db/schema'
-import { JobProblem } from '../jobs/runner'
+import { JobProblem } from '../jobs/jobProblem'
 import type { Services } from '../services'
 
 type Values = Readonly<Partial<Record<NetworkValue, unknown>>>

@@ -3,7 +3,7 @@ import { sql } from 'drizzle-orm'
 import { openConnection } from '../connections/client'
 import { connectedServices } from '../connections/connectors'
 import type { Db } from '../db/database'
-import { JobProblem } from '../jobs/runner'
+import { JobProblem } from '../jobs/jobProblem'
 import type { Services } from '../services'
 
 /** What services say they have charged this month (UTC), beside what stands in our ledger, day by day. */
