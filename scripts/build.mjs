@@ -29,7 +29,12 @@ export const bundleForNode = ({ plugins = [], ...options }) =>
 
 export async function buildAll({ wantsWeb = true } = {}) {
   await bundleForNode({
-    entryPoints: ['apps/server/src/main.ts', 'apps/server/src/jobsThread.ts', 'apps/server/src/unpackProcess.ts'],
+    entryPoints: [
+      'apps/server/src/main.ts',
+      'apps/server/src/jobsThread.ts',
+      'apps/server/src/readingThread.ts',
+      'apps/server/src/unpackProcess.ts',
+    ],
     outdir: 'apps/server/dist',
     splitting: true,
     chunkNames: 'part-[hash]',

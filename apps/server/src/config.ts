@@ -36,6 +36,8 @@ const Environment = z.object({
    * other site on a private address is ever read.
    */
   EXAMPLE_WEB: z.url().optional(),
+  /** Threads that read large files; without it as many as the machine has cores to spare. */
+  READING_THREADS: z.coerce.number().int().min(0).max(64).optional(),
   WEB_DIR: z.string().optional(),
 })
 
@@ -53,6 +55,8 @@ export interface Config {
   readonly allowsPrivateAddresses: boolean
   readonly allowsPlainHttp: boolean
   readonly exampleWeb: string | null
+  /** Null for as many as there are cores to spare. */
+  readonly readingThreads: number | null
   readonly webDir: string | null
   readonly limits: Limits
 }
@@ -79,6 +83,7 @@ export function readConfig(environment: Record<string, string | undefined>): Con
     allowsPrivateAddresses: env.ALLOW_PRIVATE_ADDRESSES === '1',
     allowsPlainHttp: env.ALLOW_PLAIN_HTTP === '1',
     exampleWeb: env.EXAMPLE_WEB ?? null,
+    readingThreads: env.READING_THREADS ?? null,
     webDir: env.WEB_DIR ?? null,
     limits: readLimits(environment),
   }

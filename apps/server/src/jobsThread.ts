@@ -1,4 +1,5 @@
 import { parentPort } from 'node:worker_threads'
+import { startReaders } from './bring/readers'
 import { readConfig } from './config'
 import { isLostConnection } from './db/errors'
 import { logError } from './http/problem'
@@ -11,7 +12,8 @@ process.on('unhandledRejection', (error) => {
 })
 
 // Heavy work runs here, so that the thread that answers browsers is never busy with it.
-const jobs = await startJobs(readConfig(process.env))
+const config = readConfig(process.env)
+const jobs = await startJobs(config, { readers: startReaders(config) })
 parentPort?.postMessage('ready')
 parentPort?.once('message', async () => {
   await jobs.stop()

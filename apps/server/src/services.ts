@@ -1,4 +1,5 @@
 import type { Pool } from 'pg'
+import type { Readers } from './bring/readers'
 import type { Config } from './config'
 import type { Db } from './db/database'
 import type { CallLimits } from './http/callLimits'
@@ -11,5 +12,7 @@ export interface Services {
   readonly db: Db
   readonly people: People
   readonly callLimits: CallLimits
+  /** Threads that read large files, where this process has any. */
+  readonly readers: Readers | null
   readonly now: () => number
 }

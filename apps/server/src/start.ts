@@ -6,8 +6,9 @@ import { advanceAutomations } from './automations/advance'
 import type { Config } from './config'
 import { sealAgain } from './connections/sealAgain'
 import { indexLeftOut } from './contacts/indexLeftOut'
-import { migrateDatabase, NO_HURRY, openDatabase, type Patience } from './db/database'
+import { migrateDatabase, NO_HURRY, openDatabase } from './db/database'
 import { isLostConnection } from './db/errors'
+import { patienceOf } from './db/patience'
 import { createApp } from './http/app'
 import { createCallLimits } from './http/callLimits'
 import { forgetOldKeys } from './http/idempotency'
@@ -32,25 +33,28 @@ export interface Running {
 /** Folder of the migrations: beside the sources, and beside the bundle. */
 const MIGRATIONS = join(dirname(fileURLToPath(import.meta.url)), '..', 'migrations')
 
-/** Calls answer somebody who waits; jobs may take longer, but nothing waits without end. */
-function patienceOf({ limits }: Config, of: 'calls' | 'jobs'): Patience {
-  const statement = of === 'calls' ? limits.statementSeconds : limits.jobStatementSeconds
-  const connection = of === 'calls' ? limits.connectionSeconds : JOBS_CONNECTION
-  return { connection, statement, lock: limits.lockSeconds }
-}
-
-/** A job may keep its thread busy for seconds: that must not look like a database that does not answer. In seconds. */
-const JOBS_CONNECTION = 30
-
 export function openServices(
   config: Config,
-  { of = 'calls', now = Date.now }: { of?: 'calls' | 'jobs'; now?: () => number } = {},
+  {
+    of = 'calls',
+    now = Date.now,
+    readers = null,
+  }: Partial<Pick<Services, 'now' | 'readers'>> & { of?: 'calls' | 'jobs' } = {},
 ): Services & { close(): Promise<void> } {
   const { connections } = config.limits
   const database = openDatabase(config.databaseUrl, { connections, patience: patienceOf(config, of) })
   const { pool, db } = database
   const people = createPeople(database, config)
-  return { config, pool, db, people, callLimits: createCallLimits(pool, config.limits), now, close: database.close }
+  return {
+    config,
+    pool,
+    db,
+    people,
+    callLimits: createCallLimits(pool, config.limits),
+    readers,
+    now,
+    close: database.close,
+  }
 }
 
 /** Brings the schema and the queue up to date. */
@@ -113,9 +117,15 @@ function byItself(services: Services, work: (services: Services) => Promise<unkn
   })
 }
 
-/** Takes jobs from the queue until stopped; expired entries of suppression lists let go, old keys of calls go. */
-export async function startJobs(config: Config): Promise<{ stop(): Promise<void> }> {
-  const services = openServices(config, { of: 'jobs' })
+/**
+ * Takes jobs from the queue until stopped; expired entries of suppression lists let go, old keys of calls go.
+ * @param readers threads that read large files; without them this one does
+ */
+export async function startJobs(
+  config: Config,
+  { readers = null }: { readonly readers?: Services['readers'] } = {},
+): Promise<{ stop(): Promise<void> }> {
+  const services = openServices(config, { of: 'jobs', readers })
   const runner = await startRunner(services, jobHandlers)
   const tidyUp = () => {
     for (const work of [sealAgain, letExpiredGo, forgetOldKeys, indexLeftOut, removeOverdue]) byItself(services, work)
@@ -132,6 +142,7 @@ export async function startJobs(config: Config): Promise<{ stop(): Promise<void>
       clearInterval(telling)
       clearInterval(automating)
       await runner.stop()
+      await readers?.close()
       await services.close()
     },
   }

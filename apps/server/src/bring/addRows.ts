@@ -5,11 +5,12 @@ import type { Db } from '../db/database'
 import { batches } from '../db/schema'
 import { type Holding, withListLock } from '../lists/listLock'
 import { joinExactDuplicates } from '../pair/joinExactDuplicates'
+import { loadCopies } from '../projection/copyLines'
 import { countContacts } from '../projection/cube'
 import { type BatchRow, settingsOf } from '../projection/rowCells'
 import { tidyingOf } from '../projection/tidying'
 import type { Services } from '../services'
-import { projectRows, storeProjected } from './projectRows'
+import { projectRows, takeContactIds } from './projectRows'
 import type { ReadRow } from './readPiece'
 
 /** A row that comes to a batch after its file: a cell for each column. */
@@ -36,12 +37,13 @@ export async function addRows(
     const plain = cells.map((cell) => cell.replaceAll('\0', '').slice(0, LONGEST_CELL))
     return { row, text: writeRecord(plain, settings.dialect.delimiter), own: settings.tidier.tidy(plain) }
   })
-  const projected = await projectRows(services, batch, rows)
-  const ids = rows.map((_, i) => projected.firstId + i)
+  const firstId = await takeContactIds(services.pool, rows.length)
+  const projected = await projectRows(services.db, batch, rows, firstId)
+  const ids = rows.map((_, i) => firstId + i)
   await withListLock(services, batch.listId, holding, async (tx, client) => {
     await also(tx, ids)
-    await storeProjected(client, batch, projected)
-    await indexContacts(tx, { batchId: batch.id, after: projected.firstId - 1 })
+    await loadCopies(client, projected.copies)
+    await indexContacts(tx, { batchId: batch.id, after: firstId - 1 })
     await tx
       .update(batches)
       .set({ withMobile: sql`${batches.withMobile} + ${projected.withMobile}` })

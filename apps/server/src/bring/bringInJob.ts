@@ -1,35 +1,28 @@
 import { mendNotes, ROW_MENDS } from '@upper-field/core/table'
 import { needsUnpacking } from '@upper-field/files'
 import { and, eq, ne, sql } from 'drizzle-orm'
-import type { PoolClient } from 'pg'
-import { copyInto } from '../db/copy'
 import { type Db, transaction } from '../db/database'
 import { batches, batchPieces } from '../db/schema'
 import { JobProblem } from '../jobs/jobProblem'
-import { createReadAhead } from '../jobs/readAhead'
 import type { JobHandler, StepOutcome } from '../jobs/runner'
 import { createJob, type JobRow, saveJob } from '../jobs/store'
 import { withListLock } from '../lists/listLock'
 import { joinExactDuplicates } from '../pair/joinExactDuplicates'
+import { loadCopies } from '../projection/copyLines'
 import { countContacts } from '../projection/cube'
 import { replaceContacts } from '../projection/refresh'
-import { type BatchRow, fileSettingsOf, settingsOf } from '../projection/rowCells'
-import { tidyingOf } from '../projection/tidying'
+import { type BatchRow, fileSettingsOf } from '../projection/rowCells'
 import type { Services } from '../services'
 import { holdersByList, keysSince } from '../suppression/entryHolders'
 import { batchIsReady } from './batchReady'
-import { loadBytes, PIECE } from './pieces'
-import { type ProjectedRows, projectRows, storeProjected } from './projectRows'
-import { type MendCounts, type ReadPiece, readPiece } from './readPiece'
-import { readingOf, unpackStep } from './unpackStep'
+import { PIECE } from './pieces'
+import { prepareStep, type StepPlace } from './prepareStep'
+import { readingOf } from './readingOf'
+import type { MendCounts } from './readPiece'
+import { beginStep, createStepsAhead, type Preparing } from './stepsAhead'
+import { unpackStep } from './unpackStep'
 
-/** Bytes read in one step; twice as many where a single row is longer. */
-const STEP = PIECE
-const LONGEST_STEP = 16 * PIECE
-
-interface Cursor {
-  readonly offset: number
-  readonly row: number
+interface Cursor extends StepPlace {
   /** How many rows needed what to be read, so far. */
   readonly mends: MendCounts
 }
@@ -63,23 +56,19 @@ async function findBatch(db: Db, job: JobRow): Promise<BatchRow> {
 }
 
 async function readStep(services: Services, job: JobRow, batch: BatchRow, cursor: Cursor): Promise<StepOutcome> {
-  const { piece, projected } = await (ahead.take(job.id, cursor.offset) ?? readAndProject(services, batch, cursor))
-  const mends = sumOf(cursor.mends, piece.mends)
-  const next = { offset: cursor.offset + piece.consumed, row: piece.nextRow, mends }
-  if (next.offset < readingOf(batch).bytes) ahead.begin(job.id, next.offset, readAndProject(services, batch, next))
+  const step = await ahead.take(job.id, cursor, preparing(services, batch)).prepared
+  const next = { ...step.end, mends: sumOf(cursor.mends, step.mends) }
   await transaction(services.pool, async (tx, client) => {
     // A step that a crash takes back is simply done again, so it need not wait for the disk.
     await client.query('set local synchronous_commit = off')
-    await storeHeld(client, batch, piece)
-    await storeProjected(client, batch, projected)
-    const stored = piece.read.length + piece.held.length
+    await loadCopies(client, step.copies)
     await tx
       .update(batches)
       .set({
         state: 'reading',
-        rows: sql`${batches.rows} + ${stored}`,
-        held: sql`${batches.held} + ${piece.held.length}`,
-        withMobile: sql`${batches.withMobile} + ${projected.withMobile}`,
+        rows: sql`${batches.rows} + ${step.rows}`,
+        held: sql`${batches.held} + ${step.held}`,
+        withMobile: sql`${batches.withMobile} + ${step.withMobile}`,
       })
       .where(eq(batches.id, batch.id))
     await saveJob(tx, job.id, { phase: 'reading', done: next.offset, cursor: { ...next } })
@@ -93,38 +82,23 @@ function sumOf(a: MendCounts, b: MendCounts): MendCounts {
   )
 }
 
-interface Prepared {
-  readonly piece: ReadPiece
-  readonly projected: ProjectedRows
-}
+const ahead = createStepsAhead()
 
-async function readAndProject(services: Services, batch: BatchRow, cursor: Cursor): Promise<Prepared> {
-  const piece = await nextPiece(services.db, batch, cursor)
-  return { piece, projected: await projectRows(services, batch, piece.read) }
-}
+/** Smaller tables are read before a thread of their own has begun, in bytes. */
+const LARGE = 4 * PIECE
 
-const ahead = createReadAhead<Prepared>()
-
-/** The next rows of the file. A row that does not fit into one step is given a longer one. */
-async function nextPiece(db: Db, batch: BatchRow, { offset, row }: Cursor): Promise<ReadPiece> {
-  const settings = settingsOf(batch, await tidyingOf(db, batch.listId))
-  for (let length = STEP; ; length *= 2) {
-    const { part, bytes: size } = readingOf(batch)
-    const end = Math.min(offset + length, size)
-    const bytes = await loadBytes(db, batch.id, part, offset, end)
-    if (bytes.length !== end - offset) throw new JobProblem('file-incomplete')
-    const piece = await readPiece(bytes, batch, settings, { firstRow: row, isLast: end === size })
-    if (piece.consumed > 0 || length >= LONGEST_STEP) return piece
+/** Steps behind the one that is stored: one is ready while each reader is at another. */
+function preparing(services: Services, batch: BatchRow): Preparing {
+  const { bytes } = readingOf(batch)
+  const readers = bytes < LARGE ? null : services.readers
+  return {
+    depth: readers === null ? 1 : readers.threads + 1,
+    hasMore: ({ offset }) => offset < bytes,
+    begin: (at) =>
+      beginStep(at, (from, onEnd) =>
+        readers ? readers.prepare(batch, from, onEnd) : prepareStep(services, batch, from, onEnd),
+      ),
   }
-}
-
-async function storeHeld(client: PoolClient, batch: BatchRow, piece: ReadPiece): Promise<void> {
-  await copyInto(
-    client,
-    'held_rows',
-    ['batch_id', 'row', 'reason', 'bytes'],
-    piece.held.map(({ row, reason, bytes }) => [batch.id, row, reason, bytes]),
-  )
 }
 
 /**

@@ -1,39 +1,39 @@
 import { AS_THEY_COME, suppressibleKeysOf } from '@upper-field/core/pair'
 import { sql } from 'drizzle-orm'
-import type { PoolClient } from 'pg'
-import { copyInto } from '../db/copy'
-import { transaction } from '../db/database'
+import type { Pool } from 'pg'
+import { type CopyBytes, copyBytesOf } from '../db/copy'
+import { type Db, transaction } from '../db/database'
 import { type ContactLines, linesOf } from '../projection/columns'
-import { copyContacts, copyNumbersAndEmails } from '../projection/copyLines'
+import { contactCopy, reachCopies } from '../projection/copyLines'
 import { factsOfAddresses, factsOfNumbers } from '../projection/facts'
 import type { BatchRow } from '../projection/rowCells'
 import { viewOf } from '../projection/viewOf'
-import type { Services } from '../services'
 import { suppressionScopes } from '../suppression/matches'
 import { BREATH, breathe, type ReadRow } from './readPiece'
 
-/** Rows with the contacts they become, not stored yet. */
+/** Rows with the contacts they become, written out to be stored. */
 export interface ProjectedRows {
-  readonly rows: readonly ReadRow[]
-  readonly lines: readonly ContactLines[]
-  /** Ids of the contacts, in the order of the rows. */
-  readonly firstId: number
+  readonly copies: readonly CopyBytes[]
+  /** How many of them have a mobile. */
   readonly withMobile: number
 }
 
-/** Makes contacts of rows that have just been read; what the register knows of their numbers counts at once. */
+/**
+ * Makes contacts of rows that have just been read; what the register knows of their numbers counts at once.
+ * @param firstId the id of the first; the others follow in the order of the rows
+ */
 export async function projectRows(
-  services: Services,
+  db: Db,
   batch: BatchRow,
   rows: readonly ReadRow[],
+  firstId: number,
 ): Promise<ProjectedRows> {
-  const firstId = await takeContactIds(services, rows.length)
   const e164s = [...new Set(rows.flatMap(({ own }) => own.numbers.map(({ e164 }) => e164)))]
-  const facts = await factsOfNumbers(services.db, e164s)
-  const verified = await factsOfAddresses(services.db, [
+  const facts = await factsOfNumbers(db, e164s)
+  const verified = await factsOfAddresses(db, [
     ...new Set(rows.flatMap(({ own }) => own.emails.map(({ address }) => address))),
   ])
-  const scopesOf = await suppressionScopes(services.db, () => rows.flatMap(({ own }) => suppressibleKeysOf(own)))
+  const scopesOf = await suppressionScopes(db, () => rows.flatMap(({ own }) => suppressibleKeysOf(own)))
   const lines: ContactLines[] = []
   const factsOf = (e164: string) => facts.get(e164)
   const verifiedAs = (address: string) => verified.get(address)?.deliverability
@@ -46,27 +46,16 @@ export async function projectRows(
   const withMobile = rows.filter(({ own }) =>
     own.numbers.some(({ valid, lineType }) => valid && lineType === 'mobile'),
   ).length
-  return { rows, lines, firstId, withMobile }
-}
-
-/** Stores rows and their contacts. */
-export async function storeProjected(
-  client: PoolClient,
-  batch: BatchRow,
-  { rows, lines }: ProjectedRows,
-): Promise<void> {
-  await copyInto(
-    client,
+  const own = copyBytesOf(
     'rows',
     ['batch_id', 'row', 'text'],
     rows.map(({ row, text }) => [batch.id, row, text]),
   )
-  await copyContacts(client, 'contacts', lines)
-  await copyNumbersAndEmails(client, lines)
+  return { copies: [own, contactCopy('contacts', lines), ...reachCopies(lines)], withMobile }
 }
 
-/** Reserves a run of ids, so that contacts stand in the order of their rows. */
-async function takeContactIds({ pool }: Services, count: number): Promise<number> {
+/** Reserves a run of ids, so that contacts stand in the order of their rows. @returns the first */
+export async function takeContactIds(pool: Pool, count: number): Promise<number> {
   if (count === 0) return 0
   return transaction(pool, async (tx) => {
     await tx.execute(sql`select pg_advisory_xact_lock(7415)`)

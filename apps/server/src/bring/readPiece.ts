@@ -1,4 +1,4 @@
-import { decoderOf, type HeldReason, type Mapping, type RowMend, scanRecords } from '@upper-field/core/table'
+import { decoderOf, type HeldReason, type Mapping, type RowMend, type scanRecords } from '@upper-field/core/table'
 import type { ProjectedContact } from '@upper-field/core/tidy'
 import { judgeRecord, rowRules } from '@upper-field/files'
 import { type BatchRow, type BatchSettings, fileSettingsOf } from '../projection/rowCells'
@@ -17,15 +17,12 @@ export interface HeldBytes {
 
 export type MendCounts = Readonly<Partial<Record<RowMend, number>>>
 
+/** Rows of a batch's file, read or held; blank ones are neither. */
 export interface ReadPiece {
   readonly read: readonly ReadRow[]
   readonly held: readonly HeldBytes[]
   /** How many rows needed what to be read. */
   readonly mends: MendCounts
-  /** Bytes that were used up; the rest is part of a row whose end has not arrived. */
-  readonly consumed: number
-  /** Number of the row after the last one. */
-  readonly nextRow: number
 }
 
 /** Rows read between two looks at what the database has to say. */
@@ -33,18 +30,20 @@ export const BREATH = 400
 export const breathe = (): Promise<void> => new Promise((resolve) => setImmediate(resolve))
 
 /**
- * Reads the rows in a piece of a batch's file. Rows are numbered as they stand in the file, from 1, headings and
- * blank rows counted, so that a row is found again in a spreadsheet.
+ * Reads rows of a batch's file. Rows are numbered as they stand in the file, from 1, headings and blank rows counted, so
+ * that a row is found again in a spreadsheet.
+ * @param records where they stand in `bytes`, whole ones only
+ * @param firstRow the number of the first of them
  */
 export async function readPiece(
   bytes: Buffer,
+  records: ReturnType<typeof scanRecords>['records'],
   batch: BatchRow,
   settings: BatchSettings,
-  { firstRow, isLast }: { firstRow: number; isLast: boolean },
+  firstRow: number,
 ): Promise<ReadPiece> {
   const decode = decoderFor(settings)
   const rules = rowRules(fileSettingsOf(batch), batch.mapping as Mapping)
-  const { records, consumed } = scanRecords(bytes, { delimiter: settings.dialect.delimiter, isLast })
   const read: ReadRow[] = []
   const held: HeldBytes[] = []
   const mends: Partial<Record<RowMend, number>> = {}
@@ -60,7 +59,7 @@ export async function readPiece(
     read.push({ row: number, text: judged.text, own: settings.tidier.tidy(judged.cells) })
     for (const mend of judged.mends) mends[mend] = (mends[mend] ?? 0) + 1
   }
-  return { read, held, mends, consumed, nextRow: row }
+  return { read, held, mends }
 }
 
 type Decode = (bytes: Buffer, start: number, end: number) => string

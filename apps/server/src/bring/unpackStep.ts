@@ -7,7 +7,6 @@ import {
   isContainer,
   noFindings,
   openContainer,
-  readingDialect,
   transcode,
   unpackSheet,
 } from '@upper-field/files'
@@ -96,16 +95,4 @@ async function addColumns(db: Db, { headings }: Container, batch: BatchRow): Pro
     .update(batches)
     .set({ headings: [...batch.headings, ...added], mapping: [...batch.mapping, ...added.map(() => null)] })
     .where(eq(batches.id, batch.id))
-}
-
-/** Where the rows of a batch are read from. */
-export function readingOf(batch: BatchRow): {
-  readonly part: 'file' | 'table'
-  readonly bytes: number
-  readonly start: number
-} {
-  const settings = fileSettingsOf(batch)
-  return batch.tableBytes === null
-    ? { part: 'file', bytes: batch.bytes, start: readingDialect(settings).bom }
-    : { part: 'table', bytes: batch.tableBytes, start: 0 }
 }

@@ -5,6 +5,15 @@ import { from as copyFrom } from 'pg-copy-streams'
 
 export type CopyValue = string | number | boolean | null | readonly string[] | Buffer
 
+/** Lines of a table, written as COPY takes them. */
+export interface CopyBytes {
+  /** Names of ours, never input. */
+  readonly table: string
+  readonly columns: readonly string[]
+  /** Empty where there are no lines. */
+  readonly bytes: Uint8Array
+}
+
 /**
  * Loads lines into a table with COPY. Table and columns are names of ours, never input.
  * @param lines values in the order of `columns`
@@ -15,9 +24,29 @@ export async function copyInto(
   columns: readonly string[],
   lines: readonly (readonly CopyValue[])[],
 ): Promise<void> {
-  if (lines.length === 0) return
+  if (lines.length > 0) await copyFromPieces(client, table, columns, inPieces(lines))
+}
+
+/** The same lines written out, to be loaded later or by another thread. */
+export const copyBytesOf = (
+  table: string,
+  columns: readonly string[],
+  lines: readonly (readonly CopyValue[])[],
+): CopyBytes => ({ table, columns, bytes: Buffer.concat([...inPieces(lines)].map((piece) => Buffer.from(piece))) })
+
+/** Loads lines that were written out before. */
+export async function copyWritten(client: PoolClient, { table, columns, bytes }: CopyBytes): Promise<void> {
+  if (bytes.length > 0) await copyFromPieces(client, table, columns, [bytes])
+}
+
+async function copyFromPieces(
+  client: PoolClient,
+  table: string,
+  columns: readonly string[],
+  pieces: Iterable<string | Uint8Array>,
+): Promise<void> {
   const target = client.query(copyFrom(`copy ${table} (${columns.join(', ')}) from stdin`))
-  await pipeline(Readable.from(inPieces(lines)), target)
+  await pipeline(Readable.from(pieces), target)
 }
 
 function* inPieces(lines: readonly (readonly CopyValue[])[]): Generator<string> {

@@ -31,3 +31,10 @@ export const isStatementTimeout = (error: unknown): boolean => hasCode(error, /^
 
 /** A value that PostgreSQL cannot hold or read (SQLSTATE class 22): it came with the call. */
 export const isUnreadableValue = (error: unknown): boolean => hasCode(error, /^22(?:001|003|007|008|021|P02|P05)$/)
+
+/** What is known of an error by its code and its words, all that is left of it on the way to another thread. */
+export function whatFailed(error: unknown): { readonly code: string | null; readonly message: string } {
+  const causes = [...causesOf(error)]
+  const codes = causes.flatMap(({ code }) => (typeof code === 'string' ? code : []))
+  return { code: codes.at(-1) ?? null, message: causes.map(({ message }) => String(message)).join('; ') }
+}

@@ -1,32 +1,30 @@
 import type { PoolClient } from 'pg'
-import { copyInto } from '../db/copy'
+import { type CopyBytes, copyBytesOf, copyWritten } from '../db/copy'
 import { CONTACT_COLUMNS, type ContactLines, EMAIL_COLUMNS, NUMBER_COLUMNS } from './columns'
 
-/** Loads projected contacts into `contacts`, or into a table of the same shape. */
-export const copyContacts = (
-  client: PoolClient,
-  table: 'contacts' | 'refreshed',
-  lines: readonly ContactLines[],
-): Promise<void> =>
-  copyInto(
-    client,
+/** Projected contacts, written out for a table of the shape of `contacts`. */
+export const contactCopy = (table: 'contacts' | 'refreshed', lines: readonly ContactLines[]): CopyBytes =>
+  copyBytesOf(
     table,
     CONTACT_COLUMNS,
     lines.map(({ contact }) => contact),
   )
 
-/** Loads the numbers and e-mails of projected contacts. */
-export async function copyNumbersAndEmails(client: PoolClient, lines: readonly ContactLines[]): Promise<void> {
-  await copyInto(
-    client,
+/** Their numbers and e-mails, written out. */
+export const reachCopies = (lines: readonly ContactLines[]): readonly CopyBytes[] => [
+  copyBytesOf(
     'contact_numbers',
     NUMBER_COLUMNS,
     lines.flatMap(({ numbers }) => numbers),
-  )
-  await copyInto(
-    client,
+  ),
+  copyBytesOf(
     'contact_emails',
     EMAIL_COLUMNS,
     lines.flatMap(({ emails }) => emails),
-  )
+  ),
+]
+
+/** Loads what was written out, table by table. */
+export async function loadCopies(client: PoolClient, copies: readonly CopyBytes[]): Promise<void> {
+  for (const one of copies) await copyWritten(client, one)
 }

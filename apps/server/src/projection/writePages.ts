@@ -1,13 +1,13 @@
 import type { PoolClient } from 'pg'
 import { copyInto } from '../db/copy'
 import { CONTACT_COLUMNS, type ContactLines } from './columns'
-import { copyContacts, copyNumbersAndEmails } from './copyLines'
+import { contactCopy, loadCopies, reachCopies } from './copyLines'
 
 export async function writeNumbers(client: PoolClient, lines: readonly ContactLines[]): Promise<void> {
   const ids = lines.map(({ contact }) => contact[0])
   await client.query('delete from contact_numbers where contact_id = any($1::bigint[])', [ids])
   await client.query('delete from contact_emails where contact_id = any($1::bigint[])', [ids])
-  await copyNumbersAndEmails(client, lines)
+  await loadCopies(client, reachCopies(lines))
 }
 
 export async function writeContacts(
@@ -19,7 +19,7 @@ export async function writeContacts(
     'create temp table if not exists refreshed (like contacts including defaults) on commit delete rows',
   )
   await client.query('truncate refreshed')
-  await copyContacts(client, 'refreshed', lines)
+  await loadCopies(client, [contactCopy('refreshed', lines)])
   const sets = CONTACT_COLUMNS.filter((column) => column !== 'id').map((column) => `${column} = r.${column}`)
   // The planner knows nothing of a table just filled: told the ids, it does not read the large one whole.
   const ids = lines.map(({ contact }) => contact[0])
