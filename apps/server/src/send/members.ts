@@ -150,11 +150,11 @@ async function readSendable(db: Db, { fields, columns }: Wanted, which: SQL): Pr
   return ids.map((id, at) => {
     const { numbers, emails } = reach[at] ?? NO_REACH
     const suppressedFor = scopesOf ? scopesOfKeys(keysOf(at), scopesOf) : NO_SCOPES
-    const [lane, e164s] = [lanes[at] ?? '', e164sOf(numbers)]
+    const [lane, e164s, addresses] = [lanes[at] ?? '', e164sOf(numbers), addressesOf(emails)]
     // What networks match best comes first, since some take one alone.
     const values: Partial<Record<SendField, readonly string[]>> = {
-      email: addressesOf(firstThose(emails, ({ isPersonal }) => isPersonal)),
-      number: e164sOf(firstThose(numbers, ({ isMobile }) => isMobile)),
+      email: emails.length < 2 ? addresses : addressesOf(firstThose(emails, ({ isPersonal }) => isPersonal)),
+      number: numbers.length < 2 ? e164s : e164sOf(firstThose(numbers, ({ isMobile }) => isMobile)),
     }
     for (const { field, texts } of singles) values[field] = [texts[at] ?? '']
     return {
@@ -164,7 +164,7 @@ async function readSendable(db: Db, { fields, columns }: Wanted, which: SQL): Pr
       numberCountry: numbers.find((one) => one.country !== null)?.country ?? null,
       values,
       numbers: e164s,
-      emails: addressesOf(emails),
+      emails: addresses,
       knownNumbers: mayBeRung(lane, suppressedFor) ? e164s : NOTHING,
       suppressedFor,
       told:
@@ -185,8 +185,10 @@ const e164sOf = (numbers: readonly KnownNumber[]): readonly string[] => numbers.
 const addressesOf = (emails: readonly KnownEmail[]): readonly string[] => emails.map(({ address }) => address)
 
 /** Those of a kind before all others, each in the order they had. */
-const firstThose = <T>(all: readonly T[], isFirst: (one: T) => boolean): readonly T[] =>
-  all.length < 2 ? all : [...all.filter(isFirst), ...all.filter((one) => !isFirst(one))]
+const firstThose = <T>(all: readonly T[], isFirst: (one: T) => boolean): readonly T[] => [
+  ...all.filter(isFirst),
+  ...all.filter((one) => !isFirst(one)),
+]
 
 /** Whoever is there for ads alone, and suppressed for calls or texts, is not to be rung by mistake. */
 const mayBeRung = (lane: string, suppressedFor: readonly Scope[]): boolean =>

@@ -58,47 +58,56 @@ export function createPreparer(
     const notWhole = groups.filter(({ at }) => at.some(isThere) && !at.every(isThere))
     for (const { group, loses } of notWhole) {
       mends.push({ what: 'group-left-blank', group })
-      for (const one of loses) normal[one] = NOTHING
+      for (const one of loses) normal[one] = NO_FORMS
     }
     if (!some.some(isThere)) return { status: 'left-out', reason: { why: 'nothing-to-match' }, mends }
     const missing = every.find(({ at }) => !isThere(at))
     if (missing) return { status: 'left-out', reason: { why: 'missing', field: missing.field }, mends }
     const cells: string[] = []
-    for (const [at, column] of columns.entries()) column.write(normal[at] ?? NOTHING, cells)
+    for (const [at, column] of columns.entries()) {
+      for (let i = 0; i < column.repeats; i++) {
+        const value = normal[at]?.[i]
+        cells.push(value === undefined ? '' : column.cellOf(value))
+      }
+    }
     return { status: 'ready', cells, mends }
   }
 }
 
 const NOTHING: readonly string[] = []
 
+/** A value in the form of its column, and as it stands in a cell; null where that is not worked out yet. */
+interface InForm {
+  readonly form: string
+  readonly cell: string | null
+}
+
 interface PreparedColumn {
   readonly field: SendField
   /** A member's values in the form of the column: none that is blank, and each once. */
-  read(member: AudienceMember, country: string, mends: Mend[]): readonly string[]
-  /** Adds its cells to a line. */
-  write(values: readonly string[], cells: string[]): void
+  read(member: AudienceMember, country: string, mends: Mend[]): readonly InForm[]
+  /** So many cells of a line are its own. */
+  readonly repeats: number
+  cellOf(value: InForm): string
 }
 
 const columnsOf = ({ columns }: AudienceShape, hash: PrepareOptions['hash']): readonly PreparedColumn[] =>
   columns.map(({ field, form, repeats, isHashed }) => {
-    const inForm = rememberForm(field, form)
-    const asCell = isHashed && hash ? rememberHash(field, hash) : harmlessCell
+    // A plain file is opened by people too. Numbers in E.164 stay as the network compares them: they compute nothing.
+    const asCell = isHashed && hash ? hash : harmlessCell
+    const inForm = remembered(field, form, asCell)
     return {
       field,
+      repeats,
+      cellOf: ({ form, cell }) => cell ?? asCell(form),
       read: (member, country, mends) => {
         const raw = field === 'country' ? [country] : (member.values[field] ?? NOTHING)
-        if (raw.length === 0) return NOTHING
-        const forms = raw.map((value) => inForm(value, country))
-        if (forms.includes('') && raw.some((value, i) => forms[i] === '' && value.trim() !== ''))
-          mends.push({ what: 'unreadable', field })
+        const [only] = raw
+        if (only === undefined) return NO_FORMS
+        // One value of a field is the usual case, and this runs for every cell of a file.
+        const forms = raw.length === 1 ? [inForm(only, country)] : raw.map((value) => inForm(value, country))
+        if (forms.some(({ form }, i) => form === '' && raw[i]?.trim() !== '')) mends.push({ what: 'unreadable', field })
         return distinct(forms)
-      },
-      // A plain file is opened by people too. Numbers in E.164 stay as the network compares them: they compute nothing.
-      write: (values, cells) => {
-        for (let i = 0; i < repeats; i++) {
-          const value = values[i]
-          cells.push(value === undefined ? '' : asCell(value))
-        }
       },
     }
   })
@@ -106,15 +115,24 @@ const columnsOf = ({ columns }: AudienceShape, hash: PrepareOptions['hash']): re
 /** Nearly everybody has an address and a number of their own: there is nothing to remember. */
 const OF_ONE_S_OWN: ReadonlySet<SendField> = new Set(['email', 'number', 'full-name', 'device-id'])
 
-function rememberForm(field: SendField, form: readonly string[]): (value: string, country: string) => string {
-  const inForm = (value: string, country: string) => normalForm(value, form, { country: country || null })
-  if (OF_ONE_S_OWN.has(field)) return inForm
+/** A value is brought into form, and hashed, once for all rows it stands in. */
+function remembered(
+  field: SendField,
+  form: readonly string[],
+  asCell: (text: string) => string,
+): (value: string, country: string) => InForm {
+  const isOwn = OF_ONE_S_OWN.has(field)
+  const inForm = (value: string, country: string): InForm => {
+    const text = normalForm(value, form, { country: country || null })
+    return text === '' ? BLANK : { form: text, cell: isOwn ? null : asCell(text) }
+  }
+  if (isOwn) return inForm
   const byCountry = remember((country) => remember((value) => inForm(value, country), REMEMBERED), COUNTRIES)
   return (value, country) => byCountry(country)(value)
 }
 
-const rememberHash = (field: SendField, hash: (text: string) => string) =>
-  OF_ONE_S_OWN.has(field) ? hash : remember(hash, REMEMBERED)
+const BLANK: InForm = { form: '', cell: '' }
+const NO_FORMS: readonly InForm[] = []
 
 /** So many values of a column are remembered, and of so many countries. */
 const REMEMBERED = 5000
@@ -126,7 +144,8 @@ function countryOf({ country, numberCountry }: AudienceMember, mends: Mend[]): s
   return numberCountry
 }
 
-function distinct(values: readonly string[]): readonly string[] {
-  if (values.length === 1) return values[0] === '' ? NOTHING : values
-  return [...new Set(values.filter((value) => value !== ''))]
+function distinct(values: readonly InForm[]): readonly InForm[] {
+  if (values.length === 1) return values[0] === BLANK ? NO_FORMS : values
+  const all = new Map(values.filter((value) => value !== BLANK).map((value) => [value.form, value]))
+  return [...all.values()]
 }
