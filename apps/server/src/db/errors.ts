@@ -1,5 +1,7 @@
 /** An error and what it came from, outermost first: libraries wrap what the driver says. */
-function* causesOf(error: unknown): Generator<{ readonly code?: unknown; readonly message?: unknown }> {
+function* causesOf(
+  error: unknown,
+): Generator<{ readonly code?: unknown; readonly message?: unknown; readonly hint?: unknown }> {
   for (let at = error, depth = 0; at !== null && typeof at === 'object' && depth < 10; depth++) {
     yield at
     at = (at as { cause?: unknown }).cause
@@ -23,6 +25,13 @@ export const isGivenWay = (error: unknown): boolean => hasCode(error, /^40(?:001
 /** A lock was waited for as long as is allowed (SQLSTATE 55P03). */
 export const isLockTimeout = (error: unknown): boolean => hasCode(error, /^55P03$/)
 
+const DISK_FULL = '53100'
+
+/** The disk is full, or a file of the database may not grow (SQLSTATE 53100; of other causes PostgreSQL gives the same hint). */
+export const isDiskFull = (error: unknown): boolean =>
+  hasCode(error, new RegExp(`^${DISK_FULL}$`)) ||
+  [...causesOf(error)].some(({ hint }) => hint === 'Check free disk space.')
+
 /** A line with the same key is there already (SQLSTATE 23505). */
 export const isThereAlready = (error: unknown): boolean => hasCode(error, /^23505$/)
 
@@ -36,5 +45,8 @@ export const isUnreadableValue = (error: unknown): boolean => hasCode(error, /^2
 export function whatFailed(error: unknown): { readonly code: string | null; readonly message: string } {
   const causes = [...causesOf(error)]
   const codes = causes.flatMap(({ code }) => (typeof code === 'string' ? code : []))
-  return { code: codes.at(-1) ?? null, message: causes.map(({ message }) => String(message)).join('; ') }
+  return {
+    code: isDiskFull(error) ? DISK_FULL : (codes.at(-1) ?? null),
+    message: causes.map(({ message }) => String(message)).join('; '),
+  }
 }

@@ -1,11 +1,18 @@
 import type { Context } from 'hono'
 import { HTTPException } from 'hono/http-exception'
-import { isGivenWay, isLockTimeout, isLostConnection, isStatementTimeout, isUnreadableValue } from '../db/errors'
+import {
+  isDiskFull,
+  isGivenWay,
+  isLockTimeout,
+  isLostConnection,
+  isStatementTimeout,
+  isUnreadableValue,
+} from '../db/errors'
 
 /** An expected refusal. `code` is for programs, `detail` a sentence for people: what happened, what was kept, what to do. */
 export class Problem extends Error {
   constructor(
-    readonly status: 400 | 401 | 403 | 404 | 408 | 409 | 410 | 413 | 415 | 421 | 422 | 429 | 502 | 503,
+    readonly status: 400 | 401 | 403 | 404 | 408 | 409 | 410 | 413 | 415 | 421 | 422 | 429 | 502 | 503 | 507,
     readonly code: string,
     readonly detail: string,
     options?: ErrorOptions & { readonly retryAfter?: number },
@@ -23,7 +30,7 @@ export const notFound = (what: string): Problem => new Problem(404, 'not-found',
 /** The one place where errors become answers (RFC 9457). Nothing of the cause leaves the server. */
 export function renderProblem(error: unknown, c: Context): Response {
   const problem = asProblem(error)
-  if (problem.code === 'unexpected' || problem.code === 'took-too-long') logError('http', error)
+  if (LOGGED.has(problem.code)) logError('http', error)
   return c.body(
     JSON.stringify({
       type: `urn:upper-field:${problem.code}`,
@@ -40,6 +47,9 @@ export function renderProblem(error: unknown, c: Context): Response {
   )
 }
 
+/** What whoever runs the server should hear of. */
+const LOGGED = new Set(['unexpected', 'took-too-long', 'disk-full'])
+
 function asProblem(error: unknown): Problem {
   if (error instanceof Problem) return error
   const cause = { cause: error }
@@ -54,6 +64,13 @@ function asProblem(error: unknown): Problem {
       ...cause,
       retryAfter: 1,
     })
+  if (isDiskFull(error))
+    return new Problem(
+      507,
+      'disk-full',
+      'The disk of the database is full. Nothing was changed; make room first.',
+      cause,
+    )
   if (isUnreadableValue(error))
     return new Problem(422, 'not-valid', 'A value of this call cannot be read. Nothing was changed.', cause)
   return new Problem(502, 'unexpected', 'Something failed on our side. Nothing was half done; try again.', cause)

@@ -3,7 +3,7 @@ import { inArray } from 'drizzle-orm'
 import { Logger, parseCronItems, type Runner, run } from 'graphile-worker'
 import type { PoolClient } from 'pg'
 import { transaction } from '../db/database'
-import { isGivenWay, isLostConnection, isThereAlready } from '../db/errors'
+import { isDiskFull, isGivenWay, isLostConnection, isThereAlready } from '../db/errors'
 import { LOCKS } from '../db/locks'
 import { jobs } from '../db/schema'
 import { logError } from '../http/problem'
@@ -207,7 +207,12 @@ async function afterError(services: Services, handler: JobHandler, job: JobRow, 
   if (isThereAlready(error) && job.cutOffs < MOST_CUT_OFFS)
     return rest(services, job.id, BUSY, { cutOffs: job.cutOffs + 1 })
   if (!(error instanceof JobProblem)) logError(`job ${job.kind}`, error)
-  return end(services, handler, job, 'failed', error instanceof JobProblem ? error.code : 'unexpected')
+  return end(services, handler, job, 'failed', problemOf(error))
+}
+
+function problemOf(error: unknown): string {
+  if (error instanceof JobProblem) return error.code
+  return isDiskFull(error) ? 'disk-full' : 'unexpected'
 }
 
 async function rest({ pool }: Services, jobId: string, seconds: number, more: JobChange = {}): Promise<void> {

@@ -87,8 +87,11 @@ export async function configFor(databaseUrl: string, more: Record<string, string
 }
 
 /** The application in this process, on a database of its own, with an owner signed in. */
-export async function startTestServer(more: Record<string, string> = {}): Promise<TestServer> {
-  const databaseUrl = await freshDatabase()
+export const startTestServer = async (more: Record<string, string> = {}): Promise<TestServer> =>
+  startServerOn(await freshDatabase(), more)
+
+/** The same on a database that is given. */
+export async function startServerOn(databaseUrl: string, more: Record<string, string> = {}): Promise<TestServer> {
   const config = await configFor(databaseUrl, more)
   await prepareDatabase(config)
   const http = await startHttp(config)

@@ -48,5 +48,7 @@ export const JOB_PROBLEM: Record<string, string> = {
   'budget-reached': 'The budget was reached; the others were not asked about.',
   'cut-off-often':
     'The server ended several times in the middle of the same step, so it is not tried again by itself. What was done is kept.',
+  'disk-full':
+    'The disk of the database is full. What was done is kept, and nothing else was changed; go on once there is room.',
   unexpected: 'Something failed on our side. What was done is kept; go on to try again.',
 }

@@ -288,6 +288,7 @@ export const BATCH_PROBLEM: Record<string, string> = {
   'upload-broken':
     'The connection broke before the whole file had arrived. What arrived is kept and not shown; send the file again, or throw it away.',
   'file-too-large': 'The file is larger than this installation takes. Nothing of it was kept.',
+  'disk-full': 'The disk of the database was full. The rows read by then are kept: go on once there is room.',
   'reading-failed':
     'Reading stopped half-way. None of its rows is shown; go on with the job, or bring the file in again.',
 }
