@@ -10,8 +10,9 @@ import { withListLock } from '../lists/listLock'
 import { joinExactDuplicates } from '../pair/joinExactDuplicates'
 import { loadCopies } from '../projection/copyLines'
 import { countContacts } from '../projection/cube'
-import { replaceContacts } from '../projection/refresh'
+import { reproject } from '../projection/reproject'
 import { type BatchRow, fileSettingsOf } from '../projection/rowCells'
+import { renewStatistics } from '../projection/statistics'
 import type { Services } from '../services'
 import { holdersByList, keysSince } from '../suppression/entryHolders'
 import { batchIsReady } from './batchReady'
@@ -101,14 +102,6 @@ function preparing(services: Services, batch: BatchRow): Preparing {
   }
 }
 
-/**
- * Without fresh statistics the planner takes a just loaded table for an empty one, and loops for minutes. Of the columns
- * by which contacts are found and joined: those people filter by follow by themselves, and looking at all takes seconds.
- * Of the batches too: how many there are decides how everybody's contacts are read.
- */
-const ANALYZE = `analyze contacts (id, list_id, batch_id, joined_into), contact_numbers (contact_id, list_id, e164),
-  contact_emails (contact_id, list_id, address), batches`
-
 async function finish(services: Services, job: JobRow, batch: BatchRow, mends: MendCounts): Promise<StepOutcome> {
   await saveJob(services.db, job.id, { phase: 'joining' })
   const holding = { work: 'bring-in' as const, jobId: job.id, patience: 0, counts: 'whole' as const }
@@ -120,11 +113,11 @@ async function finish(services: Services, job: JobRow, batch: BatchRow, mends: M
       .returning({ id: batches.id })
     // It was committed, and only the word of it was lost.
     if (shown.length === 0) return
-    await client.query(ANALYZE)
+    await renewStatistics(client)
     const joined = await joinExactDuplicates(tx, client, { listId: batch.listId, added: { batchId: batch.id } })
     // Entries that came while its rows were read were not asked about for those read before.
     const heldSince = await holdersByList(tx, await keysSince(tx, batch.createdAt))
-    await replaceContacts(tx, client, heldSince.get(batch.listId) ?? [])
+    await reproject(tx, client, { contacts: heldSince.get(batch.listId) ?? [], because: 'place' })
     await countContacts(tx, batch.listId)
     await tx.delete(batchPieces).where(eq(batchPieces.batchId, batch.id))
     await createJob(tx, {

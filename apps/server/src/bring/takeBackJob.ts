@@ -9,7 +9,7 @@ import { withListLock } from '../lists/listLock'
 import { joinExactDuplicates } from '../pair/joinExactDuplicates'
 import { pointToSurvivors } from '../pair/pointToSurvivors'
 import { countContacts } from '../projection/cube'
-import { refreshContacts } from '../projection/refresh'
+import { reproject } from '../projection/reproject'
 import type { BatchRow } from '../projection/rowCells'
 
 /**
@@ -24,7 +24,7 @@ export const takeBackJob: JobHandler = {
       const [batch] = await tx.select().from(batches).where(eq(batches.id, batchId))
       if (!batch) throw new JobProblem('batch-gone')
       const touched = isBack ? await bringBack(tx, batch) : await takeBack(tx, client, batch)
-      await refreshContacts(tx, client, [...touched, ...(await sharers(tx, batch))])
+      await reproject(tx, client, { contacts: [...touched, ...(await sharers(tx, batch))], because: 'changed' })
       await countContacts(tx, batch.listId)
       await saveJob(tx, job.id, { phase: 'done', done: batch.rows, result: { rows: batch.rows } })
     })

@@ -6,7 +6,7 @@ import type { JobHandler, StepOutcome } from '../jobs/runner'
 import { findJob, type JobRow, saveJob } from '../jobs/store'
 import { withListLock } from '../lists/listLock'
 import { countContacts } from '../projection/cube'
-import { refreshContacts } from '../projection/refresh'
+import { reproject } from '../projection/reproject'
 import type { Services } from '../services'
 import { tellWebhooks } from '../webhooks/tell'
 import { type FactAnswer, type FactTerms, openFacts } from './openFacts'
@@ -115,7 +115,7 @@ async function settle<A>(
     const holders = await holdersOf(tx, subject, subjects)
     for (const listId of touched) {
       const ids = holders.flatMap((one) => (one.listId === listId ? one.id : []))
-      await refreshContacts(tx, client, ids)
+      await reproject(tx, client, { contacts: ids, because: 'changed' })
       await countContacts(tx, listId)
       await tellWebhooks(
         tx,

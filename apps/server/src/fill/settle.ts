@@ -7,7 +7,7 @@ import { insertRows } from '../db/insertRows'
 import { attempts, candidates, fillRuns, fills } from '../db/schema'
 import { withListLock } from '../lists/listLock'
 import { countContacts } from '../projection/cube'
-import { refreshContacts } from '../projection/refresh'
+import { reproject } from '../projection/reproject'
 import type { Services } from '../services'
 import { charge } from '../spend/charge'
 import { tellWebhooks } from '../webhooks/tell'
@@ -50,7 +50,7 @@ export async function settleAll(services: Services, run: Run, all: readonly Ende
     await goOn(tx, run, ended)
     const changed = await keepFound(tx, run, judged, at)
     await keepCompanyFacts(tx, run.listId, judged, at)
-    await refreshContacts(tx, client, changed)
+    await reproject(tx, client, { contacts: changed, because: 'changed' })
     await countContacts(tx, run.listId)
   })
 }

@@ -10,7 +10,7 @@ import { notFound, Problem } from '../http/problem'
 import { withListLock } from '../lists/listLock'
 import { findOpenList } from '../lists/routes'
 import { countContacts } from '../projection/cube'
-import { refreshContacts } from '../projection/refresh'
+import { reproject } from '../projection/reproject'
 import type { Services } from '../services'
 import { charge } from '../spend/charge'
 import { refuseOverLimit } from '../spend/limit'
@@ -81,7 +81,7 @@ export async function takeCandidate(
       foundAs: foundAsOf(value),
       madeAt: at,
     })
-    await refreshContacts(tx, client, [attempt.contactId])
+    await reproject(tx, client, { contacts: [attempt.contactId], because: 'changed' })
     await countContacts(tx, attempt.listId)
   })
 }
@@ -105,7 +105,7 @@ export async function takeFillBack(services: Services, fillId: string): Promise<
       .where(eq(fills.id, fillId))
     const holders = await holdersOf(tx, LINES, found.e164 ? [found.e164] : [])
     const sharers = holders.flatMap(({ id, listId }) => (listId === found.listId ? [id] : []))
-    await refreshContacts(tx, client, [...new Set([found.contactId, ...sharers])])
+    await reproject(tx, client, { contacts: [...new Set([found.contactId, ...sharers])], because: 'changed' })
     await countContacts(tx, found.listId)
   })
 }

@@ -1,7 +1,8 @@
 import { sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import type { Db } from '../db/database'
-import { type Refreshing, refreshContacts, replaceContacts } from '../projection/refresh'
+import { type Reprojecting, reproject } from '../projection/reproject'
+import { renewStatistics } from '../projection/statistics'
 import { joinExactDuplicates } from './joinExactDuplicates'
 import { pointToSurvivors } from './pointToSurvivors'
 import { sharersOf } from './sharers'
@@ -18,7 +19,7 @@ export async function joinAgain(
   client: PoolClient,
   listId: string,
   ids: readonly number[],
-  how: Refreshing = {},
+  how: Reprojecting = {},
 ): Promise<void> {
   const group = await groupsOf(tx, ids)
   const sharedBefore = await sharersOf(tx, group)
@@ -31,9 +32,8 @@ export async function joinAgain(
   )
   // What was joined by likeness or by a person's word does not hang on a key.
   await pointToSurvivors(tx, group)
-  await refreshContacts(tx, client, group, how)
-  // Statistics of before would make the planner loop over what has just been written.
-  if (group.length > MANY) await client.query('analyze contacts, contact_numbers, contact_emails')
+  await reproject(tx, client, { contacts: group, because: 'changed' }, how)
+  if (group.length > MANY) await renewStatistics(client)
   await joinExactDuplicates(tx, client, { listId, added: { ids: group } }, how)
   await tx.execute(sql`
     update joins j set made_at = o.made_at
@@ -43,7 +43,7 @@ export async function joinAgain(
   // Who held a number with them before, or holds one now, may be on a shared line no more, or from now on.
   const mine = new Set(group)
   const others = [...sharedBefore, ...(await sharersOf(tx, group))].filter((id) => !mine.has(id))
-  await replaceContacts(tx, client, others)
+  await reproject(tx, client, { contacts: others, because: 'place' })
 }
 
 /** These contacts and everybody they are one person with. */

@@ -3,7 +3,7 @@ import { sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import { copyInto } from '../db/copy'
 import type { Db } from '../db/database'
-import { type Refreshing, refreshSurvivors, replaceContacts } from '../projection/refresh'
+import { type Reprojecting, reproject } from '../projection/reproject'
 import { keptApart } from './keptApart'
 import { pointToSurvivors } from './pointToSurvivors'
 
@@ -22,7 +22,7 @@ export async function joinExactDuplicates(
   tx: Db,
   client: PoolClient,
   added: Added,
-  how: Refreshing = {},
+  how: Reprojecting = {},
 ): Promise<number> {
   await findSharedKeys(tx, added)
   const joiner = exactJoiner(await keptApart(tx, added.listId))
@@ -31,8 +31,9 @@ export async function joinExactDuplicates(
   await storeJoins(tx, client, added.listId, joins)
   const survivorOf = new Map(joins.map(({ member, survivor }) => [member, survivor]))
   const done = new Set(survivorOf.values())
-  await refreshSurvivors(tx, client, [...done], how)
-  for await (const ids of sharers(tx, survivorOf, done)) await replaceContacts(tx, client, ids)
+  await reproject(tx, client, { contacts: [...done], because: 'joined' }, how)
+  for await (const ids of sharers(tx, survivorOf, done))
+    await reproject(tx, client, { contacts: ids, because: 'place' })
   await tx.execute(sql`drop table shared_keys`)
   return joins.length
 }

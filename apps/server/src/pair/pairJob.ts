@@ -8,7 +8,7 @@ import { inOneGo, type OnPage } from '../jobs/giveUp'
 import type { JobHandler } from '../jobs/runner'
 import { versionOf } from '../lists/listLock'
 import { countContacts } from '../projection/cube'
-import { refreshSurvivors } from '../projection/refresh'
+import { reproject } from '../projection/reproject'
 import type { Services } from '../services'
 import { keptApart } from './keptApart'
 import { standingContacts } from './standingContacts'
@@ -113,11 +113,7 @@ async function surviveAnew(tx: Db, client: PoolClient, listId: string, survivors
   const { rows } = await tx.execute<{ id: string }>(
     sql`select id from contacts where list_id = ${listId} and joined > 0 order by id`,
   )
-  await refreshSurvivors(
-    tx,
-    client,
-    rows.map(({ id }) => Number(id)),
-  )
+  await reproject(tx, client, { contacts: rows.map(({ id }) => Number(id)), because: 'joined' })
   await countContacts(tx, listId)
   return { total: rows.length, result: { contacts: rows.length } }
 }

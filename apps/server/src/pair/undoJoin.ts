@@ -4,7 +4,7 @@ import type { Db } from '../db/database'
 import { contacts, joins } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { countContacts } from '../projection/cube'
-import { refreshContacts } from '../projection/refresh'
+import { reproject } from '../projection/reproject'
 import { pointToSurvivors } from './pointToSurvivors'
 import { sharersOf } from './sharers'
 
@@ -23,6 +23,6 @@ export async function undoJoin(tx: Db, client: PoolClient, joinId: number, undon
     join.memberId,
     ...(await sharersOf(tx, [join.survivorId, join.memberId])),
   ]
-  await refreshContacts(tx, client, touched)
+  await reproject(tx, client, { contacts: touched, because: 'changed' })
   await countContacts(tx, join.listId)
 }

@@ -9,7 +9,7 @@ import { calls, suppressionEntries, suppressionLists } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { withListLock } from '../lists/listLock'
 import { countContacts } from '../projection/cube'
-import { refreshContacts } from '../projection/refresh'
+import { reproject } from '../projection/reproject'
 import type { Services } from '../services'
 import { sha256Hex } from '../sha256'
 import { addKeys } from '../suppression/entries'
@@ -99,11 +99,10 @@ async function withHolders<T>(
 async function refreshHolders(tx: Db, client: PoolClient, e164: string, touched: readonly string[]): Promise<void> {
   const holders = await holdersOf(tx, LINES, [e164])
   for (const listId of touched) {
-    await refreshContacts(
-      tx,
-      client,
-      holders.flatMap((one) => (one.listId === listId ? one.id : [])),
-    )
+    await reproject(tx, client, {
+      contacts: holders.flatMap((one) => (one.listId === listId ? one.id : [])),
+      because: 'changed',
+    })
     await countContacts(tx, listId)
   }
 }

@@ -2,6 +2,7 @@ import type { LaneRules, Segment } from '@upper-field/contract'
 import { type LaneRule, mistakesInRules, proposedRules } from '@upper-field/core/split'
 import { and, eq, sql } from 'drizzle-orm'
 import type { Hono } from 'hono'
+import type { PoolClient } from 'pg'
 import { columnsOf } from '../contacts/columnsOf'
 import { chosenContacts } from '../contacts/page'
 import { readFilter, readWholeFilter } from '../contacts/readFilter'
@@ -13,7 +14,7 @@ import { serve } from '../http/serve'
 import { withListLock } from '../lists/listLock'
 import { findList, findOpenList } from '../lists/routes'
 import { countContacts } from '../projection/cube'
-import { refreshValues } from '../projection/refresh'
+import { reproject } from '../projection/reproject'
 import type { Services } from '../services'
 import { readCallSheet } from './callSheet'
 import { rulesOf } from './decideLanes'
@@ -50,7 +51,7 @@ export function splitRoutes(app: Hono, services: Services): void {
     if (!listId) throw notFound('contact')
     return withListLock(services, listId, { work: 'split', signal }, async (tx, client) => {
       await tx.execute(sql`update contacts set lane_by_hand = ${body.lane ?? ''} where id = ${params.contactId}`)
-      if (body.lane === null) await refreshValues(tx, client, [params.contactId])
+      if (body.lane === null) await reproject(tx, client, { contacts: [params.contactId], because: 'values' })
       await countContacts(tx, listId)
       const placed = await tx.execute<{ lane: string }>(sql`select lane from contacts where id = ${params.contactId}`)
       return { lane: placed.rows[0]?.lane ?? 'parked' }
@@ -113,15 +114,11 @@ async function proposalFor(db: Db, listId: string): Promise<readonly LaneRule[]>
 }
 
 /** Without rules of its own a list's contacts go where each belongs by itself again. */
-async function placeAsUsual(tx: Db, client: Parameters<typeof refreshValues>[1], listId: string): Promise<void> {
+async function placeAsUsual(tx: Db, client: PoolClient, listId: string): Promise<void> {
   const { rows } = await tx.execute<{ id: string }>(
     sql`select id from contacts where list_id = ${listId} and lane_reason in ('by-rule', 'no-rule') order by id`,
   )
-  await refreshValues(
-    tx,
-    client,
-    rows.map(({ id }) => Number(id)),
-  )
+  await reproject(tx, client, { contacts: rows.map(({ id }) => Number(id)), because: 'values' })
 }
 
 async function asSegment(db: Db, { id, listId, name, filter, madeBy }: typeof segments.$inferSelect): Promise<Segment> {

@@ -9,7 +9,7 @@ import { notFound, Problem } from '../http/problem'
 import { joinAgain } from '../pair/joinAgain'
 import { sharersOf } from '../pair/sharers'
 import { countContacts } from '../projection/cube'
-import { replaceContacts } from '../projection/refresh'
+import { reproject } from '../projection/reproject'
 import { leaveAudiences } from '../send/owedRemovals'
 import { addKeys } from './entries'
 
@@ -71,11 +71,7 @@ export async function forgetPerson(tx: Db, client: PoolClient, { contactId, who,
     )
   }
   // Before they were erased, these shared a line with the person.
-  await replaceContacts(
-    tx,
-    client,
-    sharers.filter((id) => !person.ids.includes(id)),
-  )
+  await reproject(tx, client, { contacts: sharers.filter((id) => !person.ids.includes(id)), because: 'place' })
   for (const listId of person.listIds) await countContacts(tx, listId)
   const suppressionListId = await listOfForgotten(tx)
   const keys = person.keys.flatMap((key) => suppressionKey(key, null) ?? [])

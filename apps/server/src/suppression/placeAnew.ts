@@ -3,7 +3,7 @@ import type { PoolClient } from 'pg'
 import type { Db } from '../db/database'
 import { tryListLock } from '../lists/listLock'
 import { countContacts } from '../projection/cube'
-import { replaceContacts } from '../projection/refresh'
+import { reproject } from '../projection/reproject'
 import { tellWebhooks } from '../webhooks/tell'
 import { type EntryKey, holdersByList } from './entryHolders'
 import { markLater } from './markLater'
@@ -49,7 +49,7 @@ export async function placeContacts(
 ): Promise<number> {
   if (ids.length === 0) return 0
   const before = new Set(await marked(tx, ids))
-  await replaceContacts(tx, client, ids)
+  await reproject(tx, client, { contacts: ids, because: 'place' })
   await countContacts(tx, listId)
   const after = await marked(tx, ids)
   const fresh = after.filter((id) => !before.has(id))

@@ -6,7 +6,7 @@ import type { Db } from '../db/database'
 import { batches } from '../db/schema'
 import { joinAgain } from '../pair/joinAgain'
 import { countContacts } from '../projection/cube'
-import { refreshValues } from '../projection/refresh'
+import { reproject } from '../projection/reproject'
 import { type BatchRow, type BatchSettings, projectStored, settingsOf } from '../projection/rowCells'
 import { settledOf, type Tidying, tidyingOf } from '../projection/tidying'
 import { writeWords } from '../projection/writePages'
@@ -49,7 +49,7 @@ export async function makeChange(
       contacts += page.keys.length + page.values.size
       const ids = await withSurvivors(tx, [...page.values.keys()])
       values.push(...ids)
-      await refreshValues(tx, client, ids, { isOutOfIndex: true, known: page.values })
+      await reproject(tx, client, { contacts: ids, because: 'values', known: page.values }, { isOutOfIndex: true })
       await onPage(page.done)
     }
   } else {

@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from '@jest/globals'
 import type { ApiClient } from '@upper-field/contract'
 import { newStep, type Step } from '@upper-field/core/tidy'
 import { transaction } from '../../src/db/database'
-import { refreshContacts } from '../../src/projection/refresh'
+import { reproject } from '../../src/projection/reproject'
 import { bringText, startTestServer, type TestServer } from './harness'
 import { tidiedLists } from './tidiedLists'
 import { until } from './until'
@@ -168,7 +168,9 @@ describe('contacts of several lists that are projected together', () => {
     const ids = [...(await contacts(one)), ...(await contacts(other))].map(({ id }) => id)
     // As when the register tells of a number that both lists hold.
     for (const order of [ids, ids.toReversed()])
-      await transaction(server.services.pool, (tx, client) => refreshContacts(tx, client, order))
+      await transaction(server.services.pool, (tx, client) =>
+        reproject(tx, client, { contacts: order, because: 'changed' }),
+      )
     expect([await picture(one), await picture(other)]).toEqual(before)
     // Whatever stood there before: with all pages kept until the numbers are written, and page by page.
     for (const kept of [10, 0]) {
@@ -178,7 +180,9 @@ describe('contacts of several lists that are projected together', () => {
         [ids],
       )
       expect([await picture(one), await picture(other)]).not.toEqual(before)
-      await transaction(server.services.pool, (tx, client) => refreshContacts(tx, client, ids, { kept }))
+      await transaction(server.services.pool, (tx, client) =>
+        reproject(tx, client, { contacts: ids, because: 'changed' }, { kept }),
+      )
       expect([await picture(one), await picture(other)]).toEqual(before)
     }
     expect((await find(other, 'maren')).company).toBe('Causeway Camping Ltd')

@@ -7,7 +7,7 @@ import { createWorld, deliverabilityOf } from '@upper-field/standins/world'
 import { sql } from 'drizzle-orm'
 import { bringIn, untilEnded } from '../../../../scripts/bringIn'
 import { transaction } from '../../src/db/database'
-import { refreshContacts } from '../../src/projection/refresh'
+import { reproject } from '../../src/projection/reproject'
 import { addDestinations, connectStandIns, newList, startTestServer, type TestServer } from './harness'
 
 const WORLD = { seed: 'path', people: 120 }
@@ -306,11 +306,7 @@ describe('the whole path', () => {
     const before = await snapshot()
     await transaction(server.services.pool, async (tx, client) => {
       const { rows } = await tx.execute<{ id: string }>(sql`select id from contacts`)
-      await refreshContacts(
-        tx,
-        client,
-        rows.map(({ id }) => Number(id)),
-      )
+      await reproject(tx, client, { contacts: rows.map(({ id }) => Number(id)), because: 'changed' })
     })
     expect(await snapshot()).toEqual(before)
     expect(before.length).toBe(200)

@@ -7,32 +7,56 @@ import { holdersOfLines, lineIn, sharedLines, sharedLinesOf } from './sharedIn'
 import { viewOf } from './viewOf'
 import { writeContacts, writeNumbers, writePlacements } from './writePages'
 
-const KEPT = 10
+/**
+ * Which contacts are projected anew, and why: it decides what of them is written, and who else is.
+ * - `changed`: anything may be otherwise. Lines count as shared by who holds them afterwards.
+ * - `joined`: others were just joined to them. Their numbers were in the list before, so who shares a line is known.
+ * - `values`: their numbers and e-mails are what they were; `known` are those whose own rows were projected already.
+ * - `place`: only where they belong may be otherwise, since a line is shared now or no longer, or somebody said no.
+ */
+export type Reprojection = { readonly contacts: readonly number[] } & (
+  | { readonly because: 'changed' | 'joined' | 'place' }
+  | { readonly because: 'values'; readonly known?: ReadonlyMap<number, ProjectedContact> }
+)
 
-export interface Refreshing {
+export interface Reprojecting {
   /** True where the list was taken out of the index of the search in this transaction: there are no words to keep up. */
   readonly isOutOfIndex?: boolean
-  /** Contacts whose own rows were projected already. */
-  readonly known?: ReadonlyMap<number, ProjectedContact>
   /** So many pages are kept in memory until all numbers are written; longer runs are written page by page. */
   readonly kept?: number
 }
 
+const KEPT = 10
+
 /**
- * Projects contacts anew from their rows, joins, fills and line facts, and writes what they have become.
- * Contacts that are joined to another are projected from their own row alone. A line counts as shared by who holds it
- * afterwards: all numbers are written before any lane is decided, or those are decided again for whom that changes.
+ * Projects contacts anew from their rows, joins, fills and line facts, and writes what they have become. Contacts that
+ * are joined to another are projected from their own row alone.
  */
-export async function refreshContacts(
-  tx: Db,
-  client: PoolClient,
-  ids: readonly number[],
-  how: Refreshing = {},
-): Promise<void> {
-  const pages = pagesOf(ids)
-  if (pages.length > (how.kept ?? KEPT)) return refreshMany(tx, client, pages, how)
+export async function reproject(tx: Db, client: PoolClient, what: Reprojection, how: Reprojecting = {}): Promise<void> {
+  const { contacts } = what
+  switch (what.because) {
+    case 'changed':
+      return pagesOf(contacts).length > (how.kept ?? KEPT)
+        ? changedMany(tx, client, contacts, how)
+        : changedFew(tx, client, contacts, how)
+    case 'joined':
+      for await (const lines of placedPages(tx, contacts)) {
+        await writeNumbers(client, lines)
+        await writeContacts(client, lines, how)
+      }
+      return
+    case 'values':
+      for await (const lines of placedPages(tx, contacts, what.known)) await writeContacts(client, lines, how)
+      return
+    case 'place':
+      for await (const lines of placedPages(tx, contacts)) await writePlacements(client, lines)
+  }
+}
+
+/** All numbers are written before any lane is decided. */
+async function changedFew(tx: Db, client: PoolClient, ids: readonly number[], how: Reprojecting): Promise<void> {
   const kept: LoadedPage[] = []
-  for await (const loaded of loadedPages(tx, pages)) {
+  for await (const loaded of loadedPages(tx, pagesOf(ids))) {
     kept.push(loaded)
     await writeNumbers(client, linesWith(loaded, new Set()))
   }
@@ -41,60 +65,23 @@ export async function refreshContacts(
 }
 
 /** Each page is read and written once; then those are placed anew whose lines are shared now, or no longer. */
-async function refreshMany(
-  tx: Db,
-  client: PoolClient,
-  pages: readonly (readonly number[])[],
-  how: Refreshing,
-): Promise<void> {
-  const ids = pages.flat()
+async function changedMany(tx: Db, client: PoolClient, ids: readonly number[], how: Reprojecting): Promise<void> {
   const before = await sharedLinesOf(tx, ids)
-  for await (const loaded of loadedPages(tx, pages)) {
+  for await (const loaded of loadedPages(tx, pagesOf(ids))) {
     const lines = linesWith(loaded, before)
     await writeNumbers(client, lines)
     await writeContacts(client, lines, how)
   }
   const after = await sharedLinesOf(tx, ids)
   const changed = [...before, ...after].filter((line) => !(before.has(line) && after.has(line)))
-  await replaceContacts(tx, client, await holdersOfLines(tx, ids, changed))
-}
-
-/**
- * Projects contacts anew to which others were just joined. Their numbers were in the list before, so who shares a
- * line is known from the joins alone, and each page is read and written once.
- */
-export async function refreshSurvivors(
-  tx: Db,
-  client: PoolClient,
-  ids: readonly number[],
-  how: Refreshing = {},
-): Promise<void> {
-  for await (const lines of placedPages(tx, ids)) {
-    await writeNumbers(client, lines)
-    await writeContacts(client, lines, how)
-  }
-}
-
-/** Projects contacts anew whose numbers and e-mails are what they were. */
-export async function refreshValues(
-  tx: Db,
-  client: PoolClient,
-  ids: readonly number[],
-  how: Refreshing = {},
-): Promise<void> {
-  for await (const lines of placedPages(tx, ids, how.known)) await writeContacts(client, lines, how)
-}
-
-/** Decides anew where contacts belong whose own numbers are what they were, but are shared now, or no longer. */
-export async function replaceContacts(tx: Db, client: PoolClient, ids: readonly number[]): Promise<void> {
-  for await (const lines of placedPages(tx, ids)) await writePlacements(client, lines)
+  await reproject(tx, client, { contacts: await holdersOfLines(tx, ids, changed), because: 'place' })
 }
 
 /** Contacts projected anew page by page, their lanes decided by who holds their numbers now. */
 async function* placedPages(
   tx: Db,
   ids: readonly number[],
-  known?: Refreshing['known'],
+  known?: ReadonlyMap<number, ProjectedContact>,
 ): AsyncGenerator<readonly ContactLines[]> {
   const sharedIn = sharedLines(tx, ids.length)
   for await (const loaded of loadedPages(tx, pagesOf(ids), known)) yield linesWith(loaded, await sharedIn(loaded))
