@@ -96,15 +96,18 @@ async function findSharedKeys(tx: Db, { listId, added }: Added): Promise<void> {
       'ids' in added
         ? sql`and n.${sql.raw(key)} in (select o.${sql.raw(key)} from ${sql.raw(table)} o join added_ids a on a.id = o.contact_id)`
         : sql``
+    const held = sql`${sql.raw(table)} n where n.list_id = ${listId} and ${sql.raw(condition)} ${isTheirs}`
+    // Most keys have one holder: what is known of contacts is read for the others alone.
     await tx.execute(sql`
       insert into shared_keys (kind, key, ids, names, births, companies)
-      select ${kind}, n.${sql.raw(key)}, array_agg(c.id order by c.id), array_agg(c.full_name order by c.id),
+      select ${kind}, s.key, array_agg(c.id order by c.id), array_agg(c.full_name order by c.id),
         array_agg(c.birth_date order by c.id), array_agg(case when c.full_name = '' then c.company else '' end order by c.id)
-      from ${sql.raw(table)} n join contacts c on c.id = n.contact_id
-      where n.list_id = ${listId} and ${sql.raw(condition)} and c.joined_into is null ${isTheirs}
-        and exists (select 1 from batches b where b.id = c.batch_id and b.state = 'ready')
+      from (select n.${sql.raw(key)} as key from ${held} group by 1 having min(n.contact_id) <> max(n.contact_id)) s
+      join (select n.${sql.raw(key)} as key, n.contact_id from ${held}) h on h.key = s.key
+      join contacts c on c.id = h.contact_id
+      where c.joined_into is null and exists (select 1 from batches b where b.id = c.batch_id and b.state = 'ready')
       group by 2
-      having count(distinct c.id) > 1 and bool_or(${isAdded})
+      having min(c.id) <> max(c.id) and bool_or(${isAdded})
       order by 2`)
   }
 }
