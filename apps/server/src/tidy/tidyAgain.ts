@@ -1,4 +1,5 @@
-import { differenceOf, type ProjectedContact } from '@upper-field/core/tidy'
+import { cellsOfRow } from '@upper-field/core/table'
+import { type Compared, compareTidiers, type ProjectedContact, type Settled } from '@upper-field/core/tidy'
 import { eq, inArray, sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import { indexAnew } from '../contacts/indexAnew'
@@ -7,7 +8,7 @@ import { batches } from '../db/schema'
 import { joinAgain } from '../pair/joinAgain'
 import { countContacts } from '../projection/cube'
 import { reproject } from '../projection/reproject'
-import { type BatchRow, type BatchSettings, projectStored, settingsOf } from '../projection/rowCells'
+import { type BatchRow, type BatchSettings, settingsOf } from '../projection/rowCells'
 import { settledOf, type Tidying, tidyingOf } from '../projection/tidying'
 import { writeWords } from '../projection/writePages'
 import { storeChange, type TidyChange } from './acts'
@@ -82,13 +83,12 @@ interface Change {
 }
 
 /** Contacts that come out otherwise than before, batches that were taken back included; page by page. */
-async function* differing(tx: Db, listId: string, { before, readBefore, after }: Change): AsyncGenerator<Differing> {
-  const old = new Map(readBefore.map((batch) => [batch.id, settingsOf(batch, before)]))
-  const fresh = new Map<string, BatchSettings>()
+async function* differing(tx: Db, listId: string, change: Change): AsyncGenerator<Differing> {
+  const comparers = new Map<string, Compare>()
   for (let last = 0, done = 0; ; ) {
     const rows = await pageOf(tx, listId, last)
     if (rows.length === 0) return
-    await learn(tx, rows, fresh, after)
+    await learn(tx, rows, comparers, change)
     const settled = await settledOf(
       tx,
       rows.map(({ id }) => id),
@@ -96,13 +96,9 @@ async function* differing(tx: Db, listId: string, { before, readBefore, after }:
     const keys: number[] = []
     const values = new Map<number, ProjectedContact>()
     for (const { id, batchId, text } of rows) {
-      const [was, is] = [old.get(batchId), fresh.get(batchId)]
-      if (!was || !is) continue
-      const own = settled.get(id)
-      const now = projectStored(text, is, own)
-      const difference = differenceOf(projectStored(text, was, own), now)
-      if (difference === 'keys') keys.push(id)
-      else if (difference === 'values') values.set(id, now)
+      const compared = comparers.get(batchId)?.(text, settled.get(id))
+      if (compared?.difference === 'keys') keys.push(id)
+      else if (compared?.difference === 'values') values.set(id, compared.now)
     }
     done += rows.length
     last = rows.at(-1)?.id ?? last
@@ -123,16 +119,27 @@ async function pageOf(tx: Db, listId: string, after: number): Promise<readonly S
   return rows.map((row) => ({ id: Number(row.id), batchId: row.batch_id, text: row.text }))
 }
 
+type Compare = (text: string, settled: Settled | undefined) => Compared
+
+/** Makes the comparisons of batches that are met for the first time. */
 async function learn(
   tx: Db,
   rows: readonly StoredText[],
-  fresh: Map<string, BatchSettings>,
-  after: Tidying,
+  comparers: Map<string, Compare>,
+  { before, readBefore, after }: Change,
 ): Promise<void> {
-  const unknown = [...new Set(rows.map(({ batchId }) => batchId))].filter((id) => !fresh.has(id))
+  const unknown = [...new Set(rows.map(({ batchId }) => batchId))].filter((id) => !comparers.has(id))
   if (unknown.length === 0) return
   const found: BatchRow[] = await tx.select().from(batches).where(inArray(batches.id, unknown))
-  for (const batch of found) fresh.set(batch.id, settingsOf(batch, after))
+  for (const batch of found) {
+    const was = readBefore.find(({ id }) => id === batch.id)
+    if (was) comparers.set(batch.id, comparerOf(settingsOf(was, before), settingsOf(batch, after)))
+  }
+}
+
+function comparerOf(was: BatchSettings, is: BatchSettings): Compare {
+  const compare = compareTidiers(was.tidier, is.tidier)
+  return (text, settled) => compare(cellsOfRow(text, is.layout).cells, settled)
 }
 
 /** These contacts and those they are joined to, whose values come from them too. */

@@ -31,8 +31,43 @@ export interface Settled {
   readonly leftOut: ReadonlySet<ChangeCode>
 }
 
+/** What a routine is made of once it is ready: for whoever compares two. */
+export interface RoutineParts {
+  /** Names of all columns, those that steps have added included. */
+  readonly names: readonly string[]
+  /** So many of them are the file's, and stand first. */
+  readonly fileWidth: number
+  readonly stages: readonly Stage[]
+  /** All that the end of a row hangs on besides its draft. */
+  readonly ending: Ending
+  readonly leftOut: ReadonlySet<ChangeCode>
+  /** A row before the first step. */
+  begin(cells: readonly string[], settled: Settled | undefined): Draft
+  /** What a person has given instead, behind the last step. */
+  edit(draft: Draft, settled: Settled | undefined): void
+  end(draft: Draft, settled: Settled | undefined): ProjectedContact
+}
+
+/** A step that is on. */
+export interface Stage {
+  readonly step: Step
+  /** Null where it does nothing to cells. */
+  readonly run: RunStep | null
+  /** How many columns there are once it has added its own. */
+  readonly width: number
+}
+
+interface Ending {
+  readonly defaultCountry: string | null
+  readonly publicHosts: ReadonlySet<string>
+  readonly splitsNames: boolean
+  readonly numbersStep: string | null
+  readonly emailsStep: string | null
+}
+
 /** A routine made ready for the files of one layout. */
 export interface Tidier {
+  readonly parts: RoutineParts
   /** Names of all columns that a value can be given in: the file's, those added by steps, and every field. */
   readonly columns: readonly string[]
   readonly problems: readonly StepProblem[]
@@ -83,8 +118,9 @@ export function compileRoutine(
   const problems: StepProblem[] = []
   const columns = createColumns(columnNames(layout))
   const steps = routine.version === ROUTINE_VERSION ? routine.steps.filter(({ isOn }) => isOn) : []
-  const runs: RunStep[] = steps.flatMap((step) => {
-    return compileStep(step, { columns, report: (problem) => problems.push(problem) }) ?? []
+  const stages = steps.map((step): Stage => {
+    const run = compileStep(step, { columns, report: (problem) => problems.push(problem) })
+    return { step, run, width: columns.names.length }
   })
   const inTable = columns.names.length
   // A person may know what the file has no column for.
@@ -95,42 +131,54 @@ export function compileRoutine(
   const emailsStep = steps.find(({ kind }) => kind === 'emails')?.id ?? null
   const names = steps.find((step): step is Extract<Step, { kind: 'names' }> => step.kind === 'names')
   const width = columns.names.length
-  const splitsNames = names?.options.split ?? false
+  const ending: Ending = {
+    defaultCountry,
+    publicHosts,
+    splitsNames: names?.options.split ?? false,
+    numbersStep,
+    emailsStep,
+  }
+  const parts: RoutineParts = {
+    names: columns.names,
+    fileWidth: layout.mapping.length,
+    stages,
+    ending,
+    leftOut,
+    begin: (cells, settled) => {
+      const skipped =
+        settled === undefined || settled.leftOut.size === 0 ? leftOut : new Set([...leftOut, ...settled.leftOut])
+      const draft: Draft = { cells: filled(cells, width), country: defaultCountry ?? '', changes: [], leftOut: skipped }
+      const stated = country === -1 ? '' : (draft.cells[country] ?? '')
+      if (stated !== '') draft.country = countryOf(stated) ?? draft.country
+      if (draft.country === '') draft.country = countryOfRow(gather(draft.cells, mapping).byField) ?? ''
+      return draft
+    },
+    edit: (draft, settled) => {
+      if (settled) edit(draft, columns.names, settled.edits)
+    },
+    end: (draft, settled) =>
+      confirmed(projectRow(draft.cells, { ...ending, mapping, names: columns.names, draft }), columns.names, settled),
+  }
   const run = (cells: readonly string[], settled: Settled | undefined): Draft => {
-    const skipped =
-      settled === undefined || settled.leftOut.size === 0 ? leftOut : new Set([...leftOut, ...settled.leftOut])
-    const draft: Draft = { cells: filled(cells, width), country: defaultCountry ?? '', changes: [], leftOut: skipped }
-    const stated = country === -1 ? '' : (draft.cells[country] ?? '')
-    if (stated !== '') draft.country = countryOf(stated) ?? draft.country
-    if (draft.country === '') draft.country = countryOfRow(gather(draft.cells, mapping).byField) ?? ''
-    for (const one of runs) one(draft)
-    if (settled) edit(draft, columns.names, settled.edits)
+    const draft = parts.begin(cells, settled)
+    for (const stage of stages) stage.run?.(draft)
+    parts.edit(draft, settled)
     return draft
   }
   const arranged = arrangement(steps, columns.names, mapping)
   const table = arrangement(steps, columns.names.slice(0, inTable), [])
-  const project = (draft: Draft) =>
-    projectRow(draft.cells, {
-      mapping,
-      defaultCountry,
-      publicHosts,
-      splitsNames,
-      names: columns.names,
-      numbersStep,
-      emailsStep,
-      draft,
-    })
   return {
+    parts,
     columns: columns.names,
     problems,
     headings: table.map(({ at, name }) => (name === columns.names[at] ? layout.headings[at] || name : name)),
     rowOf: (cells, settled) => {
       const draft = run(cells, settled)
-      const read = written(project(draft), draft.cells, mapping)
+      const read = written(parts.end(draft, undefined), draft.cells, mapping)
       return table.map(({ at }) => read[at] ?? '')
     },
     extraNames: arranged.map(({ name }) => name),
-    tidy: (cells, settled) => confirmed(project(run(cells, settled)), columns.names, settled),
+    tidy: (cells, settled) => parts.end(run(cells, settled), settled),
     extrasOf: (cells, settled) => {
       const { cells: values } = run(cells, settled)
       return arranged.flatMap(({ at, name }) => (values[at] ? [[name, values[at]] as const] : []))

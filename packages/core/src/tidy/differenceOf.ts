@@ -15,7 +15,7 @@ export function differenceOf(a: ProjectedContact, b: ProjectedContact): Differen
 }
 
 /** Plain data, field by field; a field that is not there is one that is undefined. */
-function isSame(a: unknown, b: unknown): boolean {
+export function isSame(a: unknown, b: unknown): boolean {
   if (a === b) return true
   if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return false
   if (Array.isArray(a) || Array.isArray(b)) return isSameList(a, b)

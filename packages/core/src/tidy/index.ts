@@ -10,6 +10,7 @@ export {
 } from './changes'
 export { isCompany } from './companyInName'
 export { mendCompanyCase, takeLegalForm } from './companyName'
+export { type Compared, compareTidiers } from './compareTidiers'
 export {
   columnNames,
   compileRoutine,
