@@ -131,10 +131,11 @@ export function compileRoutine(
   const emailsStep = steps.find(({ kind }) => kind === 'emails')?.id ?? null
   const names = steps.find((step): step is Extract<Step, { kind: 'names' }> => step.kind === 'names')
   const width = columns.names.length
+  const splitsNames = names?.options.split ?? false
   const ending: Ending = {
     defaultCountry,
     publicHosts,
-    splitsNames: names?.options.split ?? false,
+    splitsNames,
     numbersStep,
     emailsStep,
   }
@@ -156,8 +157,20 @@ export function compileRoutine(
     edit: (draft, settled) => {
       if (settled) edit(draft, columns.names, settled.edits)
     },
-    end: (draft, settled) =>
-      confirmed(projectRow(draft.cells, { ...ending, mapping, names: columns.names, draft }), columns.names, settled),
+    // Written out: it runs for every row, and a spread takes longer than some steps.
+    end: (draft, settled) => {
+      const traces = {
+        mapping,
+        defaultCountry,
+        publicHosts,
+        splitsNames,
+        names: columns.names,
+        numbersStep,
+        emailsStep,
+        draft,
+      }
+      return confirmed(projectRow(draft.cells, traces), columns.names, settled)
+    },
   }
   const run = (cells: readonly string[], settled: Settled | undefined): Draft => {
     const draft = parts.begin(cells, settled)
