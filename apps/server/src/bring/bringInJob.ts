@@ -2,7 +2,7 @@ import { mendNotes, ROW_MENDS } from '@upper-field/core/table'
 import { needsUnpacking } from '@upper-field/files'
 import { and, eq, ne, sql } from 'drizzle-orm'
 import { type Db, transaction } from '../db/database'
-import { batches, batchPieces } from '../db/schema'
+import { batches, batchPieces, contacts } from '../db/schema'
 import { JobProblem } from '../jobs/jobProblem'
 import type { JobHandler, StepOutcome } from '../jobs/runner'
 import { createJob, type JobRow, saveJob } from '../jobs/store'
@@ -13,6 +13,7 @@ import { countContacts } from '../projection/cube'
 import { reproject } from '../projection/reproject'
 import { type BatchRow, fileSettingsOf } from '../projection/rowCells'
 import { renewStatistics } from '../projection/statistics'
+import { tidyingKey, tidyingOf } from '../projection/tidying'
 import type { Services } from '../services'
 import { holdersByList, keysSince } from '../suppression/entryHolders'
 import { batchIsReady } from './batchReady'
@@ -26,6 +27,8 @@ import { unpackStep } from './unpackStep'
 interface Cursor extends StepPlace {
   /** How many rows needed what to be read, so far. */
   readonly mends: MendCounts
+  /** How its rows were tidied; empty before the first, and `several` where somebody changed the routine meanwhile. */
+  readonly tidiedBy: string
 }
 
 /** Reads a batch's file in steps, then joins exact duplicates and shows the batch, whole or not at all. */
@@ -34,9 +37,9 @@ export const bringInJob: JobHandler = {
     const batch = await findBatch(services.db, job)
     if (batch.tableBytes === null && needsUnpacking(fileSettingsOf(batch))) return unpackStep(services, job, batch)
     const { start, bytes } = readingOf(batch)
-    const cursor = { offset: start, row: 1, mends: {}, ...(job.cursor as Partial<Cursor>) }
+    const cursor = { offset: start, row: 1, mends: {}, tidiedBy: '', ...(job.cursor as Partial<Cursor>) }
     if (cursor.offset < bytes) return readStep(services, job, batch, cursor)
-    return finish(services, job, batch, cursor.mends)
+    return finish(services, job, batch, cursor)
   },
 
   async ended({ pool }, job, state, code) {
@@ -58,7 +61,9 @@ async function findBatch(db: Db, job: JobRow): Promise<BatchRow> {
 
 async function readStep(services: Services, job: JobRow, batch: BatchRow, cursor: Cursor): Promise<StepOutcome> {
   const step = await ahead.take(job.id, cursor, preparing(services, batch)).prepared
-  const next = { ...step.end, mends: sumOf(cursor.mends, step.mends) }
+  const isAlike = cursor.tidiedBy === '' || cursor.tidiedBy === step.tidiedBy
+  const tidiedBy = isAlike ? step.tidiedBy : 'several'
+  const next: Cursor = { ...step.end, mends: sumOf(cursor.mends, step.mends), tidiedBy }
   await transaction(services.pool, async (tx, client) => {
     // A step that a crash takes back is simply done again, so it need not wait for the disk.
     await client.query('set local synchronous_commit = off')
@@ -102,7 +107,13 @@ function preparing(services: Services, batch: BatchRow): Preparing {
   }
 }
 
-async function finish(services: Services, job: JobRow, batch: BatchRow, mends: MendCounts): Promise<StepOutcome> {
+async function finish(
+  services: Services,
+  job: JobRow,
+  batch: BatchRow,
+  { mends, tidiedBy }: Cursor,
+): Promise<StepOutcome> {
+  ahead.drop(job.id)
   await saveJob(services.db, job.id, { phase: 'joining' })
   const holding = { work: 'bring-in' as const, jobId: job.id, patience: 0, counts: 'whole' as const }
   await withListLock(services, batch.listId, holding, async (tx, client) => {
@@ -114,6 +125,8 @@ async function finish(services: Services, job: JobRow, batch: BatchRow, mends: M
     // It was committed, and only the word of it was lost.
     if (shown.length === 0) return
     await renewStatistics(client)
+    const isTidiedAsNow = tidiedBy === '' || tidiedBy === tidyingKey(await tidyingOf(tx, batch.listId), batch.id)
+    if (!isTidiedAsNow) await reproject(tx, client, { contacts: await contactsOf(tx, batch.id), because: 'changed' })
     const joined = await joinExactDuplicates(tx, client, { listId: batch.listId, added: { batchId: batch.id } })
     // Entries that came while its rows were read were not asked about for those read before.
     const heldSince = await holdersByList(tx, await keysSince(tx, batch.createdAt))
@@ -139,4 +152,13 @@ async function finish(services: Services, job: JobRow, batch: BatchRow, mends: M
     })
   })
   return { next: 'done' }
+}
+
+async function contactsOf(tx: Db, batchId: string): Promise<readonly number[]> {
+  const found = await tx
+    .select({ id: contacts.id })
+    .from(contacts)
+    .where(eq(contacts.batchId, batchId))
+    .orderBy(contacts.id)
+  return found.map(({ id }) => id)
 }

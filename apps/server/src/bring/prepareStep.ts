@@ -4,7 +4,7 @@ import { type CopyBytes, copyBytesOf } from '../db/copy'
 import type { Db } from '../db/database'
 import { JobProblem } from '../jobs/jobProblem'
 import { type BatchRow, type BatchSettings, settingsOf } from '../projection/rowCells'
-import { tidyingOf } from '../projection/tidying'
+import { tidyingKey, tidyingOf } from '../projection/tidying'
 import { loadBytes, PIECE } from './pieces'
 import { projectRows, takeContactIds } from './projectRows'
 import { readingOf } from './readingOf'
@@ -23,6 +23,8 @@ export interface StepPlace {
 /** Everything one step stores. */
 export interface PreparedStep {
   readonly end: StepPlace
+  /** How its rows were tidied. */
+  readonly tidiedBy: string
   /** Rows that were read or held. */
   readonly rows: number
   readonly held: number
@@ -49,7 +51,8 @@ export async function prepareStep(
   at: StepPlace,
   onEnd: (end: StepPlace) => void,
 ): Promise<PreparedStep> {
-  const settings = settingsOf(batch, await tidyingOf(db, batch.listId))
+  const tidying = await tidyingOf(db, batch.listId)
+  const settings = settingsOf(batch, tidying)
   const { bytes, records, consumed } = await nextRecords(db, batch, settings, at)
   const firstId = await takeContactIds(pool, records.length)
   const end = { offset: at.offset + consumed, row: at.row + records.length }
@@ -57,7 +60,8 @@ export async function prepareStep(
   const { read, held, mends } = await readPiece(bytes, records, batch, settings, at.row)
   const { copies, withMobile } = await projectRows(db, batch, read, firstId)
   const all = [heldCopy(batch, held), ...copies]
-  return { end, rows: read.length + held.length, held: held.length, withMobile, mends, copies: all }
+  const [rows, tidiedBy] = [read.length + held.length, tidyingKey(tidying, batch.id)]
+  return { end, tidiedBy, rows, held: held.length, withMobile, mends, copies: all }
 }
 
 /** The next whole rows of the file. A row that does not fit into one step is given a longer one. */

@@ -56,8 +56,12 @@ export function createStepsAhead(now: () => number = () => performance.now()): S
   function takenFrom(jobId: string, at: StepPlace): Queue | null {
     const queue = queues.get(jobId)
     const [first] = queue?.steps ?? []
-    if (!queue || first?.at.offset !== at.offset || now() - queue.takenAt > FRESH) return null
-    return queue
+    return queue && first?.at.offset === at.offset ? queue : null
+  }
+
+  /** Jobs that another process goes on with, or that rest, leave theirs behind. */
+  function dropStale(): void {
+    for (const [jobId, { takenAt }] of queues) if (now() - takenAt > FRESH) queues.delete(jobId)
   }
 
   async function goOn(jobId: string, queue: Queue, preparing: Preparing): Promise<void> {
@@ -75,6 +79,7 @@ export function createStepsAhead(now: () => number = () => performance.now()): S
 
   return {
     take: (jobId, at, preparing) => {
+      dropStale()
       const known = takenFrom(jobId, at)
       const step = known?.steps.shift() ?? preparing.begin(at)
       const queue = known ?? { steps: [], last: step, takenAt: 0, isWaiting: false }

@@ -3,6 +3,7 @@ import { and, eq, isNull } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { isOneOf } from '../db/isOneOf'
 import { edits, leftOut, lists } from '../db/schema'
+import { sha256Hex } from '../sha256'
 
 /** How a list is tidied: its routine, and the repairs left out for all of it or for one batch. */
 export interface Tidying {
@@ -24,6 +25,10 @@ export async function tidyingOf(db: Db, listId: string): Promise<Tidying> {
   const everywhere = found.filter(({ batchId }) => batchId === null).map(({ code }) => code as ChangeCode)
   return { routine: list?.routine ?? proposeRoutine(), leftOut: everywhere, leftOutOf }
 }
+
+/** The same for the same way of tidying a batch: by it is known whether rows read earlier were tidied as they are now. */
+export const tidyingKey = ({ routine, leftOut, leftOutOf }: Tidying, batchId: string): string =>
+  sha256Hex(JSON.stringify([routine, [...leftOut].sort(), [...(leftOutOf.get(batchId) ?? [])].sort()]))
 
 /** What people have settled for single contacts; those without anything are not told of. */
 export async function settledOf(db: Db, ids: readonly number[]): Promise<Map<number, Settled>> {

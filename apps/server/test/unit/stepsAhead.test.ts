@@ -4,7 +4,15 @@ import { beginStep, createStepsAhead, type Preparing } from '../../src/bring/ste
 
 const LENGTH = 10
 const place = (n: number): StepPlace => ({ offset: n * LENGTH, row: n })
-const stepTo = (end: StepPlace): PreparedStep => ({ end, rows: 1, held: 0, withMobile: 0, mends: {}, copies: [] })
+const stepTo = (end: StepPlace): PreparedStep => ({
+  end,
+  tidiedBy: 'x',
+  rows: 1,
+  held: 0,
+  withMobile: 0,
+  mends: {},
+  copies: [],
+})
 const turn = () => new Promise((resolve) => setImmediate(resolve))
 
 /** A table of so many steps, each of which tells its end at once and is ready when it is let. */
@@ -77,6 +85,20 @@ describe('steps that are prepared ahead', () => {
     await turn()
     ahead.take('job', place(5), preparing)
     expect(begun).toEqual([0, 1, 1, 2, 5])
+  })
+
+  it('are let go of where another process goes on with their job, as soon as any is taken', async () => {
+    let now = 0
+    const { begun, preparing } = table(9, 1)
+    const ahead = createStepsAhead(() => now)
+    ahead.take('left behind', place(0), preparing)
+    await turn()
+    now = 5001
+    ahead.take('job', place(3), preparing)
+    await turn()
+    now = 5002
+    ahead.take('left behind', place(1), preparing)
+    expect(begun).toEqual([0, 1, 3, 4, 1])
   })
 
   it('tell where they end by the step itself where they did not tell it before', async () => {
