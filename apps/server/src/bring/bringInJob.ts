@@ -93,7 +93,10 @@ const ahead = createStepsAhead()
 /** Smaller tables are read before a thread of their own has begun, in bytes. */
 const LARGE = 4 * PIECE
 
-/** Steps behind the one that is stored: one is ready while each reader is at another. */
+/**
+ * Steps behind the one that is stored: one is ready while each reader is at another. Without readers this thread is at one
+ * at a time: where it ends is not told before it is ready.
+ */
 function preparing(services: Services, batch: BatchRow): Preparing {
   const { bytes } = readingOf(batch)
   const readers = bytes < LARGE ? null : services.readers
@@ -102,7 +105,7 @@ function preparing(services: Services, batch: BatchRow): Preparing {
     hasMore: ({ offset }) => offset < bytes,
     begin: (at) =>
       beginStep(at, (from, onEnd) =>
-        readers ? readers.prepare(batch, from, onEnd) : prepareStep(services, batch, from, onEnd),
+        readers ? readers.prepare(batch, from, onEnd) : prepareStep(services, batch, from, () => {}),
       ),
   }
 }
