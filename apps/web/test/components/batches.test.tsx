@@ -1,9 +1,10 @@
 /** @jest-environment <rootDir>/apps/web/test/components/browser.mjs */
 import { describe, expect, it } from '@jest/globals'
 import { act, renderHook, screen, waitFor } from '@testing-library/react'
-import type { Batch, Layout } from '@upper-field/contract'
+import type { Batch, BatchYield, Layout } from '@upper-field/contract'
 import type { Field, OpenedTable } from '@upper-field/core/table'
 import { Batches } from '../../src/bring/Batches'
+import { CompareBatches } from '../../src/bring/CompareBatches'
 import { useMapping } from '../../src/bring/useMapping'
 import { Decisions } from '../../src/pair/Decisions'
 import { batchOf } from './batches'
@@ -39,6 +40,60 @@ describe('the batches of a list', () => {
     shown([])
     expect(screen.getByText('None yet.')).toBeTruthy()
     expect(screen.queryByRole('button')).toBeNull()
+  })
+})
+
+describe('batches side by side', () => {
+  const yieldOf = (batch: Batch, more: Partial<BatchYield> = {}): BatchYield => ({
+    batchId: batch.id,
+    contacts: 20,
+    joined: 18,
+    text: 5,
+    call: 10,
+    adsOnly: 4,
+    parked: 1,
+    outOfService: 0,
+    withEmail: 13,
+    spent: 0,
+    ...more,
+  })
+  const bought = batchOf({ price: 40_000_000, held: 2 })
+  const asked = batchOf({ id: crypto.randomUUID(), name: 'They wrote to us' })
+  const shown = (yields: BatchYield[], chosen: string[] = []) =>
+    rendered(<CompareBatches listId="l1" batches={[bought, asked]} onChoose={(id) => chosen.push(id)} />, {
+      readYields: yields,
+    })
+  const cellsOf = async (name: string) => {
+    const row = (await screen.findByRole('button', { name })).closest('tr')
+    return [...(row?.querySelectorAll('td') ?? [])].slice(1).map(({ textContent }) => textContent)
+  }
+
+  it('tell rows, shares of contacts, and what a contact to text has cost', async () => {
+    shown([yieldOf(bought, { spent: 5_000_000 }), yieldOf(asked)])
+    expect(await cellsOf('Fair in Harrogate')).toEqual([
+      '40',
+      '2',
+      '18',
+      '20',
+      '5 25 %',
+      '10 50 %',
+      '4 20 %',
+      '1 5 %',
+      '0 0 %',
+      '13 65 %',
+      '€9.00',
+    ]) // prettier-ignore
+    // What cost nothing has no price each.
+    expect((await cellsOf('They wrote to us')).at(-1)).toBe('–')
+  })
+
+  it('tell no share of nobody, leave out what is not counted yet, and lead to each', async () => {
+    const chosen: string[] = []
+    const { user } = shown([yieldOf(bought, { contacts: 0, text: 0 })], chosen)
+    expect((await cellsOf('Fair in Harrogate')).slice(4, 6)).toEqual(['0 –', '10 –'])
+    expect(screen.queryByRole('button', { name: 'They wrote to us' })).toBeNull()
+    await user.click(screen.getByRole('button', { name: 'Fair in Harrogate' }))
+    expect(chosen).toEqual([bought.id])
   })
 })
 
