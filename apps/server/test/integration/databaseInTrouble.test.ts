@@ -11,7 +11,7 @@ import { until } from './until'
 /** No file of the database may grow beyond this, in bytes, as if its disk were full then. Its log needs 16 MB. */
 const ROOM = 16 * 1024 * 1024 + 3000
 const FEW = 600
-const MANY = 3000
+const MANY = 2500
 
 const FOLDER = join(process.cwd(), '.local/test/trouble')
 
