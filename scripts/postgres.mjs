@@ -16,7 +16,7 @@ import {
 } from 'node:fs'
 import { createServer } from 'node:net'
 import { totalmem } from 'node:os'
-import { dirname, join } from 'node:path'
+import { dirname, join, resolve } from 'node:path'
 
 const isRoot = () => process.getuid?.() === 0
 
@@ -62,7 +62,7 @@ function mayEnter(folder) {
  * Gives back the port, the password and how to stop it. A wanted port brings one back where it was before a crash.
  */
 export async function startCluster(folder, { port: wanted } = {}) {
-  const home = folderFor(folder)
+  const home = folderFor(resolve(folder))
   const data = join(home, 'data')
   const secret = join(home, 'password')
   if (!existsSync(join(data, 'PG_VERSION'))) makeCluster(home, data, secret)
