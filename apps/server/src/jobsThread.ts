@@ -13,7 +13,7 @@ process.on('unhandledRejection', (error) => {
 
 // Heavy work runs here, so that the thread that answers browsers is never busy with it.
 const config = readConfig(process.env)
-const jobs = await startJobs(config, { readers: startReaders(config) })
+const jobs = await startJobs(config, { readers: await startReaders(config) })
 parentPort?.postMessage('ready')
 parentPort?.once('message', async () => {
   await jobs.stop()

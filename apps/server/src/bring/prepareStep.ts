@@ -1,7 +1,6 @@
 import { scanRecords } from '@upper-field/core/table'
-import type { Pool } from 'pg'
 import { type CopyBytes, copyBytesOf } from '../db/copy'
-import type { Db } from '../db/database'
+import type { Database, Db } from '../db/database'
 import { JobProblem } from '../jobs/jobProblem'
 import { type BatchRow, type BatchSettings, settingsOf } from '../projection/rowCells'
 import { tidyingKey, tidyingOf } from '../projection/tidying'
@@ -34,19 +33,13 @@ export interface PreparedStep {
   readonly copies: readonly CopyBytes[]
 }
 
-/** What a step is prepared with: the thread that does it may not be the one that stores it. */
-export interface Store {
-  readonly db: Db
-  readonly pool: Pool
-}
-
 /**
  * Reads the rows of a step and makes contacts of them, written out to be stored: it changes nothing but the ids it takes.
  * @param onEnd told where the next step begins, as soon as that is known and ids have been taken: the next may be prepared
  * meanwhile, and its contacts still stand behind these
  */
 export async function prepareStep(
-  { db, pool }: Store,
+  { db, pool }: Pick<Database, 'db' | 'pool'>,
   batch: BatchRow,
   at: StepPlace,
   onEnd: (end: StepPlace) => void,

@@ -1,8 +1,7 @@
 import { availableParallelism } from 'node:os'
-import { join } from 'node:path'
 import { pathToFileURL } from 'node:url'
 import { MessageChannel, type MessagePort } from 'node:worker_threads'
-import { Tinypool } from 'tinypool'
+import { builtProgram } from '../builtProgram'
 import type { Config } from '../config'
 import type { Patience } from '../db/database'
 import { patienceOf } from '../db/patience'
@@ -38,22 +37,17 @@ export type ReaderWord =
 const IDLE = 20_000
 const MEMORY = { maxOldGenerationSizeMb: 384, maxYoungGenerationSizeMb: 48 }
 
-/** Beside the bundle; from the sources, as tests run them, the built one. */
-const PROGRAM = join(
-  import.meta.dirname,
-  import.meta.dirname.endsWith('dist') ? 'readingThread.js' : '../../dist/readingThread.js',
-)
-
 /** Cores that are the database's and the storing thread's: on two cores alone, readers would only take turns with these. */
 const LEFT = 2
 
 /** Threads are started when they are first asked for. @returns null where the machine has no core to spare for any */
-export function startReaders(config: Config): Readers | null {
+export async function startReaders(config: Config): Promise<Readers | null> {
   const threads = config.readingThreads ?? Math.max(0, availableParallelism() - LEFT)
   if (threads === 0) return null
+  const { Tinypool } = await import('tinypool')
   const database = { url: config.databaseUrl, patience: patienceOf(config, 'jobs') }
   const pool = new Tinypool({
-    filename: pathToFileURL(PROGRAM).href,
+    filename: pathToFileURL(builtProgram('readingThread.js')).href,
     minThreads: 0,
     maxThreads: threads,
     idleTimeout: IDLE,

@@ -1,3 +1,4 @@
+import { FRESH } from '../jobs/readAhead'
 import type { PreparedStep, StepPlace } from './prepareStep'
 
 /** A step that is being prepared. */
@@ -20,9 +21,6 @@ export interface StepsAhead {
   take(jobId: string, at: StepPlace, preparing: Preparing): StepUnderWay
   drop(jobId: string): void
 }
-
-/** A job that rested in between reads anew, in milliseconds: what it would write may have changed meanwhile. */
-const FRESH = 5000
 
 interface Queue {
   readonly steps: StepUnderWay[]

@@ -1,15 +1,11 @@
 import { type ChildProcess, fork, type Serializable } from 'node:child_process'
-import { join } from 'node:path'
 import type { FileSettings, SheetFindings } from '@upper-field/files'
+import { builtProgram } from '../builtProgram'
 import { JobProblem } from '../jobs/jobProblem'
 import type { Limits } from '../limits'
 import type { UnpackAnswer, UnpackQuestion } from '../unpackProcess'
 
-/** Beside the bundle; from the sources, as tests run them, the built one. */
-const PROGRAM = join(
-  import.meta.dirname,
-  import.meta.dirname.endsWith('dist') ? 'unpackProcess.js' : '../../dist/unpackProcess.js',
-)
+const PROGRAM = builtProgram('unpackProcess.js')
 
 export interface Unpacking {
   readonly bytes: Uint8Array

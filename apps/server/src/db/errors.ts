@@ -29,8 +29,7 @@ const DISK_FULL = '53100'
 
 /** The disk is full, or a file of the database may not grow (SQLSTATE 53100; of other causes PostgreSQL gives the same hint). */
 export const isDiskFull = (error: unknown): boolean =>
-  hasCode(error, new RegExp(`^${DISK_FULL}$`)) ||
-  [...causesOf(error)].some(({ hint }) => hint === 'Check free disk space.')
+  [...causesOf(error)].some(({ code, hint }) => code === DISK_FULL || hint === 'Check free disk space.')
 
 /** A line with the same key is there already (SQLSTATE 23505). */
 export const isThereAlready = (error: unknown): boolean => hasCode(error, /^23505$/)

@@ -8,7 +8,7 @@ export interface ReadAhead<T> {
 }
 
 /** A job that rested in between reads anew, in milliseconds: what it would write may have changed meanwhile. */
-const FRESH = 5000
+export const FRESH = 5000
 
 interface Reading<T> {
   readonly at: number

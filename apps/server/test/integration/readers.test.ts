@@ -24,7 +24,7 @@ const bytes = Buffer.from(file)
 
 beforeAll(async () => {
   server = await startTestServer()
-  const started = startReaders({ ...server.services.config, readingThreads: 1 })
+  const started = await startReaders({ ...server.services.config, readingThreads: 1 })
   if (!started) throw new Error('no readers')
   readers = started
   const listId = await newList(server.api)
@@ -54,7 +54,7 @@ const textOf = ({ copies }: PreparedStep) =>
   Object.fromEntries(copies.map(({ table, bytes }) => [table, Buffer.from(bytes).toString()]))
 
 it('make of every step what the storing thread would make of it, and tell its end before', async () => {
-  expect(startReaders({ ...server.services.config, readingThreads: 0 })).toBeNull()
+  expect(await startReaders({ ...server.services.config, readingThreads: 0 })).toBeNull()
   let at = { offset: 0, row: 1 }
   const steps: PreparedStep[] = []
   while (at.offset < bytes.length) {
