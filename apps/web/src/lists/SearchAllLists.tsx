@@ -1,9 +1,8 @@
-import { useEffect, useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { problemText } from '../api'
 import { Key } from '../kit/Button'
 import { Loading, Notice } from '../kit/Notice'
-import { usePaused } from '../kit/usePaused'
+import { useTyped } from '../kit/useTyped'
 import { InHeader } from '../shell/InHeader'
 import { useKeys } from '../shell/useKeys'
 import { count, phone } from '../words/format'
@@ -32,11 +31,7 @@ export function useSearchedText() {
 /** The field in the header that looks for a person, a number or an address in all lists. */
 export function SearchAllLists() {
   const { text, setText } = useSearchedText()
-  const [typed, setTyped] = useState(text)
-  useEffect(() => setTyped(text), [text])
-  usePaused(typed, () => {
-    if (typed !== text) setText(typed)
-  })
+  const [typed, setTyped] = useTyped(text, setText)
   useKeys({ '/': () => document.getElementById(FIELD)?.focus() })
   return (
     <InHeader place="list-search">

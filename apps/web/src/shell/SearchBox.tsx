@@ -1,10 +1,10 @@
 import { CircleHelp } from 'lucide-react'
-import { useEffect, useRef, useState } from 'react'
+import { useRef, useState } from 'react'
 import { useReadColumnsQuery, useReadPilesQuery } from '../api'
 import { Key, TextButton } from '../kit/Button'
 import { OptionList, optionsTold } from '../kit/OptionList'
 import { useOptions } from '../kit/useOptions'
-import { usePaused } from '../kit/usePaused'
+import { useTyped } from '../kit/useTyped'
 import { type Completion, completionsOf } from './completions'
 import { FilterHelp } from './FilterHelp'
 import { issueText, mended } from './filterWords'
@@ -16,13 +16,9 @@ const COMPLETIONS = 'filter-completions'
 export function SearchBox() {
   const { text, setText, issues } = useListView()
   const [issue] = issues
-  const [typed, setTyped] = useState(text)
+  const [typed, setTyped] = useTyped(text, setText)
   const [isHelping, setIsHelping] = useState(false)
-  useEffect(() => setTyped(text), [text])
-  usePaused(typed, () => {
-    if (typed !== text) setText(typed)
-  })
-  const completing = useCompletions(typed, (whole) => setTyped(whole))
+  const completing = useCompletions(typed, setTyped)
   return (
     <div className="relative flex items-center gap-1">
       <label htmlFor="list-filter" className="sr-only">

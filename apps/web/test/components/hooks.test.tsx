@@ -1,8 +1,9 @@
 /** @jest-environment <rootDir>/apps/web/test/components/browser.mjs */
-import { describe, expect, it, jest } from '@jest/globals'
+import { afterEach, beforeEach, describe, expect, it, jest } from '@jest/globals'
 import { act, fireEvent, renderHook } from '@testing-library/react'
 import type { TidyState } from '@upper-field/contract'
 import { newStep } from '@upper-field/core/tidy'
+import { useTyped } from '../../src/kit/useTyped'
 import { type KeyMap, useKeys } from '../../src/shell/useKeys'
 import { usePicked } from '../../src/tidy/usePicked'
 import { useRoutineDraft } from '../../src/tidy/useRoutineDraft'
@@ -92,5 +93,69 @@ describe('useKeys', () => {
     unmount()
     type('k', { ctrlKey: true })
     expect(times).toBe(2)
+  })
+})
+
+describe('useTyped', () => {
+  /** Every text that was shown beside what was kept then, and what was handed on to be kept. */
+  const typing = (kept: string) => {
+    const shown: string[] = []
+    const handedOn: string[] = []
+    const hook = renderHook(
+      (now: string) => {
+        const [typed, type] = useTyped(now, (text) => handedOn.push(text))
+        shown.push(`${now}: ${typed}`)
+        return { typed, type }
+      },
+      { initialProps: kept },
+    )
+    return { ...hook, shown, handedOn }
+  }
+  const wait = () => act(() => jest.advanceTimersByTime(1000))
+  beforeEach(() => void jest.useFakeTimers())
+  afterEach(() => void jest.useRealTimers())
+
+  it('hands on what was typed, once', () => {
+    const { result, handedOn, rerender } = typing('')
+    for (const text of ['k', 'ke', 'kel']) act(() => result.current.type(text))
+    expect(handedOn).toEqual([])
+    wait()
+    rerender('kel')
+    wait()
+    expect([handedOn, result.current.typed]).toEqual([['kel'], 'kel'])
+  })
+
+  it('never shows nor hands on a text of before beside one that came from elsewhere', () => {
+    const { result, shown, handedOn, rerender } = typing('city:kelso')
+    rerender('fell:suppressed')
+    wait()
+    rerender('')
+    wait()
+    act(() => result.current.type('mel'))
+    rerender('city:selkirk')
+    wait()
+    rerender('')
+    wait()
+    expect(handedOn).toEqual([])
+    expect(new Set(shown)).toEqual(
+      new Set([
+        'city:kelso: city:kelso',
+        'fell:suppressed: fell:suppressed',
+        ': ',
+        ': mel',
+        'city:selkirk: city:selkirk',
+      ]),
+    )
+  })
+
+  it('keeps letters that were typed while a text was on its way', () => {
+    const { result, handedOn, rerender } = typing('')
+    act(() => result.current.type('ke'))
+    wait()
+    act(() => result.current.type('kel'))
+    rerender('ke')
+    expect(result.current.typed).toBe('kel')
+    wait()
+    expect(handedOn).toEqual(['ke', 'kel'])
   })
 })
