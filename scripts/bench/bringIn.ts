@@ -104,7 +104,7 @@ async function wholeJob(url: string, path: string, pid: number): Promise<{ secon
 }
 
 /** How long the job was in each phase. */
-async function phasesOf(api: ReturnType<typeof createClient>, listId: string, jobId: string): Promise<string> {
+export async function phasesOf(api: ReturnType<typeof createClient>, listId: string, jobId: string): Promise<string> {
   const seconds = new Map<string, number>()
   let last = performance.now()
   for (;;) {

@@ -3,6 +3,7 @@ import { bringInBench } from './bringIn'
 import { fillBench } from './fill'
 import { judgeBench } from './judge'
 import { pairBench } from './pair'
+import { pairListBench } from './pairList'
 import { parseBench } from './parse'
 import { readBench } from './read'
 import { replayBench } from './replay'
@@ -16,6 +17,7 @@ const BENCHES = {
   'bring-in': bringInBench,
   tidy: tidyBench,
   pair: pairBench,
+  'pair-list': pairListBench,
   replay: replayBench,
   fill: fillBench,
   send: sendBench,
@@ -28,7 +30,7 @@ const BENCHES = {
 const [name = '', ...args] = process.argv.slice(2)
 if (!(name in BENCHES)) {
   console.error(
-    'Usage: npm run bench -- read | parse | bring-in | tidy | pair | replay | fill | send | judge | acts | views [--rows N]',
+    'Usage: npm run bench -- read | parse | bring-in | tidy | pair | pair-list | replay | fill | send | judge | acts | views [--rows N]',
   )
   process.exit(2)
 }

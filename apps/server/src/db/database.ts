@@ -4,9 +4,8 @@ import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres'
 import { migrate } from 'drizzle-orm/node-postgres/migrator'
 import { Pool, type PoolClient } from 'pg'
 import { LOCKS } from './locks'
-import * as schema from './schema'
 
-export type Db = NodePgDatabase<typeof schema>
+export type Db = NodePgDatabase
 
 export interface Database {
   readonly pool: Pool
@@ -43,7 +42,7 @@ export function openDatabase(
   // A connection that breaks while idle must not bring the process down: the next query opens another.
   pool.on('error', () => {})
   pool.on('connect', (client) => client.on('error', () => {}))
-  return { pool, db: drizzle(pool, { schema }), close: () => endOf(pool) }
+  return { pool, db: drizzle(pool), close: () => endOf(pool) }
 }
 
 /** Whoever still waits for a connection is let through first: an ended pool would leave them waiting. */
@@ -68,7 +67,7 @@ export async function transaction<T>(pool: Pool, work: (tx: Db, client: PoolClie
   let broken: Error | undefined
   try {
     await client.query('begin')
-    const result = await work(drizzle(client, { schema }), client)
+    const result = await work(drizzle(client), client)
     await beforeCommit.getStore()?.(client)
     await client.query('commit')
     return result

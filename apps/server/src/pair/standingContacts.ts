@@ -2,7 +2,9 @@ import { type PairInput, pairInputOf } from '@upper-field/core/pair'
 import type { LineType } from '@upper-field/core/phone'
 import { takeLegalForm } from '@upper-field/core/tidy'
 import { sql } from 'drizzle-orm'
+import { isOfContacts, ofContacts } from '../contacts/ofContacts'
 import type { Db } from '../db/database'
+import { readColumns } from '../db/readColumns'
 
 const PAGE = 5000
 
@@ -11,57 +13,79 @@ export interface Standing {
   readonly input: PairInput
 }
 
-interface StandingRow extends Record<string, unknown> {
-  readonly id: string
-  readonly full_name: string
-  readonly given_name: string
-  readonly family_name: string
-  readonly company: string
-  readonly domain: string
-  readonly profile: string
-  readonly city: string
-  readonly postal_code: string
-  readonly street: string
-  readonly birth_date: string
-  readonly country: string
-  readonly numbers: readonly { readonly e164: string; readonly valid: boolean; readonly lineType: LineType }[]
-  readonly emails: readonly { readonly address: string; readonly kind: string }[]
-}
+const COLUMNS = [
+  'id',
+  'full_name',
+  'given_name',
+  'family_name',
+  'company',
+  'domain',
+  'profile',
+  'city',
+  'postal_code',
+  'country',
+  'street',
+  'birth_date',
+] as const
 
 /** Contacts of a list that stand for themselves, page by page, with the numbers and e-mails of all they were made from. */
 export async function* standingContacts(tx: Db, listId: string): AsyncGenerator<readonly Standing[]> {
   for (let after = 0; ; ) {
-    const { rows } = await tx.execute<StandingRow>(sql`
-      select c.id, c.full_name, c.given_name, c.family_name, c.company, c.domain, c.profile, c.city, c.postal_code, c.country, c.street, c.birth_date,
-        coalesce((select json_agg(json_build_object('e164', n.e164, 'valid', n.is_valid, 'lineType', n.line_type) order by n.position)
-          from contact_numbers n where n.contact_id = c.id), '[]') as numbers,
-        coalesce((select json_agg(json_build_object('address', e.address, 'kind', e.kind) order by e.position)
-          from contact_emails e where e.contact_id = c.id), '[]') as emails
-      from contacts c join batches b on b.id = c.batch_id and b.state = 'ready'
-      where c.list_id = ${listId} and c.joined_into is null and c.id > ${after} order by c.id limit ${PAGE}`)
-    if (rows.length === 0) return
-    yield rows.map(standing)
-    after = Number(rows.at(-1)?.id)
+    const [ids = [], ...texts] = await readColumns(
+      tx,
+      COLUMNS.map((column) => `contacts.${column}`),
+      sql`from contacts join batches on batches.id = contacts.batch_id and batches.state = 'ready'
+        where contacts.list_id = ${listId} and joined_into is null and contacts.id > ${after} order by contacts.id limit ${PAGE}`,
+    )
+    if (ids.length === 0) return
+    yield await standing(tx, ids.map(Number), texts)
+    after = Number(ids.at(-1))
   }
 }
 
-const standing = (row: StandingRow): Standing => ({
-  id: Number(row.id),
-  input: pairInputOf({
-    values: {
-      fullName: row.full_name,
-      givenName: row.given_name,
-      familyName: row.family_name,
-      company: takeLegalForm(row.company).name,
-      domain: row.domain,
-      profile: row.profile,
-      city: row.city,
-      postalCode: row.postal_code,
-      country: row.country,
-      street: row.street,
-      birthDate: row.birth_date,
-    },
-    numbers: row.numbers,
-    emails: row.emails,
-  }),
-})
+/** @param texts what each column but the first holds of them */
+async function standing(tx: Db, ids: readonly number[], texts: readonly (readonly string[])[]): Promise<Standing[]> {
+  const [names = [], given = [], family = [], companies = [], domains = [], profiles = [], cities = [], ...others] =
+    texts
+  const [postalCodes = [], countries = [], streets = [], birthDates = []] = others
+  const numbersOf = await numbersOfContacts(tx, ids)
+  const emailsOf = await emailsOfContacts(tx, ids)
+  return ids.map((id, at) => ({
+    id,
+    input: pairInputOf({
+      values: {
+        fullName: names[at] ?? '',
+        givenName: given[at] ?? '',
+        familyName: family[at] ?? '',
+        company: takeLegalForm(companies[at] ?? '').name,
+        domain: domains[at] ?? '',
+        profile: profiles[at] ?? '',
+        city: cities[at] ?? '',
+        postalCode: postalCodes[at] ?? '',
+        country: countries[at] ?? '',
+        street: streets[at] ?? '',
+        birthDate: birthDates[at] ?? '',
+      },
+      numbers: numbersOf(id),
+      emails: emailsOf(id),
+    }),
+  }))
+}
+
+async function numbersOfContacts(tx: Db, ids: readonly number[]) {
+  const [of = [], e164s = [], lineTypes = []] = await readColumns(
+    tx,
+    ['contact_id', 'e164', 'line_type'],
+    sql`from contact_numbers where ${isOfContacts(ids)} and is_valid order by contact_id, position`,
+  )
+  return ofContacts(of, (at) => ({ e164: e164s[at] ?? '', valid: true, lineType: lineTypes[at] as LineType }))
+}
+
+async function emailsOfContacts(tx: Db, ids: readonly number[]) {
+  const [of = [], addresses = [], kinds = []] = await readColumns(
+    tx,
+    ['contact_id', 'address', 'kind'],
+    sql`from contact_emails where ${isOfContacts(ids)} order by contact_id, position`,
+  )
+  return ofContacts(of, (at) => ({ address: addresses[at] ?? '', kind: kinds[at] ?? '' }))
+}
