@@ -5,6 +5,7 @@ import { type Db, transaction } from '../db/database'
 import { batches, batchPieces, contacts } from '../db/schema'
 import { JobProblem } from '../jobs/jobProblem'
 import type { JobHandler, StepOutcome } from '../jobs/runner'
+import { beginStep, createStepsAhead, type Preparing } from '../jobs/stepsAhead'
 import { createJob, type JobRow, saveJob } from '../jobs/store'
 import { withListLock } from '../lists/listLock'
 import { joinExactDuplicates } from '../pair/joinExactDuplicates'
@@ -18,10 +19,9 @@ import type { Services } from '../services'
 import { holdersByList, keysSince } from '../suppression/entryHolders'
 import { batchIsReady } from './batchReady'
 import { PIECE } from './pieces'
-import { prepareStep, type StepPlace } from './prepareStep'
+import { type PreparedStep, prepareStep, type StepPlace } from './prepareStep'
 import { readingOf } from './readingOf'
 import type { MendCounts } from './readPiece'
-import { beginStep, createStepsAhead, type Preparing } from './stepsAhead'
 import { unpackStep } from './unpackStep'
 
 interface Cursor extends StepPlace {
@@ -88,7 +88,7 @@ function sumOf(a: MendCounts, b: MendCounts): MendCounts {
   )
 }
 
-const ahead = createStepsAhead()
+const ahead = createStepsAhead<StepPlace, PreparedStep>(({ offset }) => offset)
 
 /** Smaller tables are read before a thread of their own has begun, in bytes. */
 const LARGE = 4 * PIECE
@@ -97,7 +97,7 @@ const LARGE = 4 * PIECE
  * Steps behind the one that is stored: one is ready while each reader is at another. Without readers this thread is at one
  * at a time: where it ends is not told before it is ready.
  */
-function preparing(services: Services, batch: BatchRow): Preparing {
+function preparing(services: Services, batch: BatchRow): Preparing<StepPlace, PreparedStep> {
   const { bytes } = readingOf(batch)
   const readers = bytes < LARGE ? null : services.readers
   return {

@@ -11,20 +11,27 @@ export function isOfContacts(ids: readonly number[]): SQL {
     : sql`contact_id = any(${sql.param([...ids])}::bigint[])`
 }
 
-/**
- * What each contact has, asked for in their order: both are read from front to back once.
- * @param of ids of the contacts of what was read, in order
- * @param read what stands at a place of it
- */
-export function ofContacts<T>(of: readonly string[], read: (at: number) => T): (id: number) => readonly T[] {
-  let at = 0
-  const here = () => Number(of[at] ?? Number.POSITIVE_INFINITY)
-  return (id) => {
-    while (here() < id) at++
-    const from = at
-    while (here() === id) at++
-    return from === at ? NONE : Array.from({ length: at - from }, (_, i) => read(from + i))
-  }
+/** Where what was read of each contact stands, by the place of the contact: from there, up to there. */
+export interface Stretches {
+  readonly from: Int32Array
+  readonly to: Int32Array
 }
 
-const NONE: readonly never[] = []
+/**
+ * Finds what each contact has, in one go through both.
+ * @param ids of the contacts, in their order
+ * @param of ids of the contacts of what was read, in the same order, as texts
+ */
+export function stretchesOf(ids: readonly number[], of: readonly string[]): Stretches {
+  const [from, to] = [new Int32Array(ids.length), new Int32Array(ids.length)]
+  let at = 0
+  for (let i = 0; i < ids.length; i++) {
+    const id = ids[i] as number
+    const text = String(id)
+    while (at < of.length && of[at] !== text && Number(of[at]) < id) at++
+    from[i] = at
+    while (at < of.length && of[at] === text) at++
+    to[i] = at
+  }
+  return { from, to }
+}

@@ -2,7 +2,7 @@ import { type PairInput, pairInputOf } from '@upper-field/core/pair'
 import type { LineType } from '@upper-field/core/phone'
 import { takeLegalForm } from '@upper-field/core/tidy'
 import { sql } from 'drizzle-orm'
-import { isOfContacts, ofContacts } from '../contacts/ofContacts'
+import { isOfContacts, type Stretches, stretchesOf } from '../contacts/ofContacts'
 import type { Db } from '../db/database'
 import { readColumns } from '../db/readColumns'
 
@@ -48,8 +48,8 @@ async function standing(tx: Db, ids: readonly number[], texts: readonly (readonl
   const [names = [], given = [], family = [], companies = [], domains = [], profiles = [], cities = [], ...others] =
     texts
   const [postalCodes = [], countries = [], streets = [], birthDates = []] = others
-  const numbersOf = await numbersOfContacts(tx, ids)
-  const emailsOf = await emailsOfContacts(tx, ids)
+  const numbersAt = await numbersOfContacts(tx, ids)
+  const emailsAt = await emailsOfContacts(tx, ids)
   return ids.map((id, at) => ({
     id,
     input: pairInputOf({
@@ -66,8 +66,8 @@ async function standing(tx: Db, ids: readonly number[], texts: readonly (readonl
         street: streets[at] ?? '',
         birthDate: birthDates[at] ?? '',
       },
-      numbers: numbersOf(id),
-      emails: emailsOf(id),
+      numbers: numbersAt(at),
+      emails: emailsAt(at),
     }),
   }))
 }
@@ -78,7 +78,11 @@ async function numbersOfContacts(tx: Db, ids: readonly number[]) {
     ['contact_id', 'e164', 'line_type'],
     sql`from contact_numbers where ${isOfContacts(ids)} and is_valid order by contact_id, position`,
   )
-  return ofContacts(of, (at) => ({ e164: e164s[at] ?? '', valid: true, lineType: lineTypes[at] as LineType }))
+  return eachOf(stretchesOf(ids, of), (at) => ({
+    e164: e164s[at] ?? '',
+    valid: true,
+    lineType: lineTypes[at] as LineType,
+  }))
 }
 
 async function emailsOfContacts(tx: Db, ids: readonly number[]) {
@@ -87,5 +91,13 @@ async function emailsOfContacts(tx: Db, ids: readonly number[]) {
     ['contact_id', 'address', 'kind'],
     sql`from contact_emails where ${isOfContacts(ids)} order by contact_id, position`,
   )
-  return ofContacts(of, (at) => ({ address: addresses[at] ?? '', kind: kinds[at] ?? '' }))
+  return eachOf(stretchesOf(ids, of), (at) => ({ address: addresses[at] ?? '', kind: kinds[at] ?? '' }))
 }
+
+/** What the contact at a place has. @param read what stands at a place of what was read */
+const eachOf =
+  <T>({ from, to }: Stretches, read: (at: number) => T) =>
+  (contact: number): readonly T[] => {
+    const start = from[contact] ?? 0
+    return Array.from({ length: (to[contact] ?? start) - start }, (_, i) => read(start + i))
+  }

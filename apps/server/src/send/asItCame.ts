@@ -6,7 +6,7 @@ import type { Db } from '../db/database'
 import { batches } from '../db/schema'
 import { JobProblem } from '../jobs/jobProblem'
 import { type BatchRow, layoutOf as rowLayoutOf } from '../projection/rowCells'
-import type { FilePage, ReadyLine } from './filePage'
+import { noPage, type ReadPage, type ReadyLine } from './filePage'
 import { type EditionRow, layoutOf, personOf } from './fileText'
 import { foundOf } from './found'
 import { type SendableContact, sendableById } from './members'
@@ -27,34 +27,33 @@ interface StoredRow {
  * The next rows of a batch as they came: each with its own cells in their own order, and beside them what the layout
  * wants to know of its contact. Rows that were held stand there too, with their reason as the verdict.
  */
-export async function pageAsItCame(
-  db: Db,
-  edition: EditionRow,
-  batchId: string,
-  { after, isFirst }: { readonly after: number; readonly isFirst: boolean },
-): Promise<FilePage | null> {
-  const [batch] = await db.select().from(batches).where(eq(batches.id, batchId))
-  if (!batch) throw new JobProblem('batch-gone')
-  const rows = await rowsAfter(db, batch, after)
-  const last = rows.at(-1)
-  if (!last) return null
-  const layout = { ...layoutOf(edition), hasExtras: false }
-  const headings = [...batch.headings, ...layout.columns.map(({ heading }) => heading)]
-  const people = await sendableById(
-    db,
-    rows.flatMap(({ survivorId }) => survivorId ?? []),
-  )
-  const own = await verdictsOf(db, rows)
-  const found = await foundOf(db, [...people.values()])
-  const lines = rows.map((row): ReadyLine => {
-    const contact = row.survivorId === null ? undefined : people.get(row.survivorId)
-    const beside = cellsIn(layout, personIn(row, contact, { own, found }))
-    const text = fileRow(layout, headings, [...row.cells, ...beside])
-    // Whoever several rows are is sent once: with the row of their own.
-    return { contactId: contact && contact.id === row.contactId && mayCount(contact) ? contact.id : null, text }
-  })
-  return { heading: isFirst ? fileHead(layout, headings) : '', lines, looked: rows.length, last: last.row }
-}
+export const readerAsItCame =
+  (db: Db, edition: EditionRow, batchId: string): ReadPage =>
+  async (at, onEnd) => {
+    const [batch] = await db.select().from(batches).where(eq(batches.id, batchId))
+    if (!batch) throw new JobProblem('batch-gone')
+    const rows = await rowsAfter(db, batch, at.after)
+    const last = rows.at(-1)
+    if (!last) return noPage(at)
+    const end = { after: last.row, isFirst: false }
+    onEnd(end)
+    const layout = { ...layoutOf(edition), hasExtras: false }
+    const headings = [...batch.headings, ...layout.columns.map(({ heading }) => heading)]
+    const people = await sendableById(
+      db,
+      rows.flatMap(({ survivorId }) => survivorId ?? []),
+    )
+    const own = await verdictsOf(db, rows)
+    const found = await foundOf(db, [...people.values()])
+    const lines = rows.map((row): ReadyLine => {
+      const contact = row.survivorId === null ? undefined : people.get(row.survivorId)
+      const beside = cellsIn(layout, personIn(row, contact, { own, found }))
+      const text = fileRow(layout, headings, [...row.cells, ...beside])
+      // Whoever several rows are is sent once: with the row of their own.
+      return { contactId: contact && contact.id === row.contactId && mayCount(contact) ? contact.id : null, text }
+    })
+    return { heading: at.isFirst ? fileHead(layout, headings) : '', lines, looked: rows.length, end }
+  }
 
 /** Parked ones and those on a suppression list stand in the file, and are not sent by that. */
 const mayCount = ({ lane, suppressedFor }: SendableContact): boolean => lane !== 'parked' && suppressedFor.length === 0

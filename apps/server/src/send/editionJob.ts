@@ -4,14 +4,14 @@ import { type Db, transaction } from '../db/database'
 import { insertRows } from '../db/insertRows'
 import { editionCompanies, editionPieces, editions } from '../db/schema'
 import { JobProblem } from '../jobs/jobProblem'
-import { createReadAhead } from '../jobs/readAhead'
 import type { JobHandler, StepOutcome } from '../jobs/runner'
+import { beginStep, createStepsAhead, type Preparing } from '../jobs/stepsAhead'
 import { type JobRow, saveJob } from '../jobs/store'
 import { withListLock } from '../lists/listLock'
 import type { Services } from '../services'
 import { sha256Hex } from '../sha256'
 import { createFileDigests } from './fileDigests'
-import { type FilePage, nextPage, type ReadyLine } from './filePage'
+import { type FilePage, type PagePlace, pageReader, type ReadyLine } from './filePage'
 import { type EditionRow, layoutOf } from './fileText'
 import { noteMembers, noteSent } from './noteSent'
 import { bindWorkbook } from './workbook'
@@ -24,9 +24,9 @@ export const editionJob: JobHandler = {
     // Somebody in it was forgotten meanwhile.
     if (edition.state === 'withdrawn') throw new JobProblem('edition-gone')
     const { after = 0, position = 0 } = job.cursor as { after?: number; position?: number }
-    const page = await (ahead.take(job.id, after) ?? nextPage(services.db, edition, { after, isFirst: position === 0 }))
-    if (page === null) return finish(services, job, edition)
-    ahead.begin(job.id, page.last, nextPage(services.db, edition, { after: page.last, isFirst: false }))
+    const reading = await readingOf(services.db, edition)
+    const page = await ahead.take(job.id, { after, isFirst: position === 0 }, reading).prepared
+    if (page.looked === 0) return finish(services, job, edition)
     const bytes = await transaction(services.pool, async (tx) => writePage(tx, job, edition, { page, position }))
     digests.add(edition.id, position, bytes)
     return { next: 'step' }
@@ -67,13 +67,21 @@ async function writePage(
   await saveJob(tx, job.id, {
     phase: 'writing',
     done: job.done + page.looked,
-    cursor: { after: page.last, position: position + 1 },
+    cursor: { after: page.end.after, position: position + 1 },
   })
   return bytes
 }
 
 const digests = createFileDigests()
-const ahead = createReadAhead<FilePage | null>()
+const ahead = createStepsAhead<PagePlace, FilePage>(({ after }) => after)
+
+/** One page is stored while the next is read and brought into form. */
+const AHEAD = 1
+
+async function readingOf(db: Db, edition: EditionRow): Promise<Preparing<PagePlace, FilePage>> {
+  const read = await pageReader(db, edition)
+  return { depth: AHEAD, hasMore: ({ isEnd }) => isEnd !== true, begin: (at) => beginStep(at, read) }
+}
 
 /** The edition a job is about. Throws a job problem where it is gone. */
 export async function findEdition(db: Db, job: JobRow): Promise<EditionRow> {

@@ -1,14 +1,16 @@
-import { type AudienceShape, headingsOf, shapeOf } from '@upper-field/core/send'
+import { setImmediate } from 'node:timers/promises'
+import { type AudienceShape, createMembersPreparer, headingsOf, shapeOf } from '@upper-field/core/send'
 import { csvLine } from '@upper-field/core/table'
 import { eq } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { destinations } from '../db/schema'
 import { JobProblem } from '../jobs/jobProblem'
-import { pageAsItCame } from './asItCame'
+import { sha256Hex } from '../sha256'
+import { readerAsItCame } from './asItCame'
 import { extrasOf } from './extras'
-import { type EditionRow, headFor, lineWriter, partOf } from './fileText'
+import { type EditionRow, headFor, partOf } from './fileText'
 import { foundOf } from './found'
-import { FOR_PEOPLE, type MembersPage, pageOfMembers, wantedBy } from './members'
+import { FOR_PEOPLE, type MembersPage, pageOfMembers, sendablePage, wantedBy } from './members'
 
 /** A line of a file; of a row that became no contact, and of one that may not be sent, without its contact. */
 export interface ReadyLine {
@@ -16,53 +18,79 @@ export interface ReadyLine {
   readonly text: string
 }
 
+/** Where a page begins or ends: behind a contact, or behind a row of a batch. */
+export interface PagePlace {
+  readonly after: number
+  readonly isFirst: boolean
+  /** Known where nothing was there to be read. */
+  readonly isEnd?: boolean
+}
+
 /** The next lines of a file. */
 export interface FilePage {
   readonly heading: string
   readonly lines: readonly ReadyLine[]
-  /** How many contacts or rows were looked at for them. */
+  /** How many contacts or rows were looked at for them; none at the end of the file. */
   readonly looked: number
-  /** Behind which the next page begins. */
-  readonly last: number
+  readonly end: PagePlace
 }
 
-export interface At {
-  readonly after: number
-  readonly isFirst: boolean
+/** Reads the lines behind a place. @param onEnd told where they end as soon as that is known: others may be read meanwhile */
+export type ReadPage = (at: PagePlace, onEnd: (end: PagePlace) => void) => Promise<FilePage>
+
+/** How the pages of a file are read: contacts a filter chooses, for people or for a network, or rows of a batch as they came. */
+export async function pageReader(db: Db, edition: EditionRow): Promise<ReadPage> {
+  if (edition.batchId !== null) return readerAsItCame(db, edition, edition.batchId)
+  return edition.form === 'people' ? readerForPeople(db, edition) : readerForNetwork(db, edition)
 }
 
-/** The next lines: of the contacts a filter chooses, or of the rows of a batch as they came. Null at the end. */
-export const nextPage = (db: Db, edition: EditionRow, at: At): Promise<FilePage | null> =>
-  edition.batchId === null ? pageOfContacts(db, edition, at) : pageAsItCame(db, edition, edition.batchId, at)
+/** Behind the last line. */
+export const noPage = ({ after, isFirst }: PagePlace): FilePage => ({
+  heading: '',
+  lines: [],
+  looked: 0,
+  end: { after, isFirst, isEnd: true },
+})
 
-const pageOfContacts = (db: Db, edition: EditionRow, at: At): Promise<FilePage | null> =>
-  edition.form === 'people' ? pageForPeople(db, edition, at) : pageForNetwork(db, edition, at)
-
-async function pageForPeople(db: Db, edition: EditionRow, { after, isFirst }: At): Promise<FilePage | null> {
+function readerForPeople(db: Db, edition: EditionRow): ReadPage {
   const { listId, filter } = edition
-  const page = await pageOfMembers(db, { listId, filter, isForPeople: true, wanted: FOR_PEOPLE }, after)
-  if (page.last === null) return null
-  const extras = await extrasOf(db, listId, page.members)
-  const found = await foundOf(db, page.members)
-  const lines = page.members.map((member) => ({
-    contactId: member.id,
-    text: partOf(edition, member, { extras, besides: found.get(member.id) }),
-  }))
-  return { heading: isFirst ? headFor(edition, extras.headings) : '', lines, looked: lookedAt(page), last: page.last }
+  return async (at, onEnd) => {
+    const page = await pageOfMembers(db, { listId, filter, isForPeople: true, wanted: FOR_PEOPLE }, at.after)
+    if (page.last === null) return noPage(at)
+    const end = { after: page.last, isFirst: false }
+    onEnd(end)
+    const extras = await extrasOf(db, listId, page.members)
+    const found = await foundOf(db, page.members)
+    const lines = page.members.map((member) => ({
+      contactId: member.id,
+      text: partOf(edition, member, { extras, besides: found.get(member.id) }),
+    }))
+    return { heading: at.isFirst ? headFor(edition, extras.headings) : '', lines, looked: lookedAt(page), end }
+  }
 }
 
-async function pageForNetwork(db: Db, edition: EditionRow, { after, isFirst }: At): Promise<FilePage | null> {
+/** So many lines are written before others have their turn: what is read meanwhile is asked for, and what is stored told. */
+const TURN = 2000
+
+async function readerForNetwork(db: Db, edition: EditionRow): Promise<ReadPage> {
   const { listId, filter } = edition
   const shape = await shapeOfEdition(db, edition)
-  const page = await pageOfMembers(db, { listId, filter, isForPeople: false, wanted: wantedBy(shape) }, after)
-  if (page.last === null) return null
-  const lineOf = lineWriter(edition, shape)
-  const lines = page.members.flatMap((member) => {
-    const text = lineOf(member)
-    return text === null ? [] : [{ contactId: member.id, text }]
-  })
-  const heading = isFirst ? csvLine(headingsOf(shape)) : ''
-  return { heading, lines, looked: lookedAt(page), last: page.last }
+  const prepare = createMembersPreparer(shape, { hash: edition.form === 'hashed' ? sha256Hex : null })
+  return async (at, onEnd) => {
+    const page = await sendablePage(db, { listId, filter, isForPeople: false, wanted: wantedBy(shape) }, at.after)
+    if (page === null) return noPage(at)
+    const end = { after: page.ids.at(-1) ?? at.after, isFirst: false }
+    onEnd(end)
+    await setImmediate()
+    const prepared = prepare(page.columns)
+    const lines: ReadyLine[] = []
+    for (const [place, contactId] of page.ids.entries()) {
+      if (place % TURN === 0) await setImmediate()
+      if (page.isClosed(place) || prepared.leftOutAt(place) !== null) continue
+      lines.push({ contactId, text: prepared.lineAt(place) })
+    }
+    return { heading: at.isFirst ? csvLine(headingsOf(shape)) : '', lines, looked: page.ids.length, end }
+  }
 }
 
 const lookedAt = ({ suppressed, members }: MembersPage): number => suppressed + members.length

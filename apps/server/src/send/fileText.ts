@@ -1,7 +1,4 @@
 import {
-  type AudienceMember,
-  type AudienceShape,
-  createPreparer,
   type FileLayout,
   type FilePerson,
   fileHead,
@@ -10,9 +7,7 @@ import {
   type SendField,
   USUAL_LAYOUT,
 } from '@upper-field/core/send'
-import { csvLine } from '@upper-field/core/table'
 import type { editions } from '../db/schema'
-import { sha256Hex } from '../sha256'
 import type { Extras } from './extras'
 import type { SendableContact } from './members'
 
@@ -29,15 +24,6 @@ export const partOf = (
   member: SendableContact,
   { extras, besides }: { readonly extras: Extras; readonly besides: Besides | undefined },
 ): string => filePart(layoutOf(edition), personOf(member, besides), extrasIn(extras, member.id))
-
-/** How contacts become lines of an audience; null for whom its destination cannot take. */
-export function lineWriter(edition: EditionRow, shape: AudienceShape): (member: AudienceMember) => string | null {
-  const prepare = createPreparer(shape, { hash: edition.form === 'hashed' ? sha256Hex : null })
-  return (member) => {
-    const prepared = prepare(member)
-    return prepared.status === 'ready' ? csvLine(prepared.cells) : null
-  }
-}
 
 const extrasIn = ({ headings, of }: Extras, contactId: number): ReadonlyMap<string, string> => {
   const known = of(contactId)

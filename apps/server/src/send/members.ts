@@ -1,5 +1,12 @@
 import { suppressibleKeys } from '@upper-field/core/pair'
-import { type AudienceMember, type AudienceShape, SEND_FIELDS, type SendField } from '@upper-field/core/send'
+import {
+  type AudienceMember,
+  type AudienceShape,
+  type MemberColumns,
+  type MemberValue,
+  SEND_FIELDS,
+  type SendField,
+} from '@upper-field/core/send'
 import { isClosed, type Scope, scopesOfKeys } from '@upper-field/core/split'
 import { type SQL, sql } from 'drizzle-orm'
 import { chosenContacts } from '../contacts/page'
@@ -8,7 +15,7 @@ import type { Db } from '../db/database'
 import { readColumns } from '../db/readColumns'
 import { usesOfLanes } from '../split/decideLanes'
 import { suppressionScopes } from '../suppression/matches'
-import { type KnownEmail, type KnownNumber, knownEmails, knownNumbers } from './knownValues'
+import { bestFirstAt, type KnownNumbers, type KnownValues, knownEmails, knownNumbers, valuesAt } from './knownValues'
 
 /** A contact with what a file may hold of it. */
 export interface SendableContact extends AudienceMember {
@@ -64,36 +71,55 @@ export interface WhatIsSent {
   readonly among?: SQL
 }
 
+/** A page of contacts of a list of whom some may be sent, column by column: an object for each takes several times as long. */
+export interface SendablePage {
+  readonly ids: readonly number[]
+  readonly columns: MemberColumns
+  /** Whether a suppression list keeps out the contact at this place by now. */
+  isClosed(at: number): boolean
+  /** Everything that is known of it. */
+  contactAt(at: number): SendableContact
+}
+
 /**
  * The next contacts of a list that may be sent: parked ones never, and of each only numbers that are valid and not
- * known to be out of service.
+ * known to be out of service. Null where there is nobody left.
  */
-export async function pageOfMembers(
+export async function sendablePage(
   db: Db,
   { listId, filter, isForPeople, wanted, among = sql`true` }: WhatIsSent,
   after: number,
-): Promise<MembersPage> {
-  const all = await readSendable(
+): Promise<SendablePage | null> {
+  const sendable = await readSendable(
     db,
     wanted,
     sql`${chosenContacts(listId, readFilter(filter))} and ${among} and lane <> 'parked' and id > ${after} order by id limit ${SEND_PAGE}`,
   )
+  const { ids, columns, contactAt, laneAt, suppressedForAt } = sendable
+  if (ids.length === 0) return null
   const uses = isForPeople ? await usesOfLanes(db, listId) : null
-  const isOut = ({ lane, suppressedFor }: SendableContact) =>
-    isClosed(suppressedFor, uses ? (uses.get(lane) ?? 'ads') : 'ads')
-  const closed = all.filter(isOut)
-  return {
-    members: closed.length === 0 ? all : all.filter((one) => !isOut(one)),
-    closed,
-    suppressed: closed.length,
-    last: all.at(-1)?.id ?? null,
-  }
+  const isOut = (at: number) => isClosed(suppressedForAt(at), uses ? (uses.get(laneAt(at)) ?? 'ads') : 'ads')
+  return { ids, columns, contactAt, isClosed: isOut }
+}
+
+/** The same, a contact after the other. */
+export async function pageOfMembers(db: Db, what: WhatIsSent, after: number): Promise<MembersPage> {
+  const page = await sendablePage(db, what, after)
+  if (page === null) return { members: [], closed: [], suppressed: 0, last: null }
+  const members: SendableContact[] = []
+  const closed: SendableContact[] = []
+  for (let at = 0; at < page.ids.length; at++) (page.isClosed(at) ? closed : members).push(page.contactAt(at))
+  return { members, closed, suppressed: closed.length, last: page.ids.at(-1) ?? null }
 }
 
 /** The same of contacts that are known, whatever lane they are in: for files that leave nobody out. */
 export async function sendableById(db: Db, ids: readonly number[]): Promise<Map<number, SendableContact>> {
-  const found = await readSendable(db, FOR_PEOPLE, sql`id = any(${sql.param([...ids])}::bigint[]) order by id`)
-  return new Map(found.map((one) => [one.id, one]))
+  const { ids: found, contactAt } = await readSendable(
+    db,
+    FOR_PEOPLE,
+    sql`id = any(${sql.param([...ids])}::bigint[]) order by id`,
+  )
+  return new Map(found.map((id, at) => [id, contactAt(at)]))
 }
 
 /** What stands in one field alone, as an expression on contacts and what providers told of their companies. */
@@ -123,72 +149,83 @@ const TOLD_OF_COMPANIES = sql`
 
 const isTold = (field: SendField): boolean => SINGLE[field]?.includes('of_') ?? false
 
+interface Sendable extends Omit<SendablePage, 'isClosed'> {
+  laneAt(at: number): string
+  suppressedForAt(at: number): readonly Scope[]
+}
+
 /**
  * What suppression lists say is asked again at every export: an entry may have come since the contact was placed.
  * @param which of `contacts`, as a condition that ends in an order by id
  */
-async function readSendable(db: Db, { fields, columns }: Wanted, which: SQL): Promise<readonly SendableContact[]> {
+async function readSendable(db: Db, { fields, columns: more }: Wanted, which: SQL): Promise<Sendable> {
   const single = fields.filter((field) => SINGLE[field] !== undefined)
   const read = await readColumns(
     db,
-    ['contacts.id', 'country', 'lane', 'domain', ...single.map((field) => SINGLE[field] ?? ''), ...columns],
+    ['contacts.id', 'country', 'lane', 'domain', ...single.map((field) => SINGLE[field] ?? ''), ...more],
     sql`from contacts ${single.some(isTold) ? TOLD_OF_COMPANIES : sql``} where ${which}`,
   )
   const [texts = [], countries = [], lanes = [], domains = []] = read
-  const singles = single.map((field, at) => ({ field, texts: read[HEAD + at] ?? [] }))
-  const told = columns.map((column, at) => ({ column, texts: read[HEAD + single.length + at] ?? [] }))
   const ids = texts.map(Number)
-  const [numbersOf, emailsOf] = await Promise.all([knownNumbers(db, ids), knownEmails(db, ids)])
-  const reach = ids.map((id) => ({ numbers: numbersOf(id), emails: emailsOf(id) }))
-  const keysOf = (at: number) =>
+  const [numbers, emails] = await Promise.all([knownNumbers(db, ids), knownEmails(db, ids)])
+  const keysAt = (at: number) =>
     suppressibleKeys({
-      e164s: e164sOf(reach[at]?.numbers ?? []),
-      addresses: addressesOf(reach[at]?.emails ?? []),
+      e164s: valuesAt(numbers, at),
+      addresses: valuesAt(emails, at),
       domain: domains[at] ?? '',
     })
-  const scopesOf = await suppressionScopes(db, () => ids.flatMap((_, at) => keysOf(at)))
-  return ids.map((id, at) => {
-    const { numbers, emails } = reach[at] ?? NO_REACH
-    const suppressedFor = scopesOf ? scopesOfKeys(keysOf(at), scopesOf) : NO_SCOPES
-    const [lane, e164s, addresses] = [lanes[at] ?? '', e164sOf(numbers), addressesOf(emails)]
-    // What networks match best comes first, since some take one alone.
-    const values: Partial<Record<SendField, readonly string[]>> = {
-      email: emails.length < 2 ? addresses : addressesOf(firstThose(emails, ({ isPersonal }) => isPersonal)),
-      number: numbers.length < 2 ? e164s : e164sOf(firstThose(numbers, ({ isMobile }) => isMobile)),
-    }
-    for (const { field, texts } of singles) values[field] = [texts[at] ?? '']
+  const scopesOf = await suppressionScopes(db, () => ids.flatMap((_, at) => keysAt(at)))
+  const suppressedForAt = (at: number) => (scopesOf ? scopesOfKeys(keysAt(at), scopesOf) : NO_SCOPES)
+  const laneAt = (at: number) => lanes[at] ?? ''
+  const values: Partial<Record<SendField, readonly MemberValue[]>> = {
+    email: inColumn(emails),
+    number: inColumn(numbers),
+    ...Object.fromEntries(single.map((field, i) => [field, read[HEAD + i] ?? []])),
+  }
+  const columns: MemberColumns = {
+    size: ids.length,
+    countries,
+    numberCountries: ids.map((_, at) => countryOfFirst(numbers, at)),
+    values,
+  }
+  const told = more.map((column, i) => ({ column, texts: read[HEAD + single.length + i] ?? [] }))
+  const contactAt = (at: number): SendableContact => {
+    const [e164s, suppressedFor, lane] = [valuesAt(numbers, at), suppressedForAt(at), laneAt(at)]
     return {
-      id,
+      id: ids[at] ?? 0,
       country: countries[at] ?? '',
       lane,
-      numberCountry: numbers.find((one) => one.country !== null)?.country ?? null,
-      values,
+      numberCountry: columns.numberCountries[at] ?? null,
+      values: Object.fromEntries(Object.entries(values).map(([field, column]) => [field, severalOf(column[at])])),
       numbers: e164s,
-      emails: addresses,
+      emails: valuesAt(emails, at),
       knownNumbers: mayBeRung(lane, suppressedFor) ? e164s : NOTHING,
       suppressedFor,
-      told:
-        told.length === 0
-          ? NOTHING_TOLD
-          : Object.fromEntries(told.map(({ column, texts }) => [column, texts[at] ?? ''])),
+      told: Object.fromEntries(told.map(({ column, texts }) => [column, texts[at] ?? ''])),
     }
-  })
+  }
+  return { ids, columns, contactAt, laneAt, suppressedForAt }
 }
 
 /** Columns that are read of every contact. */
 const HEAD = 4
-const NOTHING_TOLD = {}
 const NO_SCOPES: readonly Scope[] = []
-const NO_REACH = { numbers: [], emails: [] } as const
 const NOTHING: readonly string[] = []
-const e164sOf = (numbers: readonly KnownNumber[]): readonly string[] => numbers.map(({ e164 }) => e164)
-const addressesOf = (emails: readonly KnownEmail[]): readonly string[] => emails.map(({ address }) => address)
 
-/** Those of a kind before all others, each in the order they had. */
-const firstThose = <T>(all: readonly T[], isFirst: (one: T) => boolean): readonly T[] => [
-  ...all.filter(isFirst),
-  ...all.filter((one) => !isFirst(one)),
-]
+/** What networks match best comes first, since some take one alone. */
+const inColumn = (known: KnownValues): readonly MemberValue[] =>
+  Array.from(known.from, (from, at) => {
+    const n = (known.to[at] ?? 0) - from
+    return n === 0 ? NOTHING : n === 1 ? (known.values[from] ?? '') : bestFirstAt(known, at)
+  })
+
+const severalOf = (value: MemberValue = NOTHING): readonly string[] => (typeof value === 'string' ? [value] : value)
+
+/** The country of the first number of which it is known. */
+function countryOfFirst({ from, to, countries }: KnownNumbers, at: number): string | null {
+  for (let place = from[at] ?? 0; place < (to[at] ?? 0); place++) if (countries[place]) return countries[place] ?? null
+  return null
+}
 
 /** Whoever is there for ads alone, and suppressed for calls or texts, is not to be rung by mistake. */
 const mayBeRung = (lane: string, suppressedFor: readonly Scope[]): boolean =>

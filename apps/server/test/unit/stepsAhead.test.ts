@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals'
 import type { PreparedStep, StepPlace } from '../../src/bring/prepareStep'
-import { beginStep, createStepsAhead, type Preparing } from '../../src/bring/stepsAhead'
+import { beginStep, createStepsAhead as createFor, type Preparing } from '../../src/jobs/stepsAhead'
 
 const LENGTH = 10
 const place = (n: number): StepPlace => ({ offset: n * LENGTH, row: n })
@@ -13,6 +13,7 @@ const stepTo = (end: StepPlace): PreparedStep => ({
   mends: {},
   copies: [],
 })
+const createStepsAhead = (now?: () => number) => createFor<StepPlace, PreparedStep>(({ offset }) => offset, now)
 const turn = () => new Promise((resolve) => setImmediate(resolve))
 
 /** A table of so many steps, each of which tells its end at once and is ready when it is let. */
@@ -20,7 +21,7 @@ function table(steps: number, depth: number) {
   const begun: number[] = []
   const ready = new Map<number, () => void>()
   const fails = new Map<number, (error: Error) => void>()
-  const preparing: Preparing = {
+  const preparing: Preparing<StepPlace, PreparedStep> = {
     depth,
     hasMore: ({ row }) => row < steps,
     begin: (at) =>

@@ -70,11 +70,13 @@ export {
 } from './networkCalls'
 export { type NormalContext, normalForm } from './normalForms'
 export { NORMAL_STEPS, whyNoStep } from './normalSteps'
+export { type AudienceMember, createPreparer, type PreparedMember } from './prepareMember'
 export {
-  type AudienceMember,
-  createPreparer,
+  createMembersPreparer,
   type LeftOut,
+  type MemberColumns,
+  type MemberValue,
   type Mend,
-  type PreparedMember,
+  type PreparedMembers,
   type PrepareOptions,
-} from './prepareMember'
+} from './prepareMembers'

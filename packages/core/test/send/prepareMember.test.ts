@@ -5,13 +5,16 @@ import {
   type AudienceMember,
   type AudienceShape,
   contradictionsIn,
+  createMembersPreparer,
   createPreparer,
   fileNameFor,
   headingsOf,
+  type MemberColumns,
   type PrepareOptions,
   SEND_FIELDS,
   type SendField,
 } from '../../src/send'
+import { csvLine } from '../../src/table'
 
 const prepareMember = (member: AudienceMember, of: AudienceShape, options: PrepareOptions) =>
   createPreparer(of, options)(member)
@@ -56,6 +59,22 @@ const withValues = (values: AudienceMember['values'], more: Partial<AudienceMemb
   ...maren,
   values: { ...maren.values, ...values },
   ...more,
+})
+
+/** The same members field by field: who has one value has it as a text. */
+const columnsOf = (members: readonly AudienceMember[]): MemberColumns => ({
+  size: members.length,
+  countries: members.map(({ country }) => country),
+  numberCountries: members.map(({ numberCountry }) => numberCountry),
+  values: Object.fromEntries(
+    SEND_FIELDS.map((field) => [
+      field,
+      members.map(({ values }) => {
+        const all = values[field] ?? []
+        return all.length === 1 ? (all[0] ?? '') : all
+      }),
+    ]),
+  ),
 })
 
 describe('an audience as it is declared', () => {
@@ -170,6 +189,20 @@ describe('an audience as it is declared', () => {
         const options = { hash: isHashed ? hash : null }
         const prepare = createPreparer(dated, options)
         for (const each of many as AudienceMember[]) expect(prepare(each)).toEqual(prepareMember(each, dated, options))
+      }),
+    )
+    fc.assert(
+      fc.property(fc.array(one, { maxLength: 8 }), fc.boolean(), (many, isHashed) => {
+        const members = many as AudienceMember[]
+        const options = { hash: isHashed ? hash : null }
+        const prepared = createMembersPreparer(dated, options)(columnsOf(members))
+        for (const [at, member] of members.entries()) {
+          const alone = prepareMember(member, dated, options)
+          expect(prepared.leftOutAt(at)).toEqual(alone.status === 'ready' ? null : alone.reason)
+          expect(prepared.mendsAt(at)).toEqual(alone.mends)
+          if (alone.status === 'ready')
+            expect([prepared.cellsAt(at), prepared.lineAt(at)]).toEqual([alone.cells, csvLine(alone.cells)])
+        }
       }),
     )
   })

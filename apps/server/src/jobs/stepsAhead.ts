@@ -1,41 +1,38 @@
-import { FRESH } from '../jobs/readAhead'
-import type { PreparedStep, StepPlace } from './prepareStep'
-
 /** A step that is being prepared. */
-export interface StepUnderWay {
-  readonly at: StepPlace
+export interface StepUnderWay<Place, Step> {
+  readonly at: Place
   /** Where it ends is known long before it is ready. */
-  readonly end: Promise<StepPlace>
-  readonly prepared: Promise<PreparedStep>
+  readonly end: Promise<Place>
+  readonly prepared: Promise<Step>
 }
 
 /** How steps of a job are begun, and how many may be under way behind the one that is stored. */
-export interface Preparing {
+export interface Preparing<Place, Step> {
   readonly depth: number
-  readonly hasMore: (at: StepPlace) => boolean
-  readonly begin: (at: StepPlace) => StepUnderWay
+  readonly hasMore: (at: Place) => boolean
+  readonly begin: (at: Place) => StepUnderWay<Place, Step>
 }
 
-export interface StepsAhead {
+export interface StepsAhead<Place, Step> {
   /** The step that begins there, begun now unless it was before; those behind it are begun as their places are known. */
-  take(jobId: string, at: StepPlace, preparing: Preparing): StepUnderWay
+  take(jobId: string, at: Place, preparing: Preparing<Place, Step>): StepUnderWay<Place, Step>
   drop(jobId: string): void
 }
 
-interface Queue {
-  readonly steps: StepUnderWay[]
-  last: StepUnderWay
+interface Queue<Place, Step> {
+  readonly steps: StepUnderWay<Place, Step>[]
+  last: StepUnderWay<Place, Step>
   takenAt: number
   isWaiting: boolean
 }
 
 /** Begins a step, and parts what it tells early from what it ends with. A failure meets whoever takes it, and nobody else. */
-export function beginStep(
-  at: StepPlace,
-  prepare: (at: StepPlace, onEnd: (end: StepPlace) => void) => Promise<PreparedStep>,
-): StepUnderWay {
-  let told: (end: StepPlace) => void = () => {}
-  const known = new Promise<StepPlace>((resolve) => {
+export function beginStep<Place, Step extends { readonly end: Place }>(
+  at: Place,
+  prepare: (at: Place, onEnd: (end: Place) => void) => Promise<Step>,
+): StepUnderWay<Place, Step> {
+  let told: (end: Place) => void = () => {}
+  const known = new Promise<Place>((resolve) => {
     told = resolve
   })
   const prepared = prepare(at, (end) => told(end))
@@ -44,17 +41,24 @@ export function beginStep(
   return { at, end, prepared }
 }
 
+/** A job that rested in between has its steps prepared anew, in milliseconds: what they would store may have changed. */
+const FRESH = 5000
+
 /**
  * Steps of jobs that are prepared while others are stored. Lost in a crash, and prepared again.
+ * @param offsetOf where a place is: two places of a job with the same are one
  * @param now in milliseconds
  */
-export function createStepsAhead(now: () => number = () => performance.now()): StepsAhead {
-  const queues = new Map<string, Queue>()
+export function createStepsAhead<Place, Step>(
+  offsetOf: (at: Place) => number,
+  now: () => number = () => performance.now(),
+): StepsAhead<Place, Step> {
+  const queues = new Map<string, Queue<Place, Step>>()
 
-  function takenFrom(jobId: string, at: StepPlace): Queue | null {
+  function takenFrom(jobId: string, at: Place): Queue<Place, Step> | null {
     const queue = queues.get(jobId)
     const [first] = queue?.steps ?? []
-    return queue && first?.at.offset === at.offset ? queue : null
+    return queue && first && offsetOf(first.at) === offsetOf(at) ? queue : null
   }
 
   /** Jobs that another process goes on with, or that rest, leave theirs behind. */
@@ -62,7 +66,7 @@ export function createStepsAhead(now: () => number = () => performance.now()): S
     for (const [jobId, { takenAt }] of queues) if (now() - takenAt > FRESH) queues.delete(jobId)
   }
 
-  async function goOn(jobId: string, queue: Queue, preparing: Preparing): Promise<void> {
+  async function goOn(jobId: string, queue: Queue<Place, Step>, preparing: Preparing<Place, Step>): Promise<void> {
     if (queue.isWaiting) return
     queue.isWaiting = true
     while (queue.steps.length < preparing.depth) {
