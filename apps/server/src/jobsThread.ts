@@ -3,7 +3,7 @@ import { startReaders } from './bring/readers'
 import { readConfig } from './config'
 import { isLostConnection } from './db/errors'
 import { logError } from './http/problem'
-import { startJobs } from './start'
+import { startJobs } from './startJobs'
 
 // The queue's own housekeeping fails where nobody waits for it when the database goes away: it is tried again later.
 process.on('unhandledRejection', (error) => {

@@ -2,7 +2,8 @@ import { join } from 'node:path'
 import { Worker } from 'node:worker_threads'
 import { readConfig } from './config'
 import { setupCode } from './people/setupCode'
-import { prepareDatabase, type Running, startHttp } from './start'
+import { prepareDatabase } from './prepareDatabase'
+import { type Running, startHttp } from './startHttp'
 
 // Work goes in small steps, so a small heap is enough: it keeps memory level however large the file.
 const MEMORY = { maxOldGenerationSizeMb: 640, maxYoungGenerationSizeMb: 64 }

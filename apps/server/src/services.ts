@@ -10,9 +10,13 @@ export interface Services {
   readonly config: Config
   readonly pool: Pool
   readonly db: Db
-  readonly people: People
-  readonly callLimits: CallLimits
   /** Threads that read large files, where this process has any. */
   readonly readers: Readers | null
   readonly now: () => number
+}
+
+/** The same where calls are answered. */
+export interface CallServices extends Services {
+  readonly people: People
+  readonly callLimits: CallLimits
 }

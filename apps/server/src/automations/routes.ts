@@ -5,12 +5,12 @@ import { automationRuns, automations } from '../db/schema'
 import { notFound } from '../http/problem'
 import { serve } from '../http/serve'
 import { findList, findOpenList } from '../lists/routes'
-import type { Services } from '../services'
+import type { CallServices, Services } from '../services'
 import type { RunRow } from './startStep'
 
 const SHOWN = 30
 
-export function automationRoutes(app: Hono, services: Services): void {
+export function automationRoutes(app: Hono, services: CallServices): void {
   const { db } = services
 
   serve(app, services, 'readAutomations', async ({ params }) => {

@@ -9,7 +9,7 @@ import { serve } from '../http/serve'
 import { createJob } from '../jobs/store'
 import { findList, findOpenList } from '../lists/routes'
 import type { BatchRow } from '../projection/rowCells'
-import type { Services } from '../services'
+import type { CallServices } from '../services'
 import { asBatch, describeBatches } from './batches'
 import { heldRowsOf, streamHeldRows } from './heldRows'
 import { knownLayout, rememberLayout } from './layouts'
@@ -20,7 +20,7 @@ import { throwAway } from './throwAway'
 import { tooLarge } from './tooLarge'
 import { yieldsOf } from './yields'
 
-export function bringRoutes(app: Hono, services: Services): void {
+export function bringRoutes(app: Hono, services: CallServices): void {
   const { db, config } = services
   const findBatch = async (batchId: string): Promise<BatchRow> => {
     const [batch] = await db.select().from(batches).where(eq(batches.id, batchId))

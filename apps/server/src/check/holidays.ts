@@ -1,4 +1,4 @@
-import Holidays from 'date-holidays'
+import { createRequire } from 'node:module'
 
 /** Public holidays by country and year: made once, for they cost some milliseconds. */
 const known = new Map<string, ReadonlySet<string>>()
@@ -16,7 +16,11 @@ export function isPublicHoliday(country: string, date: string): boolean {
   return days.has(date)
 }
 
+/** The holidays of all countries are large: they are loaded when the first is asked for. */
+const load = () => createRequire(import.meta.url)('date-holidays') as typeof import('date-holidays').default
+
 function holidaysOf(country: string, year: number): ReadonlySet<string> {
+  const Holidays = load()
   const all = new Holidays(country).getHolidays(year) ?? []
   return new Set(all.filter(({ type }) => type === 'public').map(({ date }) => date.slice(0, 10)))
 }

@@ -4,7 +4,7 @@ import { serve } from '../http/serve'
 import { asJob } from '../jobs/store'
 import { createKeptAnswers, stampOfLists } from '../lists/keptAnswers'
 import { findList, findOpenList } from '../lists/routes'
-import type { Services } from '../services'
+import type { CallServices } from '../services'
 import { answerAges } from './ages'
 import { estimateCheck } from './estimate'
 import { lookUp } from './lookUp'
@@ -13,7 +13,7 @@ import { changeCheckSettings, readCheckSettings, readFreshDays } from './setting
 import { startCheck } from './startCheck'
 import { withSubject } from './subjects'
 
-export function checkRoutes(app: Hono, services: Services): void {
+export function checkRoutes(app: Hono, services: CallServices): void {
   const { db, pool } = services
   const kept = createKeptAnswers(stampOfLists(db))
 

@@ -7,7 +7,7 @@ import { transaction } from '../db/database'
 import { connections } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { serve } from '../http/serve'
-import type { Services } from '../services'
+import type { CallServices, Services } from '../services'
 import { refuseOverLimit } from '../spend/limit'
 import { findConnector, termsOf } from './connectors'
 import { describeConnections } from './describe'
@@ -16,7 +16,7 @@ import { seal, unsealWithAny } from './seal'
 import type { Target } from './send'
 import { tryConnector } from './tryConnector'
 
-export function connectionRoutes(app: Hono, services: Services): void {
+export function connectionRoutes(app: Hono, services: CallServices): void {
   const { db, config } = services
 
   // The made-up services belong to the demo: elsewhere only what somebody has connected is there.

@@ -1,14 +1,14 @@
 import type { Hono } from 'hono'
 import { serve } from '../http/serve'
 import { findList } from '../lists/routes'
-import type { Services } from '../services'
+import type { CallServices } from '../services'
 import { columnsOf } from './columnsOf'
 import { pageOfContacts } from './page'
 import { countPiles } from './piles'
 import { USUAL_SAMPLING } from './sample'
 import { storyOf } from './story'
 
-export function contactRoutes(app: Hono, services: Services): void {
+export function contactRoutes(app: Hono, services: CallServices): void {
   const { db } = services
 
   serve(app, services, 'readPiles', async ({ params, query }) => {

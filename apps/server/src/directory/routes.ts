@@ -10,7 +10,7 @@ import { serve } from '../http/serve'
 import { JobProblem } from '../jobs/jobProblem'
 import { createJob } from '../jobs/store'
 import { findList, findOpenList } from '../lists/routes'
-import type { Services } from '../services'
+import type { CallServices } from '../services'
 import { refuseOverLimit, refuseOverProviderLimit } from '../spend/limit'
 import { termsOf } from './directoryJob'
 import { findSearch, type SearchRow } from './findSearch'
@@ -20,7 +20,7 @@ import { knownOfList } from './known'
 /** Businesses that are told of at once. */
 const AT_ONCE = 200
 
-export function directoryRoutes(app: Hono, services: Services): void {
+export function directoryRoutes(app: Hono, services: CallServices): void {
   const { db, pool } = services
 
   serve(app, services, 'lookUpInDirectory', ({ params, query }) =>
@@ -117,7 +117,7 @@ export function directoryRoutes(app: Hono, services: Services): void {
 }
 
 /** How many businesses there are, and at most what they cost. Asks the directory, which costs nothing. */
-function planOf(services: Services, listId: string, question: DirectoryQuestion): Promise<DirectoryPlan> {
+function planOf(services: CallServices, listId: string, question: DirectoryQuestion): Promise<DirectoryPlan> {
   return asked(async () => {
     const { provider, trade, place } = question
     const open = await openDirectory(services, provider)

@@ -6,7 +6,7 @@ import { Problem } from '../http/problem'
 import { serve } from '../http/serve'
 import { createKeptAnswers, stampOfLists } from '../lists/keptAnswers'
 import { findList, findOpenList } from '../lists/routes'
-import type { Services } from '../services'
+import type { CallServices } from '../services'
 import { callbackRoutes } from './callbacks'
 import { estimateFill } from './estimate'
 import { planOf } from './plan'
@@ -17,7 +17,7 @@ import { startFill } from './startFill'
 import { takeCandidate, takeFillBack } from './takeByHand'
 import { readContactTrail, readTrail } from './trail'
 
-export function fillRoutes(app: Hono, services: Services): void {
+export function fillRoutes(app: Hono, services: CallServices): void {
   const { db } = services
   const kept = createKeptAnswers(stampOfLists(db))
 

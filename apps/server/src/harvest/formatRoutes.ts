@@ -13,7 +13,7 @@ import { transaction } from '../db/database'
 import { numberFormats } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { serve } from '../http/serve'
-import type { Services } from '../services'
+import type { CallServices } from '../services'
 import { findHarvest, findOpenHarvest } from './findHarvest'
 import { pagesRead } from './pagesRead'
 import { findAnew, formatsOf, type HarvestRow, htmlOf } from './storePage'
@@ -22,7 +22,7 @@ import { findAnew, formatsOf, type HarvestRow, htmlOf } from './storePage'
 const SHOWN = 20
 
 /** Formats of numbers: learnt from an example, tried on the pages that were read, kept. */
-export function formatRoutes(app: Hono, services: Services): void {
+export function formatRoutes(app: Hono, services: CallServices): void {
   const { db, pool } = services
 
   serve(app, services, 'learnFormat', async ({ params, body }) => {

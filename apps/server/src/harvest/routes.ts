@@ -10,7 +10,7 @@ import { notFound, Problem } from '../http/problem'
 import { serve } from '../http/serve'
 import { createJob, resumeJob } from '../jobs/store'
 import { findList, findOpenList } from '../lists/routes'
-import type { Services } from '../services'
+import type { CallServices } from '../services'
 import type { Visitor } from './fetchPage'
 import { findHarvest, findOpenHarvest } from './findHarvest'
 import { findingsOf, sitesOfHarvest } from './findings'
@@ -23,7 +23,7 @@ import { takeFindings } from './takeFindings'
 
 const OVER = ['done', 'stopped', 'failed']
 
-export function harvestRoutes(app: Hono, services: Services): void {
+export function harvestRoutes(app: Hono, services: CallServices): void {
   formatRoutes(app, services)
   const { db, pool, config } = services
   const visitorOf = (me: Me): Visitor => ({ config, contact: me.email })

@@ -18,7 +18,7 @@ import { pairRoutes } from '../pair/routes'
 import { peopleRoutes } from '../people/routes'
 import { audienceRoutes } from '../send/audienceRoutes'
 import { sendRoutes } from '../send/routes'
-import type { Services } from '../services'
+import type { CallServices, Services } from '../services'
 import { spendRoutes } from '../spend/routes'
 import { splitRoutes } from '../split/routes'
 import { suppressionRoutes } from '../suppression/routes'
@@ -32,7 +32,7 @@ import { notFound, renderProblem } from './problem'
 import { webRoutes } from './web'
 
 /** The whole application behind one port: API, sign-in, web client. */
-export function createApp(services: Services, events: ServerEvents): Hono {
+export function createApp(services: CallServices, events: ServerEvents): Hono {
   const app = new Hono()
   app.onError(renderProblem)
   app.use(

@@ -1,7 +1,7 @@
 import type { Hono } from 'hono'
 import { AUTH_CALLS, CLIENT_HEADER } from '../people/auth'
 import { announceEnded } from '../people/sessionEvents'
-import type { Services } from '../services'
+import type { CallServices } from '../services'
 import { readBody } from './body'
 import { clientOf } from './client'
 
@@ -9,7 +9,7 @@ import { clientOf } from './client'
 const MOST_BYTES = 10_000
 
 /** Signing in and out, as the library answers it, with the bounds of all other calls. */
-export function authRoutes(app: Hono, services: Services): void {
+export function authRoutes(app: Hono, services: CallServices): void {
   const { people, config, db } = services
   app.on(['GET', 'POST'], [...AUTH_CALLS], async (c) => {
     const body =

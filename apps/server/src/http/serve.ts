@@ -13,7 +13,7 @@ import { freshenCallPlaces } from '../check/callPlaces'
 import { type AdmittedKey, admitKey, findKey, noteCall, secretIn } from '../machine/keys'
 import { holdsNul, withoutNul } from '../nul'
 import type { SignedIn } from '../people/people'
-import type { Services } from '../services'
+import type { CallServices, Services } from '../services'
 import { readBody } from './body'
 import { answerOnce } from './idempotency'
 import { Problem } from './problem'
@@ -44,7 +44,7 @@ const RANK: Record<Role, number> = { viewer: 0, operator: 1, owner: 2 }
 /** Serves one endpoint of the contract: role, shape of the call, idempotency, answer. */
 export function serve<N extends EndpointName>(
   app: Hono,
-  services: Services,
+  services: CallServices,
   name: N,
   handler: (call: Call<N>) => Promise<Answer<N>>,
 ): void {
@@ -85,7 +85,7 @@ function asksWhoMayBeCalled(name: EndpointName, { query, body }: { query: unknow
 type Permitted = SignedIn & { readonly machine: AdmittedKey | null }
 
 /** Who calls: a person who is signed in, or a program with its key. */
-async function permit(services: Services, name: EndpointName, c: Context): Promise<Permitted> {
+async function permit(services: CallServices, name: EndpointName, c: Context): Promise<Permitted> {
   const { role, scope }: Endpoint = endpoints[name]
   if (role === null) return { me: { id: '', name: '', email: '', role: 'viewer' }, sessionId: '', machine: null }
   const secret = secretIn(c.req.header('authorization'))

@@ -1,31 +1,31 @@
-import { bringInJob } from '../bring/bringInJob'
-import { takeBackJob } from '../bring/takeBackJob'
-import { checkJob } from '../check/checkJob'
-import { indexJob } from '../contacts/indexJob'
-import { directoryJob } from '../directory/directoryJob'
-import { fillJob } from '../fill/fillJob'
-import { harvestJob } from '../harvest/harvestJob'
-import { pairJob } from '../pair/pairJob'
-import { deliverJob } from '../send/deliverJob'
-import { editionJob } from '../send/editionJob'
-import { prepareJob } from '../send/prepareJob'
-import { markJob } from '../suppression/markLater'
-import { tidyJob } from '../tidy/tidyJob'
-import type { JobHandlers } from './runner'
+import type { JobHandler, JobHandlers } from './runner'
 
-/** Who does which kind of work. */
+/** Who does which kind of work. What a kind needs is loaded when the first job of it comes: a start need not wait for it. */
 export const jobHandlers: JobHandlers = {
-  'bring-in': bringInJob,
-  harvest: harvestJob,
-  directory: directoryJob,
-  'take-back': takeBackJob,
-  index: indexJob,
-  check: checkJob,
-  fill: fillJob,
-  mark: markJob,
-  edition: editionJob,
-  prepare: prepareJob,
-  deliver: deliverJob,
-  tidy: tidyJob,
-  pair: pairJob,
+  'bring-in': loaded(async () => (await import('../bring/bringInJob')).bringInJob),
+  harvest: loaded(async () => (await import('../harvest/harvestJob')).harvestJob),
+  directory: loaded(async () => (await import('../directory/directoryJob')).directoryJob),
+  'take-back': loaded(async () => (await import('../bring/takeBackJob')).takeBackJob),
+  index: loaded(async () => (await import('../contacts/indexJob')).indexJob),
+  check: loaded(async () => (await import('../check/checkJob')).checkJob),
+  fill: loaded(async () => (await import('../fill/fillJob')).fillJob),
+  mark: loaded(async () => (await import('../suppression/markLater')).markJob),
+  edition: loaded(async () => (await import('../send/editionJob')).editionJob),
+  prepare: loaded(async () => (await import('../send/prepareJob')).prepareJob),
+  deliver: loaded(async () => (await import('../send/deliverJob')).deliverJob),
+  tidy: loaded(async () => (await import('../tidy/tidyJob')).tidyJob),
+  pair: loaded(async () => (await import('../pair/pairJob')).pairJob),
+}
+
+function loaded(load: () => Promise<JobHandler>): JobHandler {
+  let loading: Promise<JobHandler> | null = null
+  const handler = () => {
+    loading ??= load()
+    return loading
+  }
+  return {
+    step: async (services, job) => (await handler()).step(services, job),
+    mayStop: async (services, job) => (await (await handler()).mayStop?.(services, job)) ?? null,
+    ended: async (...how) => (await handler()).ended?.(...how),
+  }
 }

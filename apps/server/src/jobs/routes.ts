@@ -2,13 +2,13 @@ import type { Hono } from 'hono'
 import { streamSSE } from 'hono/streaming'
 import { transaction } from '../db/database'
 import { serve } from '../http/serve'
-import type { Services } from '../services'
+import type { CallServices } from '../services'
 import type { ServerEvents } from './events'
 import { asJob, findJob, latestJobs, pauseJob, resumeJob, stopJob } from './store'
 
 const HEARTBEAT = 20_000
 
-export function jobRoutes(app: Hono, services: Services, events: ServerEvents): void {
+export function jobRoutes(app: Hono, services: CallServices, events: ServerEvents): void {
   serve(app, services, 'readJobs', async ({ params }) => (await latestJobs(services.db, params.listId)).map(asJob))
 
   serve(app, services, 'stopJob', async ({ params }) =>

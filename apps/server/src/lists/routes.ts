@@ -6,11 +6,11 @@ import { lists } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { serve } from '../http/serve'
 import { readTerraces } from '../projection/cube'
-import type { Services } from '../services'
+import type { CallServices } from '../services'
 
 type ListRow = typeof lists.$inferSelect
 
-export function listRoutes(app: Hono, services: Services): void {
+export function listRoutes(app: Hono, services: CallServices): void {
   const { db } = services
 
   serve(app, services, 'readLists', async ({ query }) => {

@@ -4,7 +4,7 @@ import { machineCalls, machineKeys } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { serve } from '../http/serve'
 import { findList, findOpenList } from '../lists/routes'
-import type { Services } from '../services'
+import type { CallServices } from '../services'
 import { addContacts, becameOf } from './addContacts'
 import { judge } from './judge'
 import { describeKeys, newSecret } from './keys'
@@ -13,7 +13,7 @@ const SHOWN_CALLS = 100
 /** Whoever adds as a person adds under one name for all of them. */
 const BY_HAND = '00000000-0000-0000-0000-000000000000'
 
-export function machineRoutes(app: Hono, services: Services): void {
+export function machineRoutes(app: Hono, services: CallServices): void {
   const { db } = services
 
   serve(app, services, 'judge', async ({ body, machine, me }) => {

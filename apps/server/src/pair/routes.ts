@@ -8,7 +8,7 @@ import { serve } from '../http/serve'
 import { asJob } from '../jobs/store'
 import { createKeptAnswers, stampOfLists } from '../lists/keptAnswers'
 import { withListLock } from '../lists/listLock'
-import type { Services } from '../services'
+import type { CallServices } from '../services'
 import { alsoIn } from './alsoIn'
 import { compareLists } from './compareLists'
 import { decide, latestDecisions, listOfDecision, listOfPair, takeDecisionBack } from './decide'
@@ -18,7 +18,7 @@ import { sharedLines } from './sharedLines'
 import { startPairing } from './startPairing'
 import { undoJoin } from './undoJoin'
 
-export function pairRoutes(app: Hono, services: Services): void {
+export function pairRoutes(app: Hono, services: CallServices): void {
   const { db, pool } = services
   const kept = createKeptAnswers(stampOfLists(db))
 

@@ -2,12 +2,12 @@ import type { Hono } from 'hono'
 import { clientOf } from '../http/client'
 import { notFound, Problem } from '../http/problem'
 import { serve } from '../http/serve'
-import type { Services } from '../services'
+import type { CallServices } from '../services'
 import { CLIENT_HEADER } from './auth'
 import { DEMO_OPERATOR, demoPassword } from './demoOperator'
 import { isSetupCode } from './setupCode'
 
-export function peopleRoutes(app: Hono, services: Services): void {
+export function peopleRoutes(app: Hono, services: CallServices): void {
   const { people, config, callLimits } = services
   const [secret] = config.sessionSecrets
   const ownerExists = () => new Problem(409, 'owner-exists', 'The owner has been made already. Sign in instead.')

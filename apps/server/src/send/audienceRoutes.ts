@@ -6,7 +6,7 @@ import { audiences, trials } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { serve } from '../http/serve'
 import { findList, findOpenList } from '../lists/routes'
-import type { Services } from '../services'
+import type { CallServices } from '../services'
 import { asked, networkOf, told } from './askNetwork'
 import { describeAudience, findAudience } from './audienceDetail'
 import { keepsOf, refuseEverybody, refuseForm, refuseSuppressionList, refuseUnfit, refuseWithin } from './audienceRules'
@@ -21,7 +21,7 @@ import { refuseUnderWay, startDelivery } from './startDelivery'
 import { startPreparing } from './startPreparing'
 
 /** Audiences: made, prepared, sent and looked after. */
-export function audienceRoutes(app: Hono, services: Services): void {
+export function audienceRoutes(app: Hono, services: CallServices): void {
   networkKeyRoutes(app, services)
   const { db } = services
 

@@ -7,13 +7,13 @@ import { seal } from '../connections/seal'
 import { destinationKeys } from '../db/schema'
 import { Problem } from '../http/problem'
 import { serve } from '../http/serve'
-import type { Services } from '../services'
+import type { CallServices } from '../services'
 import { asked } from './askNetwork'
 import { findDestination } from './destinations'
 import { type NetworkClient, openNetwork } from './networkClient'
 
 /** Keys of networks, and the accounts they open. */
-export function networkKeyRoutes(app: Hono, services: Services): void {
+export function networkKeyRoutes(app: Hono, services: CallServices): void {
   const { db, config } = services
 
   serve(app, services, 'readDestinationKeys', async () =>

@@ -18,7 +18,7 @@ import { serve } from '../http/serve'
 import { createJob } from '../jobs/store'
 import { createKeptAnswers, stampOfLists } from '../lists/keptAnswers'
 import { findList } from '../lists/routes'
-import type { Services } from '../services'
+import type { CallServices } from '../services'
 import { dataPackageOf } from './dataPackage'
 import { audienceOf, findDestination, keptDestinations, shippedDestinations } from './destinations'
 import { piecesOf } from './editionJob'
@@ -30,7 +30,7 @@ import { MOST_WORKBOOK_ROWS } from './workbook'
 /** Contacts of a finding that are shown at once. */
 const FOUND_AT_ONCE = 50
 
-export function sendRoutes(app: Hono, services: Services): void {
+export function sendRoutes(app: Hono, services: CallServices): void {
   const { db } = services
   const kept = createKeptAnswers(stampOfLists(db))
 

@@ -1,6 +1,6 @@
 import { HEADINGS_SHEET, sheetName } from '@upper-field/core/send'
 import { eq } from 'drizzle-orm'
-import writeWorkbook, { type Row } from 'write-excel-file/node'
+import type { Row } from 'write-excel-file/node'
 import { transaction } from '../db/database'
 import { editionPieces, editions } from '../db/schema'
 import { type JobRow, saveJob } from '../jobs/store'
@@ -33,6 +33,8 @@ export async function bindWorkbook({ db, pool }: Services, edition: EditionRow, 
         sheets.set(name, rows)
       }
     }
+  // Few files are workbooks: what writes them is loaded by the first.
+  const { default: writeWorkbook } = await import('write-excel-file/node')
   const pages = [...sheets].map(([sheet, data]) => ({ sheet, data, stickyRowsCount: 1 }))
   const bytes = await writeWorkbook(pages.length > 0 ? pages : [{ sheet: sheetName(''), data: [headings] }]).toBuffer()
   await transaction(pool, async (tx) => {

@@ -4,7 +4,7 @@ import type { Hono } from 'hono'
 import { describeConnections } from '../connections/describe'
 import { providerLimits, spendLimit } from '../db/schema'
 import { serve } from '../http/serve'
-import type { Services } from '../services'
+import type { CallServices } from '../services'
 import { readMonth, readProviderMonths } from './limit'
 import { readStatements } from './statements'
 
@@ -13,7 +13,7 @@ const MOST_LINES = 5000
 /** So many days are told of usable values. */
 const USABLE_DAYS = 92
 
-export function spendRoutes(app: Hono, services: Services): void {
+export function spendRoutes(app: Hono, services: CallServices): void {
   const { db } = services
   const namesOf = async () =>
     new Map((await describeConnections(db, true)).map(({ provider, name }) => [provider, name]))

@@ -15,12 +15,12 @@ import { withListLock } from '../lists/listLock'
 import { findList, findOpenList } from '../lists/routes'
 import { countContacts } from '../projection/cube'
 import { reproject } from '../projection/reproject'
-import type { Services } from '../services'
+import type { CallServices } from '../services'
 import { readCallSheet } from './callSheet'
 import { rulesOf } from './decideLanes'
 import { noteCall, undoCall } from './noteCall'
 
-export function splitRoutes(app: Hono, services: Services): void {
+export function splitRoutes(app: Hono, services: CallServices): void {
   const { db } = services
 
   serve(app, services, 'readLaneRules', async ({ params }) => {

@@ -10,7 +10,7 @@ import { CURSOR, readCursor } from '../http/cursor'
 import { notFound, Problem } from '../http/problem'
 import { serve } from '../http/serve'
 import { withListLock } from '../lists/listLock'
-import type { Services } from '../services'
+import type { CallServices } from '../services'
 import { addRows, batchesOf, findBatch, takeBatchBack } from './batches'
 import { addEntries, addKeys } from './entries'
 import type { EntryKey } from './entryHolders'
@@ -19,7 +19,7 @@ import { placeAnew } from './placeAnew'
 
 const PAGE = 100
 
-export function suppressionRoutes(app: Hono, services: Services): void {
+export function suppressionRoutes(app: Hono, services: CallServices): void {
   const { db, pool } = services
 
   serve(app, services, 'readSuppressionLists', () => describeLists(db))

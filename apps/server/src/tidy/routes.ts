@@ -8,7 +8,7 @@ import { serve } from '../http/serve'
 import { asJob } from '../jobs/store'
 import { withListLock } from '../lists/listLock'
 import { findList, findOpenList } from '../lists/routes'
-import type { Services } from '../services'
+import type { CallServices } from '../services'
 import { asAct, findAct, findActToTakeBack, type TidyChange } from './acts'
 import { pageOfChanges } from './changesPage'
 import { countAlike, pageOfHand } from './hand'
@@ -19,7 +19,7 @@ import { makeChange } from './tidyAgain'
 /** Of more cells with one slip a job makes the change, and tells how far it is. */
 const MOST_AT_ONCE = 500
 
-export function tidyRoutes(app: Hono, services: Services): void {
+export function tidyRoutes(app: Hono, services: CallServices): void {
   const { db } = services
 
   serve(app, services, 'readTidy', ({ params }) => tidyState(db, params.listId))
@@ -112,11 +112,16 @@ const asSaved = (row: typeof routines.$inferSelect) => ({
 })
 
 /** A change that may touch the whole list: a job makes it. */
-const inJob = async (services: Services, listId: string, change: TidyChange, me: Me): Promise<Job> =>
+const inJob = async (services: CallServices, listId: string, change: TidyChange, me: Me): Promise<Job> =>
   asJob(await transaction(services.pool, (tx) => startTidy(tx, { listId, change, startedBy: me.name })))
 
 /** A change of some contacts, made while its caller waits. */
-async function atOnce(services: Services, listId: string, change: TidyChange, { me, signal }: Caller): Promise<Act> {
+async function atOnce(
+  services: CallServices,
+  listId: string,
+  change: TidyChange,
+  { me, signal }: Caller,
+): Promise<Act> {
   await findOpenList(services.db, listId)
   return withListLock(services, listId, { work: 'edit', signal }, async (tx, client) => {
     const { actId } = await makeChange(tx, client, listId, change, me.name)
@@ -130,7 +135,7 @@ interface Caller {
   readonly signal: AbortSignal
 }
 
-async function mustHave(services: Services, listId: string, columns: readonly string[]): Promise<void> {
+async function mustHave(services: CallServices, listId: string, columns: readonly string[]): Promise<void> {
   const known = await columnsOf(services.db, listId)
   const gone = columns.filter((column) => !known.has(column))
   if (gone.length > 0) throw new Problem(422, 'column-gone', `No batch of this list has the column “${gone[0]}”.`)

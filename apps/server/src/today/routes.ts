@@ -6,7 +6,7 @@ import { calendars, lists } from '../db/schema'
 import { notFound } from '../http/problem'
 import { serve } from '../http/serve'
 import { markAllOwed } from '../send/owedRemovals'
-import type { Services } from '../services'
+import type { CallServices } from '../services'
 import { calendarOf, makeSecret, ownerOfSecret } from './calendar'
 import { factsOf } from './facts'
 
@@ -14,7 +14,7 @@ import { factsOf } from './facts'
 const OF_EACH = 5
 
 /** What wants doing over all lists, as a page and as a calendar, and a search over all of them. */
-export function todayRoutes(app: Hono, services: Services): void {
+export function todayRoutes(app: Hono, services: CallServices): void {
   const { db } = services
 
   serve(app, services, 'readToday', async () => {

@@ -7,7 +7,7 @@ import { seal } from '../connections/seal'
 import { webhookMessages, webhooks } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { serve } from '../http/serve'
-import type { Services } from '../services'
+import type { CallServices } from '../services'
 
 /** Messages that are shown. */
 const SHOWN = 50
@@ -18,7 +18,7 @@ const REFUSED = {
   'no-such-name': 'This name does not resolve.',
 } as const
 
-export function webhookRoutes(app: Hono, services: Services): void {
+export function webhookRoutes(app: Hono, services: CallServices): void {
   const { db, config } = services
 
   serve(app, services, 'readWebhooks', () => describe())

@@ -5,7 +5,8 @@ import { join } from 'node:path'
 import { describe, expect, it } from '@jest/globals'
 import { findBinaries } from '../../../../scripts/postgres.mjs'
 import { unseal } from '../../src/connections/seal'
-import { prepareDatabase, startHttp } from '../../src/start'
+import { prepareDatabase } from '../../src/prepareDatabase'
+import { startHttp } from '../../src/startHttp'
 import {
   bringText,
   configFor,

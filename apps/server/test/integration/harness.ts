@@ -7,7 +7,9 @@ import { Client } from 'pg'
 import { bringIn } from '../../../../scripts/bringIn'
 import { freePort } from '../../../../scripts/postgres.mjs'
 import { readConfig } from '../../src/config'
-import { openServices, prepareDatabase, type Running, startHttp, startJobs } from '../../src/start'
+import { prepareDatabase } from '../../src/prepareDatabase'
+import { type Running, startHttp } from '../../src/startHttp'
+import { startJobs } from '../../src/startJobs'
 
 export const OWNER = {
   name: 'Olive Owner',
@@ -194,5 +196,3 @@ export const newBatch = (more: Partial<NewBatch> = {}): NewBatch => ({
 /** Brings lines of text in as a CSV. */
 export const bringText = (api: ApiClient, listId: string, text: string, facts: Partial<NewBatch> = {}) =>
   bringIn(api, listId, { name: 'test.csv', bytes: new TextEncoder().encode(text) }, facts)
-
-export { openServices }

@@ -1,7 +1,8 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals'
 import { createClient } from '@upper-field/contract'
 import { setupCode } from '../../src/people/setupCode'
-import { prepareDatabase, startHttp } from '../../src/start'
+import { prepareDatabase } from '../../src/prepareDatabase'
+import { startHttp } from '../../src/startHttp'
 import {
   bringText,
   configFor,
