@@ -57,7 +57,10 @@ export const SuppressionAdded = z.object({
   unreadTotal: z.number().int(),
   /** Contacts of all lists that are marked now and were not before. */
   marked: z.number().int(),
-  /** Contacts of lists that are being worked on: no file holds them any more, and their marks follow by themselves. */
+  /**
+   * Contacts of lists that are being worked on, or that hold very many of them: no file holds them any more, and a job
+   * marks them.
+   */
   waiting: z.number().int(),
 })
 export type SuppressionAdded = z.infer<typeof SuppressionAdded>

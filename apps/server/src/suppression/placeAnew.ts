@@ -12,24 +12,28 @@ import { markLater } from './markLater'
 export interface Placed {
   /** How many more are marked as suppressed than before; fewer where this is below zero. */
   readonly marked: number
-  /** Contacts of lists that are being worked on: a job marks them as soon as their list is free. */
+  /** Contacts of lists that are being worked on, or that hold very many of them: a job marks them. */
   readonly waiting: number
 }
 
+/** Nobody is kept waiting for more contacts of a list than these: they take a second. */
+const MOST_AT_ONCE = 2000
+
 /**
  * Decides anew where contacts belong that hold one of these keys, in every list. No list is waited for: one that is
- * being worked on gets a job, in the same transaction. Entries hold at every exit from their commit on, marked or not.
+ * being worked on, or of which very many are concerned, gets a job, in the same transaction. Entries hold at every exit
+ * from their commit on, marked or not.
  */
 export async function placeAnew(tx: Db, client: PoolClient, keys: readonly EntryKey[]): Promise<Placed> {
   const found = await holdersByList(tx, keys)
-  const listIds = [...found.keys()].sort()
   const held: string[] = []
-  for (const listId of listIds) if (await tryListLock(tx, client, listId)) held.push(listId)
+  for (const [listId, { length }] of [...found].sort(([a], [b]) => (a < b ? -1 : 1)))
+    if (length <= MOST_AT_ONCE && (await tryListLock(tx, client, listId))) held.push(listId)
   // Until a list was held, its contacts may have changed.
   const current = held.length > 0 ? await holdersByList(tx, keys) : found
   let newlyMarked = 0
   let waiting = 0
-  for (const listId of listIds) {
+  for (const listId of found.keys()) {
     const ids = (held.includes(listId) ? current : found).get(listId) ?? []
     if (held.includes(listId)) newlyMarked += await placeContacts(tx, client, listId, ids)
     else {

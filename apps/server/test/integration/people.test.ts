@@ -96,13 +96,13 @@ describe('roles', () => {
     const vera = await signedIn(server.url, { email: 'vera@upper.example', password: 'a long password' })
     expect((await vera.call('readList', { params: { listId } })).contacts).toBe(1)
     for (const attempt of [
-      vera.call('makeList', { body: { name: 'x' } }),
-      vera.call('changeList', { params: { listId }, body: { archived: true } }),
-      vera.call('startCheck', { params: { listId }, body: { filter: '', agreed: 1_000_000 } }),
-      vera.call('readHeld', { params: { batchId: batch.id } }),
-      vera.call('makeEdition', { params: { listId }, body: { destination: 'people', form: 'people', filter: '' } }),
+      () => vera.call('makeList', { body: { name: 'x' } }),
+      () => vera.call('changeList', { params: { listId }, body: { archived: true } }),
+      () => vera.call('startCheck', { params: { listId }, body: { filter: '', agreed: 1_000_000 } }),
+      () => vera.call('readHeld', { params: { batchId: batch.id } }),
+      () => vera.call('makeEdition', { params: { listId }, body: { destination: 'people', form: 'people', filter: '' } }),
     ]) {
-      await expect(attempt).rejects.toMatchObject({ status: 403, code: 'not-allowed' })
+      await expect(attempt()).rejects.toMatchObject({ status: 403, code: 'not-allowed' })
     }
     expect((await vera.raw('downloadEdition', { params: { editionId: edition.id } })).status).toBe(403)
     expect((await vera.raw('downloadHeld', { params: { batchId: batch.id } })).status).toBe(403)

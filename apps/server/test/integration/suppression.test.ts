@@ -55,6 +55,35 @@ describe('a suppression list', () => {
     expect(fell.total).toBe(3)
   })
 
+  it('leaves very many of a list to a job, and no file holds them meanwhile', async () => {
+    const list = await newList(api, 'A switchboard')
+    const many = 2100
+    const rows = Array.from({ length: many }, (_, i) => `Given${i} Family${i},01665 555777,p${i}@causeway.example`)
+    await bringText(
+      api,
+      list,
+      `Name,Phone,E-mail\n${rows.join('\n')}\nTom Other,07911 204499,tom@other.example\n`,
+      facts,
+    )
+    expect(await add('01665 555777')).toMatchObject({ added: 1, marked: 0, waiting: many })
+    const edition = await api.call('makeEdition', {
+      params: { listId: list },
+      body: { destination: 'people', form: 'people', filter: '' },
+    })
+    await untilEnded(api, list, edition.jobId)
+    const { people } =
+      (await api.call('readEditions', { params: { listId: list } })).find(({ id }) => id === edition.id) ?? {}
+    expect(people).toBe(1)
+    for (const { id, kind } of await api.call('readJobs', { params: { listId: list } }))
+      if (kind === 'mark')
+        expect(await untilEnded(api, list, id)).toMatchObject({ state: 'done', result: { marked: many } })
+    const { total } = await api.call('readContacts', {
+      params: { listId: list },
+      query: { filter: 'reason:suppressed' },
+    })
+    expect(total).toBe(many)
+  })
+
   it('marks those who come with a later batch', async () => {
     const later = await newList(api, 'Later')
     await bringText(api, later, FILE, facts)

@@ -55,7 +55,7 @@ function Outcome({ added }: { added: SuppressionAdded }) {
       {added.known > 0 ? `, ${count(added.known)} on the list already` : ''}. {plural(added.marked, 'contact')} marked
       in all lists.
       {added.waiting > 0
-        ? ` ${plural(added.waiting, 'contact')} in lists that are being worked on ${added.waiting === 1 ? 'is' : 'are'} marked by ${added.waiting === 1 ? 'itself' : 'themselves'} as soon as that has ended; no file holds them from now on.`
+        ? ` ${plural(added.waiting, 'contact')} ${added.waiting === 1 ? 'is' : 'are'} being marked, in lists that are worked on as soon as that has ended; no file holds them from now on.`
         : ''}
       {unreadTotal > 0
         ? ` ${plural(unreadTotal, 'line')} ${unreadTotal === 1 ? 'holds' : 'hold'} no number, address, domain or hash and ${unreadTotal === 1 ? 'suppresses nobody: it stands' : 'suppress nobody: they stand'} in the box again.`

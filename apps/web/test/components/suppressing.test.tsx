@@ -42,7 +42,9 @@ describe('adding people a line each', () => {
     await user.click(screen.getByRole('button', { name: 'Add 2 lines' }))
     expect(await screen.findByText(/1 line holds no number.*suppresses nobody/)).toBeTruthy()
     expect(screen.getByText(/1 entry added, 3 on the list already/)).toBeTruthy()
-    expect(screen.getByText(/1 contact in lists that are being worked on is marked by itself/)).toBeTruthy()
+    expect(
+      screen.getByText(/1 contact is being marked, in lists that are worked on as soon as that has ended/),
+    ).toBeTruthy()
     expect(box().value).toBe('no idea')
   })
 
