@@ -14,7 +14,7 @@ const transform = {
 const common = {
   transform,
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
-  testEnvironment: 'node',
+  testEnvironment: '<rootDir>/scripts/testEnvironment.mjs',
   transformIgnorePatterns: ['/node_modules/(?!@upper-field/)'],
   modulePathIgnorePatterns: ['/dist/', '/\\.local/'],
 }
