@@ -146,6 +146,7 @@ async function takePictures(page, url, files) {
   await page.getByText('to decide, likeliest first').waitFor({ timeout: 60_000 })
   await picture('pair')
   await page.goto(`${url}/lists`)
+  await page.getByRole('complementary', { name: 'To do today' }).getByRole('listitem').first().waitFor()
   await picture('lists')
   await page.goto(`${url}/suppression`)
   await page.getByRole('heading', { name: 'Current customers' }).waitFor()

@@ -80,7 +80,23 @@ export async function withBenchList(csv: string, work: (bench: BenchList) => Pro
 }
 
 /** Resident memory of a process, in MB. */
-export function memoryOf(pid: number): number {
+function memoryOf(pid: number): number {
   const status = readFileSync(`/proc/${pid}/status`, 'utf8')
   return Math.round(Number(/VmRSS:\s+(\d+)/.exec(status)?.[1] ?? 0) / 1024)
+}
+
+/** Watches the resident memory of a process. @returns what it was, and ends with the most it came to, in MB */
+export function watchMemory(pid: number): { readonly idle: number; end(): number } {
+  const idle = memoryOf(pid)
+  let most = idle
+  const watch = setInterval(() => {
+    most = Math.max(most, memoryOf(pid))
+  }, 100).unref()
+  return {
+    idle,
+    end: () => {
+      clearInterval(watch)
+      return most
+    },
+  }
 }

@@ -6,7 +6,7 @@ import { fairBadges } from '@upper-field/demo'
 import { createWorld } from '@upper-field/standins/world'
 import { announce, untilEnded } from '../bringIn'
 import { findBinaries } from '../postgres.mjs'
-import { BENCH, memoryOf, startBenchServer } from './benchServer'
+import { BENCH, startBenchServer, watchMemory } from './benchServer'
 
 /** The whole job (upload, read, store, project, join) against psql's `\copy` of the same file into one text table. */
 export async function bringInBench({ rows }: { rows: number | null }): Promise<void> {
@@ -16,15 +16,16 @@ export async function bringInBench({ rows }: { rows: number | null }): Promise<v
   const { url, databaseUrl, pid, stop } = await startBenchServer()
   try {
     const baseline = [copySeconds(databaseUrl, path), copySeconds(databaseUrl, path)]
-    const idle = memoryOf(pid)
-    const { seconds, peak } = await wholeJob(url, path, pid)
+    const memory = watchMemory(pid)
+    const seconds = await wholeJob(url, path)
+    const peak = memory.end()
     baseline.push(copySeconds(databaseUrl, path))
     const copy = baseline.sort((a, b) => a - b)[1] ?? 1
     console.log(`${count} rows, ${(size / 1e6).toFixed(1)} MB`)
     console.log(`\\copy into one text table: ${copy.toFixed(2)} s (median of three)`)
     console.log(`whole job: ${seconds.toFixed(2)} s`)
     console.log(`ratio: ${(seconds / copy).toFixed(1)}`)
-    console.log(`memory of the server process: idle ${idle} MB, at most ${peak} MB`)
+    console.log(`memory of the server process: idle ${memory.idle} MB, at most ${peak} MB`)
   } finally {
     await stop()
   }
@@ -73,14 +74,10 @@ export function copySeconds(url: string, path: string): number {
   return (performance.now() - start) / 1000
 }
 
-async function wholeJob(url: string, path: string, pid: number): Promise<{ seconds: number; peak: number }> {
+async function wholeJob(url: string, path: string): Promise<number> {
   const api = createClient(url)
   await api.call('enterDemo')
   const list = await api.call('makeList', { body: { name: 'Bench' } })
-  let peak = 0
-  const watch = setInterval(() => {
-    peak = Math.max(peak, memoryOf(pid))
-  }, 100)
   const start = performance.now()
   const file = await openAsBlob(path)
   const batch = await announce(api, list.id, {
@@ -97,10 +94,9 @@ async function wholeJob(url: string, path: string, pid: number): Promise<{ secon
   const job = await untilEnded(api, list.id, jobId, 3600)
   const phases = await watching
   console.log(`sent in ${((sent - start) / 1000).toFixed(1)} s; ${phases}`)
-  clearInterval(watch)
   if (job.state !== 'done') throw new Error(`the job ended ${job.state}: ${job.problem}`)
   console.log(`rows ${job.result.rows}, held ${job.result.held}, joined ${job.result.joined}`)
-  return { seconds: (performance.now() - start) / 1000, peak }
+  return (performance.now() - start) / 1000
 }
 
 /** How long the job was in each phase. */

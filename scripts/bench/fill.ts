@@ -8,7 +8,7 @@ import { createWorld, worldFor } from '@upper-field/standins/world'
 import { Client } from 'pg'
 import { bringIn, untilEnded } from '../bringIn'
 import { freePort } from '../postgres.mjs'
-import { memoryOf, startBenchServer } from './benchServer'
+import { startBenchServer, watchMemory } from './benchServer'
 
 /** Services that answer at once: what the others take is waiting. */
 const ORDER = ['ferrier', 'quillwort', 'tansy']
@@ -38,11 +38,7 @@ export async function fillBench({ rows }: { rows: number | null }): Promise<void
     )
     const text = `name,company,web,country\n${lines.slice(0, people).join('\n')}\n`
     await bringIn(api, list.id, { name: 'people.csv', bytes: Buffer.from(text) })
-    const idle = memoryOf(pid)
-    let peak = 0
-    const watch = setInterval(() => {
-      peak = Math.max(peak, memoryOf(pid))
-    }, 200)
+    const memory = watchMemory(pid)
     const start = performance.now()
     const job = await api.call('startFill', {
       params: { listId: list.id },
@@ -50,14 +46,14 @@ export async function fillBench({ rows }: { rows: number | null }): Promise<void
     })
     const ended = await untilEnded(api, list.id, job.id, HOUR)
     const seconds = (performance.now() - start) / 1000
-    clearInterval(watch)
+    const peak = memory.end()
     if (ended.state !== 'done') throw new Error(`the fill ended ${ended.state}: ${ended.problem}`)
     const asked = await questionsOf(databaseUrl)
     const bare = await bareSeconds(standIns.url, asked)
     console.log(`${ended.total} contacts, ${asked.length} questions, ${ended.result.found} mobiles found`)
     console.log(`bare calls: ${bare.toFixed(1)} s (${Math.round(asked.length / bare)} a second)`)
     console.log(`whole fill: ${seconds.toFixed(1)} s, ratio ${(seconds / bare).toFixed(1)}`)
-    console.log(`memory of the server process: idle ${idle} MB, at most ${peak} MB`)
+    console.log(`memory of the server process: idle ${memory.idle} MB, at most ${peak} MB`)
   } finally {
     standIns.stop()
     await stop()

@@ -4,7 +4,7 @@ import type { ApiClient } from '@upper-field/contract'
 import type { Client } from 'pg'
 import { to as copyTo } from 'pg-copy-streams'
 import { untilEnded } from '../bringIn'
-import { memoryOf, withBenchList } from './benchServer'
+import { watchMemory, withBenchList } from './benchServer'
 import { peopleFile } from './peopleFile'
 import { median, seconds } from './timing'
 
@@ -54,11 +54,7 @@ async function fileBench(api: ApiClient, db: Client, { listId, pid }: { listId: 
       sink,
     )
   })
-  const idle = memoryOf(pid)
-  let peak = idle
-  const watch = setInterval(() => {
-    peak = Math.max(peak, memoryOf(pid))
-  }, 200)
+  const memory = watchMemory(pid)
   let made = 0
   const hashed = await seconds(async () => {
     const body = { destination: 'brassbell', form: 'hashed' as const, filter: '' }
@@ -67,11 +63,11 @@ async function fileBench(api: ApiClient, db: Client, { listId, pid }: { listId: 
     if (state !== 'done') throw new Error(`the file ended ${state}`)
     made = Number(result.people)
   })
-  clearInterval(watch)
+  const peak = memory.end()
   console.log(
     `hashed file of ${made} people: ${hashed.toFixed(1)} s; COPY of the same columns plain: ${plain.toFixed(2)} s`,
   )
-  console.log(`ratio ${(hashed / plain).toFixed(1)}; memory idle ${idle} MB, at most ${peak} MB`)
+  console.log(`ratio ${(hashed / plain).toFixed(1)}; memory idle ${memory.idle} MB, at most ${peak} MB`)
 }
 
 async function filterBench(api: ApiClient, db: Client, listId: string): Promise<void> {

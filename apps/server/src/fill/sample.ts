@@ -5,9 +5,6 @@ import type { Db } from '../db/database'
 import { fillRuns } from '../db/schema'
 import { wantingOf } from './wanting'
 
-/** Looked up once: they are called for every letter, or for every draw. */
-const { imul } = Math
-
 /** One provider's answer about one contact of a sample. */
 interface Sampled {
   readonly contactId: number
@@ -200,7 +197,7 @@ function goodIn(mine: readonly Sampled[]): string[] {
 function drawing(): () => number {
   let state = 2_463_534_242
   return () => {
-    state = (imul(state, 1_664_525) + 1_013_904_223) >>> 0
+    state = (Math.imul(state, 1_664_525) + 1_013_904_223) >>> 0
     return state / 4_294_967_296
   }
 }

@@ -24,8 +24,8 @@ export const editionJob: JobHandler = {
     // Somebody in it was forgotten meanwhile.
     if (edition.state === 'withdrawn') throw new JobProblem('edition-gone')
     const { after = 0, position = 0 } = job.cursor as { after?: number; position?: number }
-    const reading = await readingOf(services.db, edition)
-    const page = await ahead.take(job.id, { after, isFirst: position === 0 }, reading).prepared
+    const at = { after, isFirst: position === 0 }
+    const page = await ahead.take(job.id, at, await preparing(services.db, edition)).prepared
     if (page.looked === 0) return finish(services, job, edition)
     const bytes = await transaction(services.pool, async (tx) => writePage(tx, job, edition, { page, position }))
     digests.add(edition.id, position, bytes)
@@ -78,7 +78,7 @@ const ahead = createStepsAhead<PagePlace, FilePage>(({ after }) => after)
 /** One page is stored while the next is read and brought into form. */
 const AHEAD = 1
 
-async function readingOf(db: Db, edition: EditionRow): Promise<Preparing<PagePlace, FilePage>> {
+async function preparing(db: Db, edition: EditionRow): Promise<Preparing<PagePlace, FilePage>> {
   const read = await pageReader(db, edition)
   return { depth: AHEAD, hasMore: ({ isEnd }) => isEnd !== true, begin: (at) => beginStep(at, read) }
 }

@@ -10,7 +10,7 @@ import { readerAsItCame } from './asItCame'
 import { extrasOf } from './extras'
 import { type EditionRow, headFor, partOf } from './fileText'
 import { foundOf } from './found'
-import { FOR_PEOPLE, type MembersPage, pageOfMembers, sendablePage, wantedBy } from './members'
+import { FOR_PEOPLE, pageOfMembers, sendablePage, wantedBy } from './members'
 
 /** A line of a file; of a row that became no contact, and of one that may not be sent, without its contact. */
 export interface ReadyLine {
@@ -65,7 +65,8 @@ function readerForPeople(db: Db, edition: EditionRow): ReadPage {
       contactId: member.id,
       text: partOf(edition, member, { extras, besides: found.get(member.id) }),
     }))
-    return { heading: at.isFirst ? headFor(edition, extras.headings) : '', lines, looked: lookedAt(page), end }
+    const heading = at.isFirst ? headFor(edition, extras.headings) : ''
+    return { heading, lines, looked: page.suppressed + page.members.length, end }
   }
 }
 
@@ -92,8 +93,6 @@ async function readerForNetwork(db: Db, edition: EditionRow): Promise<ReadPage> 
     return { heading: at.isFirst ? csvLine(headingsOf(shape)) : '', lines, looked: page.ids.length, end }
   }
 }
-
-const lookedAt = ({ suppressed, members }: MembersPage): number => suppressed + members.length
 
 /** What the lines of an audience look like. Throws a job problem where its destination is gone. */
 export async function shapeOfEdition(db: Db, { destination, takes }: EditionRow): Promise<AudienceShape> {

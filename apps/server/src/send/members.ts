@@ -175,7 +175,8 @@ async function readSendable(db: Db, { fields, columns: more }: Wanted, which: SQ
       domain: domains[at] ?? '',
     })
   const scopesOf = await suppressionScopes(db, () => ids.flatMap((_, at) => keysAt(at)))
-  const suppressedForAt = (at: number) => (scopesOf ? scopesOfKeys(keysAt(at), scopesOf) : NO_SCOPES)
+  const scopes = scopesOf && ids.map((_, at) => scopesOfKeys(keysAt(at), scopesOf))
+  const suppressedForAt = (at: number) => scopes?.[at] ?? NO_SCOPES
   const laneAt = (at: number) => lanes[at] ?? ''
   const values: Partial<Record<SendField, readonly MemberValue[]>> = {
     email: inColumn(emails),

@@ -100,7 +100,8 @@ describe('roles', () => {
       () => vera.call('changeList', { params: { listId }, body: { archived: true } }),
       () => vera.call('startCheck', { params: { listId }, body: { filter: '', agreed: 1_000_000 } }),
       () => vera.call('readHeld', { params: { batchId: batch.id } }),
-      () => vera.call('makeEdition', { params: { listId }, body: { destination: 'people', form: 'people', filter: '' } }),
+      () =>
+        vera.call('makeEdition', { params: { listId }, body: { destination: 'people', form: 'people', filter: '' } }),
     ]) {
       await expect(attempt()).rejects.toMatchObject({ status: 403, code: 'not-allowed' })
     }

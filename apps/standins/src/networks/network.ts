@@ -1,9 +1,6 @@
 import type { Book, Pace } from '../http'
 import { lineKey, type Matcher } from './matching'
 
-/** Looked up once: they are called for every letter, or for every draw. */
-const { imul } = Math
-
 /** An account of the operator's at a network. */
 export interface Account {
   readonly id: string
@@ -362,8 +359,8 @@ function takeLine(
 
 function shortHash(text: string): string {
   let hash = 0x811c9dc5
-  for (let i = 0; i < text.length; i++) hash = imul(hash ^ text.charCodeAt(i), 0x01000193)
+  for (let i = 0; i < text.length; i++) hash = Math.imul(hash ^ text.charCodeAt(i), 0x01000193)
   let more = hash
-  for (let i = text.length; i > 0; i--) more = imul(more ^ text.charCodeAt(i - 1), 0x85ebca6b)
+  for (let i = text.length; i > 0; i--) more = Math.imul(more ^ text.charCodeAt(i - 1), 0x85ebca6b)
   return `${(hash >>> 0).toString(36)}${(more >>> 0).toString(36)}`
 }

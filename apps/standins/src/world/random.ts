@@ -1,6 +1,3 @@
-/** Looked up once: they are called for every letter, or for every draw. */
-const { imul } = Math
-
 /** A stream of numbers that depends on its seed alone. */
 export interface Random {
   /** From 0 to less than 1. */
@@ -14,9 +11,9 @@ export interface Random {
 /** FNV-1a with a final mix: 32 bits of a text. */
 export function hashOf(text: string): number {
   let hash = 0x811c9dc5
-  for (let i = 0; i < text.length; i++) hash = imul(hash ^ text.charCodeAt(i), 0x01000193)
-  hash = imul(hash ^ (hash >>> 16), 0x85ebca6b)
-  hash = imul(hash ^ (hash >>> 13), 0xc2b2ae35)
+  for (let i = 0; i < text.length; i++) hash = Math.imul(hash ^ text.charCodeAt(i), 0x01000193)
+  hash = Math.imul(hash ^ (hash >>> 16), 0x85ebca6b)
+  hash = Math.imul(hash ^ (hash >>> 13), 0xc2b2ae35)
   return (hash ^ (hash >>> 16)) >>> 0
 }
 
@@ -25,8 +22,8 @@ export function createRandom(seed: string): Random {
   let state = hashOf(seed)
   const next = () => {
     state = (state + 0x6d2b79f5) >>> 0
-    let t = imul(state ^ (state >>> 15), state | 1)
-    t = (t + imul(t ^ (t >>> 7), t | 61)) ^ t
+    let t = Math.imul(state ^ (state >>> 15), state | 1)
+    t = (t + Math.imul(t ^ (t >>> 7), t | 61)) ^ t
     return ((t ^ (t >>> 14)) >>> 0) / 4294967296
   }
   const below = (limit: number) => Math.floor(next() * limit)

@@ -24,10 +24,7 @@ export function useTyped(kept: string, keep: (typed: string) => void): [string, 
     setDraft({ typed, over: kept, handedOn: typed })
     keep(typed)
   })
-  return [
-    typed,
-    (next) => setDraft({ typed: next, over: kept, ...(current?.handedOn && { handedOn: current.handedOn }) }),
-  ]
+  return [typed, (next) => setDraft({ ...current, typed: next, over: kept })]
 }
 
 /** What is left of a draft when what is kept has changed: letters typed since it was handed on. */

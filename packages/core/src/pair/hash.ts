@@ -1,6 +1,3 @@
-/** Looked up once: they are called for every letter, or for every draw. */
-const { imul } = Math
-
 /** The two hashes of the text that was hashed last: a register, so that no pair of numbers is made for each text. */
 export const hashed = { first: 0, second: 0 }
 
@@ -13,8 +10,8 @@ export function hashText(text: string): void {
   let second = text.length
   for (let i = 0; i < text.length; i++) {
     const code = text.charCodeAt(i)
-    first = imul(first ^ code, 0x01000193)
-    second = imul(second, 0x9e3779b1) + code
+    first = Math.imul(first ^ code, 0x01000193)
+    second = Math.imul(second, 0x9e3779b1) + code
   }
   hashed.first = stir(first)
   hashed.second = stir(second)
@@ -35,12 +32,12 @@ export function hashOfText(text: string): number {
 }
 
 /** A hash of two hashes in this order. */
-export const hashOfTwo = (a: number, b: number): number => stir(imul(a, 0x9e3779b1) + b)
+export const hashOfTwo = (a: number, b: number): number => stir(Math.imul(a, 0x9e3779b1) + b)
 
 /** Spreads the bits of a number over all 32 (the last steps of MurmurHash3). */
 function stir(value: number): number {
   let hash = value | 0
-  hash = imul(hash ^ (hash >>> 16), 0x85ebca6b)
-  hash = imul(hash ^ (hash >>> 13), 0xc2b2ae35)
+  hash = Math.imul(hash ^ (hash >>> 16), 0x85ebca6b)
+  hash = Math.imul(hash ^ (hash >>> 13), 0xc2b2ae35)
   return (hash ^ (hash >>> 16)) >>> 0
 }

@@ -5,9 +5,6 @@ import { areColleagues, areStrangers, holdSameKey } from './judgement'
 import { nameKeyAt, type PairTable } from './pairTable'
 import { countPatterns, type LearntFrom, learnWeights, type PairWeights, type PatternCounter } from './weights'
 
-/** Looked up once: they are called for every letter, or for every draw. */
-const { floor, imul } = Math
-
 /** More contacts than these teach nothing new: of a larger list, one in so many is learnt from. */
 const MOST_TEACHERS = 60_000
 const RANDOM_PAIRS = 50_000
@@ -99,8 +96,8 @@ function namesakes(table: PairTable, { byKeys }: Comparer): LearntFrom['namesake
 function eachRandomPair(size: number, wanted: number, tell: (a: number, b: number) => void): void {
   let seed = 20_261_124
   const below = (n: number) => {
-    seed = (imul(seed, 1_103_515_245) + 12_345) & 0x7fffffff
-    return floor((seed / 0x80000000) * n)
+    seed = (Math.imul(seed, 1_103_515_245) + 12_345) & 0x7fffffff
+    return Math.floor((seed / 0x80000000) * n)
   }
   for (let i = 0; i < wanted && size > 1; i++) {
     const a = below(size)

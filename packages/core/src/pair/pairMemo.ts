@@ -1,6 +1,3 @@
-/** Looked up once: they are called for every letter, or for every draw. */
-const { imul } = Math
-
 const SLOTS = 1 << 16
 /** Numbers of things are below this: two of them make one whole number that a double holds exactly. */
 const MOST = 2 ** 26
@@ -14,7 +11,7 @@ export function pairMemo(answer: (a: number, b: number) => boolean): (a: number,
   const answers = new Uint8Array(SLOTS)
   return (a, b) => {
     const key = a < b ? a * MOST + b : b * MOST + a
-    const slot = (imul(a ^ b, 0x9e3779b1) ^ imul(a + b, 0x85ebca6b)) >>> 16
+    const slot = (Math.imul(a ^ b, 0x9e3779b1) ^ Math.imul(a + b, 0x85ebca6b)) >>> 16
     if (keys[slot] !== key) {
       answers[slot] = answer(a, b) ? 1 : 0
       keys[slot] = key

@@ -1,6 +1,3 @@
-/** Looked up once: they are called for every letter, or for every draw. */
-const { imul } = Math
-
 /** Kinds of identifiers that networks match by, each with how often one matches where nothing else is known. */
 export const IDENTIFIER_KINDS = [
   'personal-email',
@@ -230,8 +227,8 @@ function normals(seed: number): () => number {
   let state = seed * 0x9e3779b9
   const next = () => {
     state = (state + 0x6d2b79f5) >>> 0
-    let t = imul(state ^ (state >>> 15), state | 1)
-    t = (t + imul(t ^ (t >>> 7), t | 61)) ^ t
+    let t = Math.imul(state ^ (state >>> 15), state | 1)
+    t = (t + Math.imul(t ^ (t >>> 7), t | 61)) ^ t
     return ((t ^ (t >>> 14)) >>> 0) / 4294967296
   }
   return () => Math.sqrt(-2 * Math.log(1 - next())) * Math.cos(2 * Math.PI * next())

@@ -66,8 +66,8 @@ export function createMembersPreparer(
     return {
       leftOutAt: (at) => leftOut.get(at) ?? null,
       mendsAt: (at) => mends.get(at) ?? NO_MENDS,
-      cellsAt: (at) => columns.flatMap((column, i) => cellsOf(column, forms[i]?.[at] ?? '')),
-      lineAt: (at) => lineOf(columns, forms, at),
+      cellsAt: (at) => cellsAt(columns, forms, at, 'cellOf'),
+      lineAt: (at) => `${cellsAt(columns, forms, at, 'csvOf').join(',')}\r\n`,
     }
   }
 }
@@ -190,24 +190,23 @@ function leftOutBy({ columns, rules: { everyRow, someOf, together } }: AudienceS
   }
 }
 
-const cellsOf = ({ repeats, cellOf }: PreparedColumn, value: MemberValue): string[] =>
-  Array.from({ length: repeats }, (_, i) => {
-    const form = formAt(value, i)
-    return form === '' ? '' : cellOf(form)
-  })
-
 const formAt = (value: MemberValue, i: number): string =>
   typeof value === 'string' ? (i === 0 ? value : '') : (value[i] ?? '')
 
-function lineOf(columns: readonly PreparedColumn[], forms: readonly Forms[], at: number): string {
+/** The cells of somebody's line, as they are or as CSV has them. */
+function cellsAt(
+  columns: readonly PreparedColumn[],
+  forms: readonly Forms[],
+  at: number,
+  written: 'cellOf' | 'csvOf',
+): string[] {
   const cells: string[] = []
-  for (let place = 0; place < columns.length; place++) {
-    const { repeats, csvOf } = columns[place] as PreparedColumn
+  for (const [place, column] of columns.entries()) {
     const value = forms[place]?.[at] ?? ''
-    for (let i = 0; i < repeats; i++) {
+    for (let i = 0; i < column.repeats; i++) {
       const form = formAt(value, i)
-      cells.push(form === '' ? '' : csvOf(form))
+      cells.push(form === '' ? '' : column[written](form))
     }
   }
-  return `${cells.join(',')}\r\n`
+  return cells
 }

@@ -2,11 +2,8 @@ import { describe, expect, it } from '@jest/globals'
 import fc from 'fast-check'
 import { type Asked, expectOrder, NOT_ASKED, replayAsked } from '../../src/fill'
 
-/** Looked up once: they are called for every letter, or for every draw. */
-const { imul } = Math
-
 const randomFrom = (seed: number) => () => {
-  seed = (imul(seed, 1_664_525) + 1_013_904_223) >>> 0
+  seed = (Math.imul(seed, 1_664_525) + 1_013_904_223) >>> 0
   return seed / 4294967296
 }
 const asked: fc.Arbitrary<Asked> = fc.oneof(

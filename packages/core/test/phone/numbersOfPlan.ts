@@ -1,9 +1,6 @@
 import libphonenumber from 'google-libphonenumber'
 import { formatNumber, isValidE164 } from '../../src/phone'
 
-/** Looked up once: they are called for every letter, or for every draw. */
-const { imul } = Math
-
 const { PhoneNumberFormat, PhoneNumberType, PhoneNumberUtil } = libphonenumber
 const util = PhoneNumberUtil.getInstance()
 
@@ -21,7 +18,7 @@ export interface KnownNumber {
 export function below(seed: number): (n: number) => number {
   let state = seed
   return (n) => {
-    state = (imul(state, 1_664_525) + 1_013_904_223) >>> 0
+    state = (Math.imul(state, 1_664_525) + 1_013_904_223) >>> 0
     return Math.floor((state / 0x1_0000_0000) * n)
   }
 }

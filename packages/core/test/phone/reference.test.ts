@@ -6,9 +6,6 @@ import { PLAN } from '../../src/phone/engine/planData'
 import { type PlanNumber, readByPlan } from '../../src/phone/plan'
 import { readByReference } from './referenceReading'
 
-/** Looked up once: they are called for every letter, or for every draw. */
-const { floor, imul } = Math
-
 const { PhoneNumberFormat, PhoneNumberType, PhoneNumberUtil } = libphonenumber
 const util = PhoneNumberUtil.getInstance()
 const TYPES: [number, LineType][] = [
@@ -67,8 +64,8 @@ function lineTypeOf(type: number): LineType {
 function* generatedInputs(count: number): Generator<readonly [text: string, country: string | null]> {
   let seed = 20_261_123
   const below = (n: number) => {
-    seed = (imul(seed, 1_103_515_245) + 12_345) & 0x7fffffff
-    return floor((seed / 0x80000000) * n)
+    seed = (Math.imul(seed, 1_103_515_245) + 12_345) & 0x7fffffff
+    return Math.floor((seed / 0x80000000) * n)
   }
   const regions = util.getSupportedRegions()
   const written: (readonly [string, string])[] = examples.flatMap(({ region, number }) => {
@@ -144,8 +141,8 @@ function* oddInputs(count: number): Generator<readonly [text: string, country: s
   let at = 0
   let seed = 7
   const below = (n: number) => {
-    seed = (imul(seed, 1_103_515_245) + 12_345) & 0x7fffffff
-    return floor((seed / 0x80000000) * n)
+    seed = (Math.imul(seed, 1_103_515_245) + 12_345) & 0x7fffffff
+    return Math.floor((seed / 0x80000000) * n)
   }
   const pick = (from: readonly string[]) => from[below(from.length)] ?? ''
   for (const [text, country] of generatedInputs(count * 3)) {
