@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test'
-import { appUrl, enterDemo, expectAccessible } from './steps'
+import { appUrl, enterDemo, expectAccessible, watchFaults } from './steps'
 
 const STAGES = ['bring', 'tidy', 'pair', 'check', 'fill', 'split', 'send'] as const
 
@@ -16,9 +16,10 @@ async function showIn(page: Page, theme: 'light' | 'dark'): Promise<void> {
   await expect(page.locator('html')).toHaveAttribute('data-theme', theme)
 }
 
-test('every view passes axe, in light and in dark', async ({ page }) => {
+test('every view passes axe, in light and in dark, and the browser complains of none', async ({ page }) => {
   // Axe looks at every view twice: slow on a busy machine.
   test.setTimeout(360_000)
+  const faults = watchFaults(page)
   await page.goto(`${appUrl()}/sign-in`)
   await expect(page.getByRole('button', { name: /Enter as/ })).toBeVisible()
   await showIn(page, 'light')
@@ -75,6 +76,19 @@ test('every view passes axe, in light and in dark', async ({ page }) => {
     await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
     await isAccessible(page)
   }
+  expect(faults).toEqual([])
+})
+
+test('a page that was opened before the application was renewed says so, and helps itself', async ({ page }) => {
+  await enterDemo(page)
+  // Parts have other names after a renewal, and those of before are gone.
+  await page.route('**/assets/SpendView-*', (route) => route.fulfill({ status: 404, body: 'There is no such part.' }))
+  await page.getByRole('link', { name: 'Spend' }).click()
+  await expect(page.getByRole('heading', { name: 'This view could not be loaded' })).toBeVisible()
+  await expect(page.getByRole('link', { name: 'Lists', exact: true })).toBeVisible()
+  await page.unroute('**/assets/SpendView-*')
+  await page.getByRole('button', { name: 'Load the page anew' }).click()
+  await expect(page.getByRole('heading', { name: 'Spend' })).toBeVisible()
 })
 
 test('nothing is cut off at 1024 and at 2560', async ({ page }) => {

@@ -10,6 +10,20 @@ export async function enterDemo(page: Page): Promise<void> {
 }
 
 /**
+ * Watches what the browser complains of: errors that nobody caught, and what the page's own policy forbids. Answers that
+ * say no are no fault of a page.
+ */
+export function watchFaults(page: Page): readonly string[] {
+  const faults: string[] = []
+  page.on('pageerror', (error) => faults.push(error.message))
+  page.on('console', (message) => {
+    const text = message.text()
+    if (message.type() === 'error' && !text.startsWith('Failed to load resource')) faults.push(text)
+  })
+  return faults
+}
+
+/**
  * No violation of WCAG 2.2 A and AA that axe can find.
  * @param only some rules alone, where the others were held against the same view before
  */

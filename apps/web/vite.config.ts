@@ -10,5 +10,9 @@ export default defineConfig({
     outDir: 'dist',
     emptyOutDir: true,
     chunkSizeWarningLimit: 1500,
+    // The policy stands with the package it is for, so that it holds before any other part has used that.
+    rolldownOptions: {
+      output: { codeSplitting: { groups: [{ name: 'zod', test: /node_modules[\\/]zod|web[\\/]src[\\/]policy/ }] } },
+    },
   },
 })

@@ -337,6 +337,9 @@ export const {
   useReadContactsInfiniteQuery,
 } = api
 
+/** Whether a call failed because what it asks for is not there: any other failure says nothing of that. */
+export const isNotFound = (error: unknown): boolean => (error as CallProblem | undefined)?.status === 404
+
 /** The sentence of a failed call, whatever shape the failure has. */
 export function problemText(error: unknown): string {
   const detail = (error as CallProblem | undefined)?.detail

@@ -1,78 +1,74 @@
-import { createBrowserRouter, Navigate } from 'react-router'
+import type { ComponentType } from 'react'
+import { createBrowserRouter, Navigate, type RouteObject } from 'react-router'
+import { Broken } from './shell/Broken'
 import { Frame } from './shell/Frame'
 import { ListFrame } from './shell/ListFrame'
 import { NotThere } from './shell/NotThere'
 
-// Each view is loaded when it is opened: whoever signs in does not wait for all of them.
+/** A view that is loaded when it is opened: whoever signs in does not wait for all of them. */
+const view = (path: string, load: () => Promise<ComponentType>): RouteObject => ({
+  path,
+  lazy: async () => ({ Component: await load() }),
+})
+
 export const router = createBrowserRouter([
-  {
-    path: '/sign-in',
-    HydrateFallback: () => null,
-    lazy: async () => ({ Component: (await import('./people/SignInView')).SignInView }),
-  },
+  { ...view('/sign-in', async () => (await import('./people/SignInView')).SignInView), HydrateFallback: () => null },
   {
     path: '/',
     element: <Frame />,
     HydrateFallback: () => null,
-    errorElement: <NotThere />,
+    errorElement: <Broken />,
     children: [
-      { index: true, element: <Navigate to="/lists" replace /> },
-      { path: 'lists', lazy: async () => ({ Component: (await import('./lists/ListsView')).ListsView }) },
+      // A view that breaks leaves what stands around it.
       {
-        path: 'providers',
-        lazy: async () => ({ Component: (await import('./connections/ProvidersView')).ProvidersView }),
-      },
-      {
-        path: 'providers/:provider',
-        lazy: async () => ({ Component: (await import('./connections/ConnectorView')).ConnectorView }),
-      },
-      {
-        path: 'destinations',
-        lazy: async () => ({ Component: (await import('./destinations/DestinationsView')).DestinationsView }),
-      },
-      {
-        path: 'destinations/:destination',
-        lazy: async () => ({ Component: (await import('./destinations/DestinationView')).DestinationView }),
-      },
-      { path: 'programs', lazy: async () => ({ Component: (await import('./programs/ProgramsView')).ProgramsView }) },
-      { path: 'people', lazy: async () => ({ Component: (await import('./people/PeopleView')).PeopleView }) },
-      {
-        path: 'suppression',
-        lazy: async () => ({ Component: (await import('./suppression/SuppressionView')).SuppressionView }),
-      },
-      { path: 'spend', lazy: async () => ({ Component: (await import('./spend/SpendView')).SpendView }) },
-      {
-        path: 'lists/:listId',
-        element: <ListFrame />,
+        errorElement: <Broken />,
         children: [
-          { index: true, element: <Navigate to="tidy" replace /> },
-          { path: 'bring', lazy: async () => ({ Component: (await import('./bring/BringView')).BringView }) },
-          { path: 'bring/pages', lazy: async () => ({ Component: (await import('./harvest/PagesView')).PagesView }) },
+          { index: true, element: <Navigate to="/lists" replace /> },
+          view('lists', async () => (await import('./lists/ListsView')).ListsView),
+          view('providers', async () => (await import('./connections/ProvidersView')).ProvidersView),
+          view('providers/:provider', async () => (await import('./connections/ConnectorView')).ConnectorView),
+          view('destinations', async () => (await import('./destinations/DestinationsView')).DestinationsView),
+          view(
+            'destinations/:destination',
+            async () => (await import('./destinations/DestinationView')).DestinationView,
+          ),
+          view('programs', async () => (await import('./programs/ProgramsView')).ProgramsView),
+          view('people', async () => (await import('./people/PeopleView')).PeopleView),
+          view('suppression', async () => (await import('./suppression/SuppressionView')).SuppressionView),
+          view('spend', async () => (await import('./spend/SpendView')).SpendView),
           {
-            path: 'bring/pages/:harvestId',
-            lazy: async () => ({ Component: (await import('./harvest/HarvestView')).HarvestView }),
+            path: 'lists/:listId',
+            element: <ListFrame />,
+            children: [
+              {
+                errorElement: <Broken />,
+                children: [
+                  { index: true, element: <Navigate to="tidy" replace /> },
+                  view('bring', async () => (await import('./bring/BringView')).BringView),
+                  view('bring/pages', async () => (await import('./harvest/PagesView')).PagesView),
+                  view('bring/pages/:harvestId', async () => (await import('./harvest/HarvestView')).HarvestView),
+                  view('bring/directory', async () => (await import('./directory/DirectoryView')).DirectoryView),
+                  view(
+                    'bring/directory/:searchId',
+                    async () => (await import('./directory/DirectorySearchView')).DirectorySearchView,
+                  ),
+                  view(
+                    'bring/automations',
+                    async () => (await import('./automations/AutomationsView')).AutomationsView,
+                  ),
+                  view('tidy', async () => (await import('./tidy/TidyView')).TidyView),
+                  view('pair', async () => (await import('./pair/PairView')).PairView),
+                  view('check', async () => (await import('./check/CheckView')).CheckView),
+                  view('fill', async () => (await import('./fill/FillView')).FillView),
+                  view('split', async () => (await import('./split/SplitView')).SplitView),
+                  view('send', async () => (await import('./send/SendView')).SendView),
+                ],
+              },
+            ],
           },
-          {
-            path: 'bring/directory',
-            lazy: async () => ({ Component: (await import('./directory/DirectoryView')).DirectoryView }),
-          },
-          {
-            path: 'bring/directory/:searchId',
-            lazy: async () => ({ Component: (await import('./directory/DirectorySearchView')).DirectorySearchView }),
-          },
-          {
-            path: 'bring/automations',
-            lazy: async () => ({ Component: (await import('./automations/AutomationsView')).AutomationsView }),
-          },
-          { path: 'tidy', lazy: async () => ({ Component: (await import('./tidy/TidyView')).TidyView }) },
-          { path: 'pair', lazy: async () => ({ Component: (await import('./pair/PairView')).PairView }) },
-          { path: 'check', lazy: async () => ({ Component: (await import('./check/CheckView')).CheckView }) },
-          { path: 'fill', lazy: async () => ({ Component: (await import('./fill/FillView')).FillView }) },
-          { path: 'split', lazy: async () => ({ Component: (await import('./split/SplitView')).SplitView }) },
-          { path: 'send', lazy: async () => ({ Component: (await import('./send/SendView')).SendView }) },
+          { path: '*', element: <NotThere /> },
         ],
       },
-      { path: '*', element: <NotThere /> },
     ],
   },
 ])

@@ -55,6 +55,7 @@ export const MachineCall = z.object({
   milliseconds: z.number().int(),
   at: Instant,
 })
+export type MachineCall = z.infer<typeof MachineCall>
 
 const Value = z.string().trim().min(1).max(320)
 export const JudgeAsked = z

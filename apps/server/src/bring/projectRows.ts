@@ -1,6 +1,7 @@
 import { AS_THEY_COME, suppressibleKeysOf } from '@upper-field/core/pair'
 import { sql } from 'drizzle-orm'
 import type { Pool } from 'pg'
+import { BREATH, breathe } from '../breathe'
 import { type CopyBytes, copyBytesOf } from '../db/copy'
 import { type Db, transaction } from '../db/database'
 import { type ContactLines, linesOf } from '../projection/columns'
@@ -9,7 +10,7 @@ import { factsOfAddresses, factsOfNumbers } from '../projection/facts'
 import type { BatchRow } from '../projection/rowCells'
 import { viewOf } from '../projection/viewOf'
 import { suppressionScopes } from '../suppression/matches'
-import { BREATH, breathe, type ReadRow } from './readPiece'
+import type { ReadRow } from './readPiece'
 
 /** Rows with the contacts they become, written out to be stored. */
 export interface ProjectedRows {

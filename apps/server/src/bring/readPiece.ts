@@ -1,6 +1,7 @@
 import { decoderOf, type HeldReason, type Mapping, type RowMend, type scanRecords } from '@upper-field/core/table'
 import type { ProjectedContact } from '@upper-field/core/tidy'
 import { judgeRecord, rowRules } from '@upper-field/files'
+import { BREATH, breathe } from '../breathe'
 import { type BatchRow, type BatchSettings, fileSettingsOf } from '../projection/rowCells'
 
 export interface ReadRow {
@@ -24,10 +25,6 @@ export interface ReadPiece {
   /** How many rows needed what to be read. */
   readonly mends: MendCounts
 }
-
-/** Rows read between two looks at what the database has to say. */
-export const BREATH = 400
-export const breathe = (): Promise<void> => new Promise((resolve) => setImmediate(resolve))
 
 /**
  * Reads rows of a batch's file. Rows are numbered as they stand in the file, from 1, headings and blank rows counted, so

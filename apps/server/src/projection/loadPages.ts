@@ -1,14 +1,16 @@
 import type { AddressFacts, RegisterFacts } from '@upper-field/core/check'
 import { type HowToSurvive, partSources, type SurvivorPart, sourceOf, suppressibleKeysOf } from '@upper-field/core/pair'
-import type { ProjectedContact } from '@upper-field/core/tidy'
+import type { ProjectedContact, Settled } from '@upper-field/core/tidy'
 import { inArray, sql } from 'drizzle-orm'
+import { BREATH, breathe } from '../breathe'
 import type { Db } from '../db/database'
 import { groupBy } from '../db/groupBy'
 import { batches } from '../db/schema'
+import { type Turn, takingTurns } from '../db/takingTurns'
 import { suppressionScopes } from '../suppression/matches'
 import { factsOfAddresses, factsOfNumbers } from './facts'
 import { type BatchSettings, projectStored, settingsOf } from './rowCells'
-import { survivorshipOf } from './survivorship'
+import { type SurvivorshipOf, survivorshipOf } from './survivorship'
 import { settledOf, type Tidying, tidyingOf } from './tidying'
 import type { ContactSources, SourceRow } from './viewOf'
 
@@ -40,28 +42,93 @@ export interface LoadedPage {
 }
 
 /** How the rows of each batch become contacts. */
-type KnownBatches = Map<string, BatchSettings>
+export type KnownBatches = Map<string, BatchSettings>
 
 /** Rows that were projected already, by the ids of their contacts. */
-type KnownRows = ReadonlyMap<number, ProjectedContact>
+export type KnownRows = ReadonlyMap<number, ProjectedContact>
 const NONE: KnownRows = new Map()
 
-async function loadPage(
+/**
+ * Reads a page of contacts and tidies their rows.
+ * @param turn taken for what is asked of the database: the rows are tidied while others have it
+ * @param known learnt of batches so far, and kept up here
+ */
+export async function loadPage(
   tx: Db,
+  turn: Turn,
   ids: readonly number[],
   known: KnownBatches,
   rows: KnownRows = NONE,
 ): Promise<LoadedPage> {
+  const page = await turn(() => readPage(tx, ids, known))
+  const projected = await projectPage(page, known, rows)
+  const contacts = [...projected.values()].map((one) => one.projected)
+  const found = [...page.fills.values()].flat()
+  const e164s = [
+    ...new Set([
+      ...contacts.flatMap((one) => one.numbers.map(({ e164 }) => e164)),
+      ...found.filter((value) => !value.includes('@')),
+    ]),
+  ]
+  const addresses = [
+    ...new Set([
+      ...contacts.flatMap(({ emails }) => emails.map(({ address }) => address)),
+      ...found.filter((value) => value.includes('@')),
+    ]),
+  ]
+  return turn(async () => ({
+    listIds: page.listIds,
+    sources: sourcesOf(ids, page, projected),
+    e164s,
+    facts: await factsOfNumbers(tx, e164s),
+    verified: await factsOfAddresses(tx, addresses),
+    scopesOf: await suppressionScopes(tx, () => [...e164s, ...found, ...contacts.flatMap(suppressibleKeysOf)]),
+  }))
+}
+
+/** What is stored of some contacts. */
+interface ReadPage {
+  readonly listIds: readonly string[]
+  readonly stored: readonly StoredContact[]
+  readonly settled: ReadonlyMap<number, Settled>
+  readonly members: ReadonlyMap<number, readonly StoredContact[]>
+  readonly howOf: SurvivorshipOf
+  readonly fills: ReadonlyMap<number, readonly string[]>
+}
+
+async function readPage(tx: Db, ids: readonly number[], known: KnownBatches): Promise<ReadPage> {
   const stored = await readStored(tx, ids)
   await learnBatches(tx, [...new Set(stored.map(({ batchId }) => batchId))], known)
-  const settled = await settledOf(
-    tx,
-    stored.map(({ id }) => id),
+  const listIds = [...new Set(stored.map(({ listId }) => listId))]
+  const members = groupBy(
+    stored.filter((one) => one.joinedInto !== null),
+    (one) => one.joinedInto ?? 0,
   )
+  const inGroups = stored.filter(({ id, joinedInto }) => joinedInto !== null || members.has(id)).map(({ id }) => id)
+  return {
+    listIds,
+    stored,
+    settled: await settledOf(
+      tx,
+      stored.map(({ id }) => id),
+    ),
+    members,
+    howOf: await survivorshipOf(tx, listIds, inGroups),
+    fills: await readFills(tx, ids),
+  }
+}
+
+/** The rows of a page and of all who are joined to it, tidied, by the ids of their contacts. */
+async function projectPage(
+  { stored, settled }: ReadPage,
+  known: KnownBatches,
+  rows: KnownRows,
+): Promise<ReadonlyMap<number, SourceRow>> {
   const projected = new Map<number, SourceRow>()
   // Thousands of rows of one person are often one row, written again and again.
   const same = new Map<string, ProjectedContact>()
-  for (const one of stored) {
+  for (const [i, one] of stored.entries()) {
+    if (i % BREATH === 0) await breathe()
     const how = known.get(one.batchId)
     if (!how) continue
     const own = settled.get(one.id)
@@ -70,18 +137,16 @@ async function loadPage(
     if (!own) same.set(text, row)
     projected.set(one.id, { id: one.id, projected: row })
   }
-  const members = groupBy(
-    stored.filter((one) => one.joinedInto !== null),
-    (one) => one.joinedInto ?? 0,
-  )
-  const howOf = await survivorshipOf(
-    tx,
-    [...new Set(stored.map(({ listId }) => listId))],
-    stored.filter(({ id, joinedInto }) => joinedInto !== null || members.has(id)).map(({ id }) => id),
-  )
-  const fills = await readFills(tx, ids)
+  return projected
+}
+
+function sourcesOf(
+  ids: readonly number[],
+  { stored, members, howOf, fills }: ReadPage,
+  projected: ReadonlyMap<number, SourceRow>,
+): LoadedPage['sources'] {
   const wanted = new Set(ids)
-  const sources = stored.flatMap((key) => {
+  return stored.flatMap((key) => {
     const own = projected.get(key.id)
     if (!own || !wanted.has(key.id)) return []
     const mine = (members.get(key.id) ?? []).flatMap((member) => projected.get(member.id) ?? [])
@@ -91,45 +156,6 @@ async function loadPage(
     )
     return [{ key, own, members: mine, how, fills: fills.get(key.id) ?? [] }]
   })
-  const contacts = [...projected.values()].map((one) => one.projected)
-  const e164s = new Set(contacts.flatMap((one) => one.numbers.map(({ e164 }) => e164)))
-  const found = [...fills.values()].flat()
-  for (const value of found) if (!value.includes('@')) e164s.add(value)
-  return {
-    listIds: [...new Set(stored.map(({ listId }) => listId))],
-    sources,
-    e164s: [...e164s],
-    facts: await factsOfNumbers(tx, [...e164s]),
-    verified: await factsOfAddresses(tx, [
-      ...new Set([
-        ...contacts.flatMap(({ emails }) => emails.map(({ address }) => address)),
-        ...found.filter((value) => value.includes('@')),
-      ]),
-    ]),
-    scopesOf: await suppressionScopes(tx, () => [...e164s, ...found, ...contacts.flatMap(suppressibleKeysOf)]),
-  }
-}
-
-/** Pages one after another; while one is worked on and written, the next is read. */
-export async function* loadedPages(
-  tx: Db,
-  pages: readonly (readonly number[])[],
-  rows?: KnownRows,
-): AsyncGenerator<LoadedPage> {
-  const known: KnownBatches = new Map()
-  const load = (at: number): Promise<LoadedPage> | null => {
-    const page = pages[at]
-    const loading = page ? loadPage(tx, page, known, rows) : null
-    // Where the work in between fails, nobody waits for what was read ahead.
-    loading?.catch(() => {})
-    return loading
-  }
-  let next = load(0)
-  for (let at = 1; next; at++) {
-    const loaded = await next
-    next = load(at)
-    yield loaded
-  }
 }
 
 /** These contacts, each once, in pages. */
@@ -140,7 +166,7 @@ export function pagesOf(ids: readonly number[]): readonly (readonly number[])[] 
 
 /** The row of a contact that gives a part of it, among those it is made of; null where there is no such contact. */
 export async function rowThatGives(tx: Db, contactId: number, part: SurvivorPart): Promise<number | null> {
-  const { sources } = await loadPage(tx, [contactId], new Map())
+  const { sources } = await loadPage(tx, takingTurns(), [contactId], new Map())
   const [found] = sources
   if (!found) return null
   const rows = partSources([found.own, ...found.members].map(({ id, projected }) => ({ id, ...projected })))

@@ -1,11 +1,13 @@
 import type { ProjectedContact } from '@upper-field/core/tidy'
 import type { PoolClient } from 'pg'
+import { BREATH, breathe } from '../breathe'
 import type { Db } from '../db/database'
+import { severalAtOnce, type Turn, takingTurns } from '../db/takingTurns'
 import { type ContactLines, linesOf } from './columns'
-import { type LoadedPage, loadedPages, pagesOf } from './loadPages'
-import { holdersOfLines, lineIn, sharedLines, sharedLinesOf } from './sharedIn'
+import { type KnownBatches, type KnownRows, type LoadedPage, loadPage, pagesOf } from './loadPages'
+import { holdersOfLines, lineIn, type SharedIn, sharedLines, sharedLinesOf } from './sharedIn'
 import { viewOf } from './viewOf'
-import { writeContacts, writeNumbers, writePlacements } from './writePages'
+import { contactsPage, numbersPage, placementsPage, writeContacts, writeNumbers, writePlacements } from './writePages'
 
 /**
  * Which contacts are projected anew, and why: it decides what of them is written, and who else is.
@@ -24,6 +26,10 @@ export interface Reprojecting {
   readonly isOutOfIndex?: boolean
   /** So many pages are kept in memory until all numbers are written; longer runs are written page by page. */
   readonly kept?: number
+  /** Taken for what is asked of the database, where others work on the same connection meanwhile. */
+  readonly turn?: Turn
+  /** Which lines are shared, where whoever asks knows that already; only for `values`. */
+  readonly sharedIn?: SharedIn
 }
 
 const KEPT = 10
@@ -34,76 +40,105 @@ const KEPT = 10
  */
 export async function reproject(tx: Db, client: PoolClient, what: Reprojection, how: Reprojecting = {}): Promise<void> {
   const { contacts } = what
+  const turn = how.turn ?? takingTurns()
+  const writing: Writing = { tx, client, turn, how }
   switch (what.because) {
     case 'changed':
       return pagesOf(contacts).length > (how.kept ?? KEPT)
-        ? changedMany(tx, client, contacts, how)
-        : changedFew(tx, client, contacts, how)
+        ? changedMany(writing, contacts)
+        : changedFew(writing, contacts)
     case 'joined':
-      for await (const lines of placedPages(tx, contacts)) {
-        await writeNumbers(client, lines)
-        await writeContacts(client, lines, how)
-      }
-      return
-    case 'values':
-      for await (const lines of placedPages(tx, contacts, what.known)) await writeContacts(client, lines, how)
-      return
+      return eachPage(writing, { ids: contacts, sharedIn: sharedLines(tx, contacts.length) }, wholePage)
+    case 'values': {
+      const sharedIn = how.sharedIn ?? sharedLines(tx, contacts.length)
+      return eachPage(writing, { ids: contacts, known: what.known, sharedIn }, valuesPage)
+    }
     case 'place':
-      for await (const lines of placedPages(tx, contacts)) await writePlacements(client, lines)
+      return eachPage(writing, { ids: contacts, sharedIn: sharedLines(tx, contacts.length) }, placePage)
   }
+}
+
+/** How and over which connection contacts are read and written. */
+interface Writing {
+  readonly tx: Db
+  readonly client: PoolClient
+  readonly turn: Turn
+  readonly how: Reprojecting
 }
 
 /** All numbers are written before any lane is decided. */
-async function changedFew(tx: Db, client: PoolClient, ids: readonly number[], how: Reprojecting): Promise<void> {
+async function changedFew({ tx, client, turn, how }: Writing, ids: readonly number[]): Promise<void> {
   const kept: LoadedPage[] = []
-  for await (const loaded of loadedPages(tx, pagesOf(ids))) {
+  const known: KnownBatches = new Map()
+  await severalAtOnce(pagesOf(ids), async (page) => {
+    const loaded = await loadPage(tx, turn, page, known)
     kept.push(loaded)
-    await writeNumbers(client, linesWith(loaded, new Set()))
-  }
+    const numbers = numbersPage(await linesWith(loaded, new Set()))
+    await turn(() => writeNumbers(client, numbers))
+  })
   const sharedIn = sharedLines(tx, ids.length)
-  for (const one of kept) await writeContacts(client, linesWith(one, await sharedIn(one)), how)
+  for (const one of kept) await writeContacts(client, contactsPage(await linesWith(one, await sharedIn(one))), how)
 }
 
 /** Each page is read and written once; then those are placed anew whose lines are shared now, or no longer. */
-async function changedMany(tx: Db, client: PoolClient, ids: readonly number[], how: Reprojecting): Promise<void> {
+async function changedMany(writing: Writing, ids: readonly number[]): Promise<void> {
+  const { tx, client, how } = writing
   const before = await sharedLinesOf(tx, ids)
-  for await (const loaded of loadedPages(tx, pagesOf(ids))) {
-    const lines = linesWith(loaded, before)
-    await writeNumbers(client, lines)
-    await writeContacts(client, lines, how)
-  }
+  await eachPage(writing, { ids, sharedIn: async () => before }, wholePage)
   const after = await sharedLinesOf(tx, ids)
   const changed = [...before, ...after].filter((line) => !(before.has(line) && after.has(line)))
-  await reproject(tx, client, { contacts: await holdersOfLines(tx, ids, changed), because: 'place' })
+  await reproject(tx, client, { contacts: await holdersOfLines(tx, ids, changed), because: 'place' }, how)
 }
 
-/** Contacts projected anew page by page, their lanes decided by who holds their numbers now. */
-async function* placedPages(
-  tx: Db,
-  ids: readonly number[],
-  known?: ReadonlyMap<number, ProjectedContact>,
-): AsyncGenerator<readonly ContactLines[]> {
-  const sharedIn = sharedLines(tx, ids.length)
-  for await (const loaded of loadedPages(tx, pagesOf(ids), known)) yield linesWith(loaded, await sharedIn(loaded))
+/** Writes a page out as it is to be stored, and tells how to store it. */
+type PageWriter = (lines: readonly ContactLines[]) => (writing: Writing) => Promise<void>
+
+const wholePage: PageWriter = (lines) => {
+  const [numbers, contacts] = [numbersPage(lines), contactsPage(lines)]
+  return async ({ client, how }) => {
+    await writeNumbers(client, numbers)
+    await writeContacts(client, contacts, how)
+  }
 }
 
-function linesWith({ sources, facts, verified, scopesOf }: LoadedPage, shared: ReadonlySet<string>): ContactLines[] {
-  const verifiedAs = (address: string) => verified.get(address)?.deliverability
-  return sources.map(({ key, own, members, how, fills }) => {
-    const factsOf = (e164: string) => facts.get(e164)
-    return linesOf(
-      key,
-      viewOf({
-        own,
-        members,
-        how,
-        fills,
-        factsOf,
-        verifiedAs,
-        isShared: (e164) => shared.has(lineIn(key.listId, e164)),
-        scopesOf,
-      }),
-      members.length,
-    )
+const valuesPage: PageWriter = (lines) => {
+  const contacts = contactsPage(lines)
+  return ({ client, how }) => writeContacts(client, contacts, how)
+}
+
+const placePage: PageWriter = (lines) => {
+  const placements = placementsPage(lines)
+  return ({ client }) => writePlacements(client, placements)
+}
+
+/** Contacts projected anew page by page, their lanes decided by who holds their numbers. */
+async function eachPage(
+  writing: Writing,
+  of: { readonly ids: readonly number[]; readonly known?: KnownRows | undefined; readonly sharedIn: SharedIn },
+  writer: PageWriter,
+): Promise<void> {
+  const { tx, turn } = writing
+  const known: KnownBatches = new Map()
+  await severalAtOnce(pagesOf(of.ids), async (page) => {
+    const loaded = await loadPage(tx, turn, page, known, of.known)
+    const shared = await turn(() => of.sharedIn(loaded))
+    const store = writer(await linesWith(loaded, shared))
+    await turn(() => store(writing))
   })
+}
+
+async function linesWith(
+  { sources, facts, verified, scopesOf }: LoadedPage,
+  shared: ReadonlySet<string>,
+): Promise<ContactLines[]> {
+  const factsOf = (e164: string) => facts.get(e164)
+  const verifiedAs = (address: string) => verified.get(address)?.deliverability
+  const lines: ContactLines[] = []
+  for (const [i, { key, own, members, how, fills }] of sources.entries()) {
+    if (i % BREATH === 0) await breathe()
+    const isShared = (e164: string) => shared.has(lineIn(key.listId, e164))
+    const view = viewOf({ own, members, how, fills, factsOf, verifiedAs, isShared, scopesOf })
+    lines.push(linesOf(key, view, members.length))
+  }
+  return lines
 }

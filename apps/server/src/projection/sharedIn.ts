@@ -10,20 +10,36 @@ interface Asked {
 /** A number as one list knows it. */
 export const lineIn = (listId: string, e164: string): string => `${listId} ${e164}`
 
-/** From so many contacts on, the shared lines of their lists are found at once: page by page would take longer. */
-const MANY = 20_000
-
 /** Tells which numbers of a page more than one contact of a list holds, joined ones counted as the one they are joined to. */
-export function sharedLines(tx: Db, contacts: number): (page: Asked) => Promise<ReadonlySet<string>> {
-  if (contacts < MANY) return ({ listIds, e164s }) => findShared(tx, listIds, e164s)
+export type SharedIn = (page: Asked) => Promise<ReadonlySet<string>>
+
+/** Fewer contacts are asked for page by page, however small their list is. */
+const FEW = 1000
+/** A number asked for takes so many times as long as a contact, where all of a list are looked through. */
+const DEARER = 8
+
+/** @param contacts how many of them are going to be asked for, where that is known; more may be */
+export function sharedLines(tx: Db, contacts: number): SharedIn {
   const shared = new Set<string>()
   const known = new Set<string>()
-  return async ({ listIds }) => {
+  let asked = 0
+  return async ({ listIds, e164s }) => {
     const unknown = listIds.filter((id) => !known.has(id))
-    for (const line of unknown.length > 0 ? await findShared(tx, unknown, null) : []) shared.add(line)
+    if (unknown.length === 0) return shared
+    asked += e164s.length
+    const wanted = Math.max(contacts, asked)
+    if (wanted < FEW || wanted * DEARER < (await contactsIn(tx, unknown))) return findShared(tx, listIds, e164s)
+    for (const line of await findShared(tx, unknown, null)) shared.add(line)
     for (const id of unknown) known.add(id)
     return shared
   }
+}
+
+async function contactsIn(tx: Db, listIds: readonly string[]): Promise<number> {
+  const { rows } = await tx.execute<{ n: number }>(
+    sql`select coalesce(sum(rows - held), 0)::int as n from batches where list_id = any(${sql.param(listIds)}::uuid[])`,
+  )
+  return rows[0]?.n ?? 0
 }
 
 /** All lines that several contacts hold in the lists these are in. */

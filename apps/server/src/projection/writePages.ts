@@ -1,28 +1,43 @@
 import type { PoolClient } from 'pg'
-import { copyInto } from '../db/copy'
+import { type CopyBytes, type CopyValue, copyBytesOf } from '../db/copy'
 import { CONTACT_COLUMNS, type ContactLines } from './columns'
 import { contactCopy, loadCopies, reachCopies } from './copyLines'
 
-export async function writeNumbers(client: PoolClient, lines: readonly ContactLines[]): Promise<void> {
-  const ids = lines.map(({ contact }) => contact[0])
+/** Contacts of a page, written out before they are stored: meanwhile others have the connection. */
+export interface WrittenPage {
+  readonly ids: readonly CopyValue[]
+  readonly copies: readonly CopyBytes[]
+}
+
+const idsOf = (lines: readonly ContactLines[]): readonly CopyValue[] => lines.map(({ contact }) => contact[0] ?? null)
+
+export const numbersPage = (lines: readonly ContactLines[]): WrittenPage => ({
+  ids: idsOf(lines),
+  copies: reachCopies(lines),
+})
+
+export async function writeNumbers(client: PoolClient, { ids, copies }: WrittenPage): Promise<void> {
   await client.query('delete from contact_numbers where contact_id = any($1::bigint[])', [ids])
   await client.query('delete from contact_emails where contact_id = any($1::bigint[])', [ids])
-  await loadCopies(client, reachCopies(lines))
+  await loadCopies(client, copies)
 }
+
+export const contactsPage = (lines: readonly ContactLines[]): WrittenPage => ({
+  ids: idsOf(lines),
+  copies: [contactCopy('refreshed', lines)],
+})
 
 export async function writeContacts(
   client: PoolClient,
-  lines: readonly ContactLines[],
+  { ids, copies }: WrittenPage,
   { isOutOfIndex = false }: { readonly isOutOfIndex?: boolean },
 ): Promise<void> {
   await client.query(
-    'create temp table if not exists refreshed (like contacts including defaults) on commit delete rows',
+    'create temp table if not exists refreshed (like contacts including defaults) on commit delete rows; truncate refreshed',
   )
-  await client.query('truncate refreshed')
-  await loadCopies(client, [contactCopy('refreshed', lines)])
+  await loadCopies(client, copies)
   const sets = CONTACT_COLUMNS.filter((column) => column !== 'id').map((column) => `${column} = r.${column}`)
   // The planner knows nothing of a table just filled: told the ids, it does not read the large one whole.
-  const ids = lines.map(({ contact }) => contact[0])
   await client.query(
     `update contacts c set ${sets.join(', ')} from refreshed r where c.id = r.id and c.id = any($1::bigint[])`,
     [ids],
@@ -51,23 +66,22 @@ const PLACEMENT = [
   'can_call',
 ] as const
 
-export async function writePlacements(client: PoolClient, lines: readonly ContactLines[]): Promise<void> {
-  await client.query(
-    'create temp table if not exists replaced (id bigint, is_shared boolean, lane text, lane_reason text, call_from text, suppressed_for text, can_text boolean, can_call boolean) on commit delete rows',
-  )
-  await client.query('truncate replaced')
+export function placementsPage(lines: readonly ContactLines[]): WrittenPage {
   const places = PLACEMENT.map((column) => CONTACT_COLUMNS.indexOf(column))
-  await copyInto(
-    client,
-    'replaced',
-    PLACEMENT,
-    lines.map(({ contact }) => places.map((at) => contact[at] ?? null)),
+  const placed = lines.map(({ contact }) => places.map((at) => contact[at] ?? null))
+  return { ids: idsOf(lines), copies: [copyBytesOf('replaced', PLACEMENT, placed)] }
+}
+
+export async function writePlacements(client: PoolClient, { ids, copies }: WrittenPage): Promise<void> {
+  await client.query(
+    'create temp table if not exists replaced (id bigint, is_shared boolean, lane text, lane_reason text, call_from text, suppressed_for text, can_text boolean, can_call boolean) on commit delete rows; truncate replaced',
   )
+  await loadCopies(client, copies)
   const changing = PLACEMENT.filter((column) => column !== 'id')
   await client.query(
     `update contacts c set ${changing.map((column) => `${column} = r.${column}`).join(', ')} from replaced r
     where c.id = r.id and c.id = any($1::bigint[])
       and (${changing.map((column) => `c.${column}`).join(', ')}) is distinct from (${changing.map((column) => `r.${column}`).join(', ')})`,
-    [lines.map(({ contact }) => contact[0])],
+    [ids],
   )
 }

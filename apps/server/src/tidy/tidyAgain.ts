@@ -2,13 +2,16 @@ import { cellsOfRow } from '@upper-field/core/table'
 import { type Compared, compareTidiers, type ProjectedContact, type Settled } from '@upper-field/core/tidy'
 import { eq, inArray, sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
+import { BREATH, breathe } from '../breathe'
 import { indexAnew } from '../contacts/indexAnew'
 import type { Db } from '../db/database'
 import { batches } from '../db/schema'
+import { severalAtOnce, type Turn, takingTurns } from '../db/takingTurns'
 import { joinAgain } from '../pair/joinAgain'
 import { countContacts } from '../projection/cube'
 import { reproject } from '../projection/reproject'
 import { type BatchRow, type BatchSettings, settingsOf } from '../projection/rowCells'
+import { sharedLines } from '../projection/sharedIn'
 import { settledOf, type Tidying, tidyingOf } from '../projection/tidying'
 import { writeWords } from '../projection/writePages'
 import { storeChange, type TidyChange } from './acts'
@@ -23,8 +26,8 @@ export interface TidyProgress {
 }
 
 /**
- * Makes a change and projects what it touches, in one transaction that has the list for itself: a list shows the old state or the new one, never
- * a mixture, whatever happens on the way.
+ * Makes a change and projects what it touches, in one transaction that has the list for itself: a list shows the old state
+ * or the new one, never a mixture, whatever happens on the way.
  * @returns the act, and how many contacts came out otherwise
  */
 export async function makeChange(
@@ -40,29 +43,42 @@ export async function makeChange(
   const isOfSome = change.kind === 'edit' || change.kind === 'bulk-edit' || change.kind === 'mend-alike'
   const readBefore = isOfSome ? [] : await tx.select().from(batches).where(eq(batches.listId, listId))
   const { actId, touched } = await storeChange(tx, listId, change, madeBy)
-  const keys: number[] = []
-  const values: number[] = []
-  let contacts = 0
-  if (touched === 'whatever-differs') {
-    const how = { before, readBefore, after: await tidyingOf(tx, listId) }
-    for await (const page of differing(tx, listId, how)) {
-      keys.push(...page.keys)
-      contacts += page.keys.length + page.values.size
-      const ids = await withSurvivors(tx, [...page.values.keys()])
-      values.push(...ids)
-      await reproject(tx, client, { contacts: ids, because: 'values', known: page.values }, { isOutOfIndex: true })
-      await onPage(page.done)
-    }
-  } else {
-    keys.push(...touched)
-    contacts = touched.length
-  }
+  const { keys, rewritten, contacts } =
+    touched === 'whatever-differs'
+      ? await rewriteValues(tx, client, listId, { before, readBefore, after: await tidyingOf(tx, listId) }, onPage)
+      : { keys: touched, rewritten: [], contacts: touched.length }
   const isOutOfIndex = contacts > MANY
   if (isOutOfIndex) await indexAnew(tx, listId)
-  else await writeWords(client, values)
+  else await writeWords(client, rewritten)
   if (keys.length > 0) await joinAgain(tx, client, listId, keys, { isOutOfIndex })
   if (contacts > 0) await countContacts(tx, listId)
   return { actId, contacts }
+}
+
+/**
+ * Writes what comes out otherwise in values only, a page while others are looked at.
+ * @returns who was written, whose keys are otherwise (who those are one person with is to be decided anew), and how many
+ * came out otherwise
+ */
+async function rewriteValues(
+  tx: Db,
+  client: PoolClient,
+  listId: string,
+  change: Change,
+  onPage: (done: number) => Promise<void>,
+): Promise<{ readonly keys: readonly number[]; readonly rewritten: readonly number[]; readonly contacts: number }> {
+  const keys: number[] = []
+  const rewritten = new Set<number>()
+  const how = { isOutOfIndex: true, turn: takingTurns(), sharedIn: sharedLines(tx, 0) }
+  let [done, contacts] = [0, 0]
+  await severalAtOnce(differing(tx, how.turn, listId, change, rewritten), async (page) => {
+    keys.push(...page.keys)
+    contacts += page.keys.length + page.values.size
+    await reproject(tx, client, { contacts: page.rewritten, because: 'values', known: page.values }, how)
+    done += page.looked
+    await onPage(done)
+  })
+  return { keys, rewritten: [...rewritten], contacts }
 }
 
 /** Contacts of a page that come out otherwise. */
@@ -71,8 +87,10 @@ interface Differing {
   readonly keys: readonly number[]
   /** In other values only, as they are now. */
   readonly values: ReadonlyMap<number, ProjectedContact>
-  /** How many were looked at so far. */
-  readonly done: number
+  /** These, and those they are joined to, whose values come from them too; each once, though it comes again. */
+  readonly rewritten: readonly number[]
+  /** How many were looked at. */
+  readonly looked: number
 }
 
 /** How a list was tidied and its batches were read, and how it is tidied now. */
@@ -83,26 +101,40 @@ interface Change {
 }
 
 /** Contacts that come out otherwise than before, batches that were taken back included; page by page. */
-async function* differing(tx: Db, listId: string, change: Change): AsyncGenerator<Differing> {
+async function* differing(
+  tx: Db,
+  turn: Turn,
+  listId: string,
+  change: Change,
+  rewritten: Set<number>,
+): AsyncGenerator<Differing> {
   const comparers = new Map<string, Compare>()
-  for (let last = 0, done = 0; ; ) {
-    const rows = await pageOf(tx, listId, last)
+  for (let last = 0; ; ) {
+    const { rows, settled } = await turn(async () => {
+      const read = await pageOf(tx, listId, last)
+      await learn(tx, read, comparers, change)
+      const ids = read.map(({ id }) => id)
+      return { rows: read, settled: await settledOf(tx, ids) }
+    })
     if (rows.length === 0) return
-    await learn(tx, rows, comparers, change)
-    const settled = await settledOf(
-      tx,
-      rows.map(({ id }) => id),
-    )
     const keys: number[] = []
     const values = new Map<number, ProjectedContact>()
-    for (const { id, batchId, text } of rows) {
+    const page: number[] = []
+    const rewrite = (id: number) => {
+      if (!rewritten.has(id)) page.push(id)
+      rewritten.add(id)
+    }
+    for (const [i, { id, batchId, text, joinedInto }] of rows.entries()) {
+      if (i % BREATH === 0) await breathe()
       const compared = comparers.get(batchId)?.(text, settled.get(id))
       if (compared?.difference === 'keys') keys.push(id)
-      else if (compared?.difference === 'values') values.set(id, compared.now)
+      if (compared?.difference !== 'values') continue
+      values.set(id, compared.now)
+      rewrite(joinedInto ?? id)
+      rewrite(id)
     }
-    done += rows.length
     last = rows.at(-1)?.id ?? last
-    yield { keys, values, done }
+    yield { keys, values, rewritten: page, looked: rows.length }
   }
 }
 
@@ -110,13 +142,19 @@ interface StoredText {
   readonly id: number
   readonly batchId: string
   readonly text: string
+  readonly joinedInto: number | null
 }
 
 async function pageOf(tx: Db, listId: string, after: number): Promise<readonly StoredText[]> {
-  const { rows } = await tx.execute<{ id: string; batch_id: string; text: string }>(sql`
-    select c.id, c.batch_id, r.text from contacts c join rows r on r.batch_id = c.batch_id and r.row = c.row
+  const { rows } = await tx.execute<{ id: string; batch_id: string; text: string; joined_into: string | null }>(sql`
+    select c.id, c.batch_id, c.joined_into, r.text from contacts c join rows r on r.batch_id = c.batch_id and r.row = c.row
     where c.list_id = ${listId} and c.id > ${after} order by c.id limit ${PAGE}`)
-  return rows.map((row) => ({ id: Number(row.id), batchId: row.batch_id, text: row.text }))
+  return rows.map((row) => ({
+    id: Number(row.id),
+    batchId: row.batch_id,
+    text: row.text,
+    joinedInto: row.joined_into === null ? null : Number(row.joined_into),
+  }))
 }
 
 type Compare = (text: string, settled: Settled | undefined) => Compared
@@ -140,11 +178,4 @@ async function learn(
 function comparerOf(was: BatchSettings, is: BatchSettings): Compare {
   const compare = compareTidiers(was.tidier, is.tidier)
   return (text, settled) => compare(cellsOfRow(text, is.layout).cells, settled)
-}
-
-/** These contacts and those they are joined to, whose values come from them too. */
-async function withSurvivors(tx: Db, ids: readonly number[]): Promise<number[]> {
-  const { rows } = await tx.execute<{ id: string }>(sql`
-    select distinct joined_into as id from contacts where id = any(${sql.param(ids)}::bigint[]) and joined_into is not null`)
-  return [...new Set([...ids, ...rows.map(({ id }) => Number(id))])]
 }

@@ -70,6 +70,19 @@ describe('the web client', () => {
     expect(await response.text()).toBe(textOf(entry.split('/')[1] ?? ''))
   })
 
+  it('says of a part that is gone that it is, and has nobody keep that', async () => {
+    const response = await fetch(`${server.url}/assets/TidyView-gone.js`)
+    expect(response.status).toBe(404)
+    expect(response.headers.get('cache-control')).toBe('no-store')
+    expect(response.headers.get('content-type')).not.toContain('html')
+  })
+
+  it('may be kept for a year only by the names of its parts, never as a page', async () => {
+    const page = await fetch(`${server.url}/lists`)
+    expect(page.headers.get('cache-control')).toBe('no-cache')
+    expect(await page.text()).toContain(entry)
+  })
+
   it('is sent as it is to whoever takes nothing else', async () => {
     const response = await fetch(`${server.url}/${entry}`, { headers: { 'accept-encoding': 'identity' } })
     expect(response.headers.get('content-encoding')).toBeNull()

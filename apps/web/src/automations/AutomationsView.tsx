@@ -1,11 +1,12 @@
 import type { Automation, AutomationRun, List } from '@upper-field/contract'
 import { useState } from 'react'
 import { useOutletContext } from 'react-router'
-import { problemText, useReadBatchesQuery, useReadMeQuery } from '../api'
+import { useReadBatchesQuery } from '../api'
 import { BringTabs } from '../bring/BringTabs'
 import { Button, TextButton } from '../kit/Button'
-import { Notice } from '../kit/Notice'
+import { useMayChange } from '../people/useRole'
 import { useReadAudiencesQuery } from '../send/audienceApi'
+import { Answer, Refused } from '../shell/Answer'
 import { useListView } from '../shell/useListView'
 import { time } from '../words/format'
 import {
@@ -24,13 +25,12 @@ const LOOK = 3000
 export function AutomationsView() {
   const list = useOutletContext<List>()
   const { listId } = useListView()
-  const { data: me } = useReadMeQuery({})
-  const { data: all = [], error } = useReadAutomationsQuery({ params: { listId } })
-  const { data: runs = [] } = useReadAutomationRunsQuery({ params: { listId } }, { pollingInterval: LOOK })
+  const automations = useReadAutomationsQuery({ params: { listId } })
+  const runs = useReadAutomationRunsQuery({ params: { listId } }, { pollingInterval: LOOK })
   const { data: audiences = [] } = useReadAudiencesQuery({ params: { listId } })
   const { data: batches = [] } = useReadBatchesQuery({ params: { listId } })
   const [isMaking, setIsMaking] = useState(false)
-  const mayChange = me !== undefined && me.role !== 'viewer' && !list.archivedAt
+  const mayChange = useMayChange() && !list.archivedAt
   const names = new Map(audiences.map(({ id, name }) => [id, name]))
   const batchNames = new Map(batches.map(({ id, name }) => [id, name]))
   return (
@@ -48,26 +48,33 @@ export function AutomationsView() {
         <p className="pb-3 text-soft">
           Work that begins without anybody asking, in the order that is set, each part within its amount.
         </p>
-        {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
-        {all.length === 0 ? (
-          <p className="border-y border-line py-3 text-soft">Nothing is done by itself here.</p>
-        ) : null}
-        <ul>
-          {all.map((one) => (
-            <li key={one.id} className="border-b border-line py-2">
-              <Line automation={one} audiences={names} mayChange={mayChange} />
-            </li>
-          ))}
-        </ul>
+        <Answer
+          of={automations}
+          what="what is done by itself"
+          none={<p className="border-y border-line py-3 text-soft">Nothing is done by itself here.</p>}
+        >
+          {(all) => (
+            <ul>
+              {all.map((one) => (
+                <li key={one.id} className="border-b border-line py-2">
+                  <Line automation={one} audiences={names} mayChange={mayChange} />
+                </li>
+              ))}
+            </ul>
+          )}
+        </Answer>
         <h2 className="pb-1 pt-6 text-[15px]">What was done</h2>
-        {runs.length === 0 ? <p className="text-soft">Nothing yet.</p> : null}
-        <ul>
-          {runs.map((run) => (
-            <li key={run.id} className="border-b border-line py-2">
-              <Run run={run} batch={run.batchId === null ? null : (batchNames.get(run.batchId) ?? 'a batch')} />
-            </li>
-          ))}
-        </ul>
+        <Answer of={runs} what="what was done" none={<p className="text-soft">Nothing yet.</p>}>
+          {(all) => (
+            <ul>
+              {all.map((run) => (
+                <li key={run.id} className="border-b border-line py-2">
+                  <Run run={run} batch={run.batchId === null ? null : (batchNames.get(run.batchId) ?? 'a batch')} />
+                </li>
+              ))}
+            </ul>
+          )}
+        </Answer>
       </div>
       {isMaking ? (
         <NewAutomationDialog listId={listId} audiences={audiences} onClose={() => setIsMaking(false)} />
@@ -78,8 +85,8 @@ export function AutomationsView() {
 
 function Line(props: { automation: Automation; audiences: ReadonlyMap<string, string>; mayChange: boolean }) {
   const { automation, audiences, mayChange } = props
-  const [change] = useSwitchAutomationMutation()
-  const [remove] = useRemoveAutomationMutation()
+  const [change, changing] = useSwitchAutomationMutation()
+  const [remove, removing] = useRemoveAutomationMutation()
   const params = { automationId: automation.id }
   const name = startText(automation)
   return (
@@ -105,12 +112,13 @@ function Line(props: { automation: Automation; audiences: ReadonlyMap<string, st
         {automation.steps.map((step, at) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: steps keep their places, and the same may stand there twice
           <li key={at}>
-            {at > 0 ? <span className="pr-2 text-soft">then</span> : null}
+            {at > 0 ? <span className="text-soft">then </span> : null}
             {stepText(step, audiences)}
           </li>
         ))}
       </ol>
       <p className="text-[13px] text-soft">set by {automation.madeBy}</p>
+      <Refused by={[changing, removing]} />
     </>
   )
 }

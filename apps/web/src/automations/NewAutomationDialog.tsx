@@ -1,11 +1,10 @@
 import type { Audience, AutomationStep, BodyOf } from '@upper-field/contract'
 import { AUTOMATION_STARTS, AUTOMATION_WORK } from '@upper-field/contract'
 import { type FormEvent, useState } from 'react'
-import { problemText } from '../api'
 import { Button } from '../kit/Button'
 import { Dialog } from '../kit/Dialog'
 import { SelectField, TextField } from '../kit/Field'
-import { Notice } from '../kit/Notice'
+import { Refused } from '../shell/Answer'
 import { useMakeAutomationMutation } from './automationApi'
 import { START_TEXT, WORK_TEXT } from './automationText'
 
@@ -109,7 +108,7 @@ export function NewAutomationDialog(props: {
             </div>
           ))}
         </fieldset>
-        {made.error ? <Notice tone="bad">{problemText(made.error)}</Notice> : null}
+        <Refused by={[made]} />
         <div className="flex justify-end gap-2">
           <Button onClick={onClose}>Cancel</Button>
           <Button type="submit" look="main" disabled={works.size === 0 || made.isLoading}>

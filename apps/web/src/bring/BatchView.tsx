@@ -2,9 +2,10 @@ import type { Batch } from '@upper-field/contract'
 import { delimiterName, ENCODING_NAMES } from '@upper-field/core/table'
 import { isContainer } from '@upper-field/files'
 import type { ReactNode } from 'react'
-import { problemText, useBringBatchBackMutation, useTakeBatchBackMutation, useThrowAwayMutation } from '../api'
+import { useBringBatchBackMutation, useTakeBatchBackMutation, useThrowAwayMutation } from '../api'
 import { Button } from '../kit/Button'
 import { Notice } from '../kit/Notice'
+import { Refused } from '../shell/Answer'
 import { bytes, count, date, money, plural } from '../words/format'
 import { BASIS, BATCH_PROBLEM, FIELD, FORMAT, SOURCE } from '../words/sentences'
 import { HeldRows } from './HeldRows'
@@ -109,7 +110,7 @@ function Acts({ batch }: { batch: Batch }) {
           Throw away
         </Button>
       ) : null}
-      {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
+      <Refused by={[{ error }]} />
     </div>
   )
 }

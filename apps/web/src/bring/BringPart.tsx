@@ -1,6 +1,5 @@
 import type { ReactNode } from 'react'
-import { problemText } from '../api'
-import { Notice } from '../kit/Notice'
+import { Answer, type Asked } from '../shell/Answer'
 import { BringTabs } from './BringTabs'
 
 interface PartProps<T> {
@@ -8,29 +7,31 @@ interface PartProps<T> {
   readonly label: string
   readonly title: string
   readonly emptyText: string
-  readonly all: readonly T[]
+  /** Of the query for them. */
+  readonly all: Asked<readonly T[]>
   readonly line: (one: T) => ReactNode
-  readonly error: unknown
   /** What is to be brought in next. */
   readonly children: ReactNode
 }
 
 /** A part of Bring in: what came so far on the left, and what is to come. */
 export function BringPart<T extends { readonly id: string }>(props: PartProps<T>) {
-  const { label, title, emptyText, all, line, error, children } = props
+  const { label, title, emptyText, all, line, children } = props
   return (
     <div className="flex h-full min-h-0">
       <aside aria-label={label} className="h-full w-[260px] shrink-0 overflow-y-auto border-r border-line px-3 py-3">
         <h2 className="px-2 pb-2 text-[15px]">{title}</h2>
-        {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
-        {all.length === 0 ? <p className="px-2 text-soft">{emptyText}</p> : null}
-        <ul>
-          {all.map((one) => (
-            <li key={one.id} className="border-b border-line">
-              {line(one)}
-            </li>
-          ))}
-        </ul>
+        <Answer of={all} what="what came so far" none={<p className="px-2 text-soft">{emptyText}</p>}>
+          {(came) => (
+            <ul>
+              {came.map((one) => (
+                <li key={one.id} className="border-b border-line">
+                  {line(one)}
+                </li>
+              ))}
+            </ul>
+          )}
+        </Answer>
       </aside>
       <main className="min-w-0 flex-1 overflow-y-auto pt-3">
         <BringTabs />

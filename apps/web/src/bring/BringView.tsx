@@ -1,8 +1,9 @@
 import type { List } from '@upper-field/contract'
 import { useState } from 'react'
 import { useOutletContext } from 'react-router'
-import { useReadBatchesQuery, useReadJobsQuery, useReadMeQuery } from '../api'
+import { useReadBatchesQuery, useReadJobsQuery } from '../api'
 import { Empty } from '../kit/Notice'
+import { useMayChange } from '../people/useRole'
 import { JobLine } from '../shell/JobStrip'
 import { StoryPanel } from '../shell/StoryPanel'
 import { useListView } from '../shell/useListView'
@@ -20,11 +21,11 @@ export function BringView() {
   const list = useOutletContext<List>()
   const { listId, contactId } = useListView()
   const bench = useBenchFiles()
-  const { data: me } = useReadMeQuery({})
+  const mayChange = useMayChange()
   const { data: batches = [] } = useReadBatchesQuery({ params: { listId } })
   const { data: jobs = [] } = useReadJobsQuery({ params: { listId } })
   const [chosen, setChosen] = useState<string | 'compare' | null>(null)
-  const mayBring = me?.role !== 'viewer' && !list.archivedAt
+  const mayBring = mayChange && !list.archivedAt
   if (bench.items.length > 0 && mayBring) {
     return (
       <div className="flex h-full min-h-0">
@@ -74,7 +75,7 @@ export function BringView() {
       </main>
       {contactId !== null ? (
         <aside aria-label="Story" className="h-full w-[312px] shrink-0 border-l border-line bg-surface">
-          <StoryPanel contactId={contactId} />
+          <StoryPanel key={contactId} contactId={contactId} />
         </aside>
       ) : null}
     </div>

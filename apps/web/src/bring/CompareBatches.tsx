@@ -1,6 +1,6 @@
 import type { Batch, BatchYield } from '@upper-field/contract'
-import { problemText, useReadYieldsQuery } from '../api'
-import { Notice } from '../kit/Notice'
+import { useReadYieldsQuery } from '../api'
+import { Refused } from '../shell/Answer'
 import { count, date, money } from '../words/format'
 import { SOURCE } from '../words/sentences'
 
@@ -47,7 +47,7 @@ export function CompareBatches({
       <p className="pb-3 text-soft">
         Rows = held + contacts + joined into others. Shares are of the contacts that stand for themselves.
       </p>
-      {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
+      <Refused by={[{ error }]} />
       <div className="overflow-x-auto">
         <table className="w-full min-w-[760px] text-[13px]">
           <thead className="text-right text-soft">

@@ -1,9 +1,9 @@
 import type { Batch } from '@upper-field/contract'
 import type { Field } from '@upper-field/core/table'
 import { useState } from 'react'
-import { problemText, useReadBatchAnewMutation } from '../api'
+import { useReadBatchAnewMutation } from '../api'
 import { Button } from '../kit/Button'
-import { Notice } from '../kit/Notice'
+import { Refused } from '../shell/Answer'
 import { plural } from '../words/format'
 import { FIELD } from '../words/sentences'
 import { CountrySelect } from './CountrySelect'
@@ -69,7 +69,7 @@ function ReadingForm({ batch, onDone }: { batch: Batch; onDone: () => void }) {
         </Button>
         <Button onClick={onDone}>Leave it as it is</Button>
       </div>
-      {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
+      <Refused by={[{ error }]} />
     </form>
   )
 }

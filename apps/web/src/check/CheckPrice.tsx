@@ -1,18 +1,12 @@
 import { type CheckOf, isUnderWay, type List } from '@upper-field/contract'
 import { useState } from 'react'
 import { useOutletContext } from 'react-router'
-import {
-  problemText,
-  useEstimateCheckQuery,
-  useReadCheckSettingsQuery,
-  useReadJobsQuery,
-  useReadMeQuery,
-  useStartCheckMutation,
-} from '../api'
+import { useEstimateCheckQuery, useReadCheckSettingsQuery, useReadJobsQuery, useStartCheckMutation } from '../api'
 import { NotConnected } from '../connections/NotConnected'
 import { useConnected } from '../connections/useConnected'
 import { Button, ButtonLink, TextButton } from '../kit/Button'
-import { Loading, Notice } from '../kit/Notice'
+import { useIsOwner, useMayChange } from '../people/useRole'
+import { lastRead, Refused, Unanswered } from '../shell/Answer'
 import { JobLine } from '../shell/JobStrip'
 import { useListView } from '../shell/useListView'
 import { usePiles } from '../shell/usePiles'
@@ -27,8 +21,9 @@ const ROLE = { numbers: 'register', addresses: 'verifier', 'do-not-call': 'doNot
 export function CheckPrice({ of }: { of: CheckOf }) {
   const { listId, text } = useListView()
   const list = useOutletContext<List>()
-  const { data: me } = useReadMeQuery({})
-  const { data: estimate, error } = useEstimateCheckQuery({ params: { listId }, query: { filter: text, of } })
+  const mayChange = useMayChange()
+  const asked = useEstimateCheckQuery({ params: { listId }, query: { filter: text, of } })
+  const estimate = lastRead(asked)
   const { data: jobs = [] } = useReadJobsQuery({ params: { listId } })
   const [start, starting] = useStartCheckMutation()
   const checks = jobs.filter(({ kind }) => kind === 'check')
@@ -36,8 +31,7 @@ export function CheckPrice({ of }: { of: CheckOf }) {
   const isBusy = checks.some(isUnderWay)
   const connected = useConnected()
   const words = CHECK_WORDS[of]
-  if (error) return <Notice tone="bad">{problemText(error)}</Notice>
-  if (!estimate) return <Loading what="the price" />
+  if (!estimate) return <Unanswered of={[asked]} what="the price" />
   if (connected && !connected[ROLE[of]])
     return (
       <NotConnected
@@ -66,8 +60,8 @@ export function CheckPrice({ of }: { of: CheckOf }) {
           at most, at the {words.service}. {words.free}
         </span>
       </p>
-      {starting.error ? <Notice tone="bad">{problemText(starting.error)}</Notice> : null}
-      {me?.role !== 'viewer' && !list.archivedAt ? (
+      <Refused by={[starting]} />
+      {mayChange && !list.archivedAt ? (
         <Button
           look="main"
           disabled={estimate.toAsk === 0 || starting.isLoading || isBusy}
@@ -101,7 +95,7 @@ function InVain({ of }: { of: Exclude<CheckOf, 'do-not-call'> }) {
   const { listId, text } = useListView()
   const { data: piles, sign } = usePiles({ listId, text })
   const { data: settings } = useReadCheckSettingsQuery({})
-  const { data: me } = useReadMeQuery({})
+  const isOwner = useIsOwner()
   const [isOpen, setIsOpen] = useState(false)
   if (!piles || !settings) return null
   const { contacts, cost } = inVain(of, piles, settings)
@@ -117,7 +111,7 @@ function InVain({ of }: { of: Exclude<CheckOf, 'do-not-call'> }) {
         </span>{' '}
         each time.
       </p>
-      {me?.role === 'owner' ? (
+      {isOwner ? (
         <TextButton className="text-[13px]" onClick={() => setIsOpen(true)}>
           Prices, hours, and how long answers keep
         </TextButton>

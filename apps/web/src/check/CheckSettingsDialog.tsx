@@ -1,11 +1,11 @@
 import type { CheckSettings } from '@upper-field/contract'
 import { AGES_AS, type AgesAs } from '@upper-field/core/check'
 import { useState } from 'react'
-import { problemText, useChangeCheckSettingsMutation } from '../api'
+import { useChangeCheckSettingsMutation } from '../api'
 import { Button } from '../kit/Button'
 import { Dialog } from '../kit/Dialog'
 import { TextArea, TextField } from '../kit/Field'
-import { Notice } from '../kit/Notice'
+import { Refused } from '../shell/Answer'
 import { budgetOf } from '../words/budget'
 import { readHours, writeHours } from './hoursText'
 
@@ -88,7 +88,7 @@ export function CheckSettingsDialog({ settings, onClose }: { settings: CheckSett
           error={'problem' in read ? read.problem : undefined}
           hint="A line for each country; public holidays are left out."
         />
-        {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
+        <Refused by={[{ error }]} />
         <div className="flex justify-end gap-2">
           <Button onClick={onClose}>Cancel</Button>
           <Button look="main" type="submit" disabled={!isRight || isLoading}>

@@ -1,6 +1,7 @@
 import type { AnswerAges } from '@upper-field/contract'
 import { writeFilter } from '@upper-field/core/split'
 import { useReadAnswerAgesQuery, useReadConnectionsQuery } from '../api'
+import { Answer } from '../shell/Answer'
 import { useListView } from '../shell/useListView'
 import { count, countryName } from '../words/format'
 import { freshOf } from './ages'
@@ -12,15 +13,23 @@ const TITLES = ['Numbers', 'Not to be called', 'Answer in time', 'Answer too old
 export function DoNotCallTable() {
   const { listId, filter } = useListView()
   const everywhere = writeFilter({ ...filter, piles: { ...filter.piles, country: [] } })
-  const { data = [] } = useReadAnswerAgesQuery({
-    params: { listId },
-    query: { filter: everywhere, of: 'do-not-call' },
-  })
+  const ages = useReadAnswerAgesQuery({ params: { listId }, query: { filter: everywhere, of: 'do-not-call' } })
+  return (
+    <Answer
+      of={ages}
+      what="what registers have said"
+      none={<p className="pb-4 text-soft">Nobody here has a number.</p>}
+    >
+      {(all) => <CountryTable all={all} />}
+    </Answer>
+  )
+}
+
+function CountryTable({ all }: { all: readonly AnswerAges[] }) {
   const { data: connections = [] } = useReadConnectionsQuery({})
   const known = connections.find(({ role }) => role === 'do-not-call')?.countries ?? null
-  const shown = data.filter(({ country, listed }) => known === null || known.includes(country) || listed > 0)
-  const others = data.filter((one) => !shown.includes(one)).reduce((sum, { subjects }) => sum + subjects, 0)
-  if (data.length === 0) return <p className="pb-4 text-soft">Nobody here has a number.</p>
+  const shown = all.filter(({ country, listed }) => known === null || known.includes(country) || listed > 0)
+  const others = all.filter((one) => !shown.includes(one)).reduce((sum, { subjects }) => sum + subjects, 0)
   return (
     <>
       <table className="mb-2 w-full text-left">

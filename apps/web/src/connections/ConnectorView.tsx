@@ -2,17 +2,16 @@ import type { Connection, ConnectorDocument } from '@upper-field/contract'
 import { useState } from 'react'
 import { useNavigate, useParams } from 'react-router'
 import {
-  problemText,
   useKeepConnectorMutation,
   useReadConnectionsQuery,
   useReadConnectorQuery,
-  useReadMeQuery,
   useRemoveConnectionMutation,
 } from '../api'
 import { DocumentPage } from '../documents/DocumentPage'
 import { DocumentText } from '../documents/DocumentText'
 import { KeepDocument } from '../documents/KeepDocument'
-import { Loading, Notice } from '../kit/Notice'
+import { useIsOwner } from '../people/useRole'
+import { lastRead, Unanswered } from '../shell/Answer'
 import { ConnectionDialog } from './ConnectionDialog'
 import { blank, type Draft, readDraft, textOf } from './draft'
 import { StartConnector } from './StartConnector'
@@ -24,17 +23,12 @@ const ALL = { to: '/providers', text: 'Providers' }
 export function ConnectorView() {
   const { provider = 'new' } = useParams()
   const isNew = provider === 'new'
-  const { data: document, error } = useReadConnectorQuery({ params: { provider } }, { skip: isNew })
-  if (error)
-    return (
-      <DocumentPage all={ALL} title="A service">
-        {<Notice tone="bad">{problemText(error)}</Notice>}
-      </DocumentPage>
-    )
+  const asked = useReadConnectorQuery({ params: { provider } }, { skip: isNew })
+  const document = lastRead(asked)
   if (!isNew && !document)
     return (
       <DocumentPage all={ALL} title="A service">
-        {<Loading what="the service" />}
+        <Unanswered of={[asked]} what="the service" />
       </DocumentPage>
     )
   return <Editor key={provider} provider={provider} kept={document ?? null} />
@@ -42,11 +36,10 @@ export function ConnectorView() {
 
 function Editor({ provider, kept }: { provider: string; kept: ConnectorDocument | null }) {
   const [text, setText] = useState(() => (kept ? textOf(kept) : blank()))
-  const { data: me } = useReadMeQuery({})
   const { data: connections = [] } = useReadConnectionsQuery({})
   const draft = readDraft(text)
   const connection = connections.find((one) => one.provider === provider)
-  const isOwner = me?.role === 'owner'
+  const isOwner = useIsOwner()
   return (
     <DocumentPage all={ALL} title={kept?.name ?? 'A new service'}>
       <p className="pb-4 text-soft">

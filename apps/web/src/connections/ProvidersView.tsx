@@ -1,9 +1,11 @@
 import type { Connection } from '@upper-field/contract'
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { problemText, useReadConnectionsQuery, useReadMeQuery } from '../api'
+import { useReadConnectionsQuery } from '../api'
 import { ButtonLink, TextButton } from '../kit/Button'
-import { Loading, Notice } from '../kit/Notice'
+import { Loading } from '../kit/Notice'
+import { useIsOwner } from '../people/useRole'
+import { Refused } from '../shell/Answer'
 import { count, date, money } from '../words/format'
 import { ACCEPTS, GIVES, priceText } from '../words/services'
 import { ConnectionDialog } from './ConnectionDialog'
@@ -11,9 +13,8 @@ import { ConnectionDialog } from './ConnectionDialog'
 /** Who can be asked, for what and for which price, and how it went. Keys are never shown again. */
 export function ProvidersView() {
   const { data, error } = useReadConnectionsQuery({}, { refetchOnMountOrArgChange: true })
-  const { data: me } = useReadMeQuery({})
   const [changing, setChanging] = useState<Connection | null>(null)
-  const isOwner = me?.role === 'owner'
+  const isOwner = useIsOwner()
   return (
     <main className="mx-auto h-full max-w-6xl overflow-y-auto px-6 py-6">
       <div className="flex items-start justify-between gap-4 pb-4">
@@ -29,7 +30,7 @@ export function ProvidersView() {
           </ButtonLink>
         ) : null}
       </div>
-      {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
+      <Refused by={[{ error }]} />
       {data ? null : <Loading what="the connections" />}
       {data?.length === 0 ? (
         <p className="border-y border-line py-4">

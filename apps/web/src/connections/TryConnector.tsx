@@ -2,10 +2,11 @@ import type { ConnectorDocument, ConnectorTried } from '@upper-field/contract'
 import { type InputSet, priceOf } from '@upper-field/core/connect'
 import { mostCost } from '@upper-field/core/fill'
 import { useState } from 'react'
-import { problemText, useTryConnectorMutation } from '../api'
+import { useTryConnectorMutation } from '../api'
 import { Button } from '../kit/Button'
 import { TextField } from '../kit/Field'
 import { Notice } from '../kit/Notice'
+import { Refused } from '../shell/Answer'
 import { money } from '../words/format'
 import { JOB_PROBLEM } from '../words/jobs'
 import type { Draft } from './draft'
@@ -94,7 +95,7 @@ export function TryConnector({ provider, draft, hasKey }: { provider: string; dr
           {isLoading ? 'Asking …' : `Ask once · at most ${money(mostOf(document))}`}
         </Button>
       </form>
-      {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
+      <Refused by={[{ error }]} />
       {data ? <Tried tried={data} /> : null}
     </section>
   )

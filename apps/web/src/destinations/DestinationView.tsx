@@ -3,10 +3,8 @@ import { headingsOf } from '@upper-field/core/send'
 import { useState } from 'react'
 import { useNavigate, useParams } from 'react-router'
 import {
-  problemText,
   useKeepDestinationMutation,
   useReadDestinationsQuery,
-  useReadMeQuery,
   useReadShippedDestinationsQuery,
   useRemoveDestinationMutation,
 } from '../api'
@@ -15,7 +13,9 @@ import { DocumentText } from '../documents/DocumentText'
 import type { Draft } from '../documents/draft'
 import { KeepDocument } from '../documents/KeepDocument'
 import { StartFrom } from '../documents/StartFrom'
-import { Loading, Notice } from '../kit/Notice'
+import { Notice } from '../kit/Notice'
+import { useIsOwner } from '../people/useRole'
+import { lastRead, Unanswered } from '../shell/Answer'
 import { Accounts } from './Accounts'
 import { blankDestination, destinationText, readDestination } from './destinationDraft'
 
@@ -24,17 +24,12 @@ const ALL = { to: '/destinations', text: 'Destinations' }
 /** One destination: how it is declared, and the heading lines that makes. */
 export function DestinationView() {
   const { destination = 'new' } = useParams()
-  const { data, error } = useReadDestinationsQuery({})
-  if (error)
-    return (
-      <DocumentPage all={ALL} title="A destination">
-        {<Notice tone="bad">{problemText(error)}</Notice>}
-      </DocumentPage>
-    )
+  const asked = useReadDestinationsQuery({})
+  const data = lastRead(asked)
   if (!data)
     return (
       <DocumentPage all={ALL} title="A destination">
-        {<Loading what="the destination" />}
+        <Unanswered of={[asked]} what="the destination" />
       </DocumentPage>
     )
   const kept = data.find(({ id }) => id === destination) ?? null
@@ -49,10 +44,9 @@ export function DestinationView() {
 
 function Editor({ kept, all }: { kept: DestinationDocument | null; all: readonly DestinationDocument[] }) {
   const [text, setText] = useState(() => (kept ? destinationText(kept) : blankDestination()))
-  const { data: me } = useReadMeQuery({})
   const { data: shipped = [] } = useReadShippedDestinationsQuery({})
   const draft = readDestination(text)
-  const isOwner = me?.role === 'owner'
+  const isOwner = useIsOwner()
   const others = [...all, ...shipped.filter(({ id }) => !all.some((one) => one.id === id))]
   const start = (id: string) => {
     const found = others.find((one) => one.id === id)

@@ -6,11 +6,11 @@ import {
   problemText,
   useKeepDestinationMutation,
   useReadDestinationsQuery,
-  useReadMeQuery,
   useReadShippedDestinationsQuery,
 } from '../api'
 import { Button, ButtonLink, TextButton } from '../kit/Button'
 import { Loading, Notice } from '../kit/Notice'
+import { useIsOwner } from '../people/useRole'
 import { useReadDestinationKeysQuery } from '../send/audienceApi'
 import { count, plural } from '../words/format'
 import { KeyDialog } from './KeyDialog'
@@ -19,9 +19,8 @@ import { KeyDialog } from './KeyDialog'
 export function DestinationsView() {
   const { data, error } = useReadDestinationsQuery({})
   const { data: shipped = [] } = useReadShippedDestinationsQuery({})
-  const { data: me } = useReadMeQuery({})
   const [keep, keeping] = useKeepDestinationMutation()
-  const isOwner = me?.role === 'owner'
+  const isOwner = useIsOwner()
   const others = shipped.filter(({ id }) => !data?.some((one) => one.id === id))
   return (
     <main className="mx-auto h-full max-w-6xl overflow-y-auto px-6 py-6">

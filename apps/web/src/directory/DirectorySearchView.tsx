@@ -1,10 +1,10 @@
 import type { DirectoryRecord, DirectorySearch, List } from '@upper-field/contract'
 import { useState } from 'react'
 import { Link, useOutletContext, useParams } from 'react-router'
-import { problemText, useReadJobsQuery } from '../api'
+import { useReadJobsQuery } from '../api'
 import { useServiceNames } from '../connections/useConnected'
 import { TextButton } from '../kit/Button'
-import { Loading, Notice } from '../kit/Notice'
+import { lastRead, Unanswered } from '../shell/Answer'
 import { JobLine } from '../shell/JobStrip'
 import { count, money } from '../words/format'
 import { useReadDirectoryRecordsQuery, useReadDirectorySearchQuery } from './directoryApi'
@@ -17,12 +17,12 @@ const STATES = Object.keys(BECAME) as State[]
 export function DirectorySearchView() {
   const list = useOutletContext<List>()
   const { searchId = '' } = useParams()
-  const { data: search, error } = useReadDirectorySearchQuery({ params: { searchId } })
+  const asked = useReadDirectorySearchQuery({ params: { searchId } })
+  const search = lastRead(asked)
   const { data: jobs = [] } = useReadJobsQuery({ params: { listId: list.id } })
   const [state, setState] = useState<State>('taken')
   const nameOf = useServiceNames()
-  if (error) return <Notice tone="bad">{problemText(error)}</Notice>
-  if (!search) return <Loading what="what was fetched" />
+  if (!search) return <Unanswered of={[asked]} what="what was fetched" />
   const job = jobs.find(({ id }) => id === search.jobId)
   return (
     <div className="flex h-full min-h-0">
@@ -115,12 +115,12 @@ const COLUMNS: readonly (readonly [title: string, of: (one: DirectoryRecord) => 
 /** Businesses of one kind, a part at a time. */
 function Records({ searchId, state }: { searchId: string; state: State }) {
   const [after, setAfter] = useState([0])
-  const { data, error } = useReadDirectoryRecordsQuery({
+  const asked = useReadDirectoryRecordsQuery({
     params: { searchId },
     query: { state, after: after.at(-1) ?? 0 },
   })
-  if (error) return <Notice tone="bad">{problemText(error)}</Notice>
-  if (!data) return <Loading what="the businesses" />
+  const data = lastRead(asked)
+  if (!data) return <Unanswered of={[asked]} what="the businesses" />
   if (data.records.length === 0) return <p className="text-soft">None.</p>
   const { next } = data
   return (

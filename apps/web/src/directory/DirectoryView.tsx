@@ -3,6 +3,7 @@ import { Link, useOutletContext } from 'react-router'
 import { useReadConnectionsQuery, useReadJobsQuery, useReadMeQuery } from '../api'
 import { BringPart } from '../bring/BringPart'
 import { NotConnected } from '../connections/NotConnected'
+import { Unanswered } from '../shell/Answer'
 import { useListView } from '../shell/useListView'
 import { count, date, money } from '../words/format'
 import { useReadDirectorySearchesQuery } from './directoryApi'
@@ -13,7 +14,7 @@ import { NewSearchForm } from './NewSearchForm'
 export function DirectoryView() {
   const list = useOutletContext<List>()
   const { listId } = useListView()
-  const { data: searches = [], error } = useReadDirectorySearchesQuery({ params: { listId } })
+  const searches = useReadDirectorySearchesQuery({ params: { listId } })
   return (
     <BringPart
       label="Fetched from directories"
@@ -21,7 +22,6 @@ export function DirectoryView() {
       emptyText="Nothing yet."
       all={searches}
       line={(search) => <SearchLink search={search} />}
-      error={error}
     >
       <Beginning list={list} />
     </BringPart>
@@ -29,9 +29,10 @@ export function DirectoryView() {
 }
 
 function Beginning({ list }: { list: List }) {
-  const { data: connections } = useReadConnectionsQuery({})
+  const connected = useReadConnectionsQuery({})
   const { data: me } = useReadMeQuery({})
-  if (!connections || !me) return null
+  const connections = connected.data
+  if (!connections || !me) return <Unanswered of={[connected]} what="which directories are connected" />
   if (me.role === 'viewer' || list.archivedAt)
     return (
       <p className="text-soft">

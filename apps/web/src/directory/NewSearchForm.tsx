@@ -1,10 +1,9 @@
 import type { Connection, Named } from '@upper-field/contract'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
-import { problemText } from '../api'
 import { Button } from '../kit/Button'
 import { SelectField, TextField } from '../kit/Field'
-import { Notice } from '../kit/Notice'
+import { Refused } from '../shell/Answer'
 import { budgetOf, eurosOf } from '../words/budget'
 import { money, plural } from '../words/format'
 import { usePlanDirectorySearchMutation, useStartDirectorySearchMutation } from './directoryApi'
@@ -66,7 +65,7 @@ export function NewSearchForm({ listId, directories }: { listId: string; directo
         />
       </div>
       {planned.isLoading ? <p role="status">Asking how many there are …</p> : null}
-      {planned.error ? <Notice tone="bad">{problemText(planned.error)}</Notice> : null}
+      <Refused by={[planned]} />
       {planned.data && trade && place ? (
         <Agreeing
           key={`${trade.code} ${place.code}`}
@@ -123,7 +122,7 @@ function Agreeing({
             <span className="num block text-[24px] font-bold leading-8">{money(plan.most)}</span>
             <span className="text-soft">at most, for {plural(wanted, 'business', 'businesses')}.</span>
           </p>
-          {started.error ? <Notice tone="bad">{problemText(started.error)}</Notice> : null}
+          <Refused by={[started]} />
           <div className="flex items-start gap-3 pt-3">
             <div className="flex-1">
               <TextField

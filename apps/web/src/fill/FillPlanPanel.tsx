@@ -1,10 +1,9 @@
 import type { FillEstimate } from '@upper-field/contract'
 import { WANTS, type Want } from '@upper-field/core/fill'
 import { useState } from 'react'
-import { problemText } from '../api'
 import { Button, ButtonLink } from '../kit/Button'
 import { TextField } from '../kit/Field'
-import { Loading, Notice } from '../kit/Notice'
+import { Refused, Unanswered } from '../shell/Answer'
 import { JobLine } from '../shell/JobStrip'
 import { useListView } from '../shell/useListView'
 import { budgetOf, DEFAULT_BUDGET } from '../words/budget'
@@ -31,21 +30,21 @@ const TRY = 25
 export function FillPlanPanel({ plan, setPlan }: PlanProps) {
   const { listId, text: filter } = useListView()
   const filling = useFilling(plan)
-  const { estimate, error, job, isBusy, mayStart } = filling
+  const { estimate, asked, job, isBusy, mayStart } = filling
   const [budgetText, setBudgetText] = useState(DEFAULT_BUDGET)
   /** How many are about to be asked about: all, or so many. */
   const [starting, setStarting] = useState<'all' | number | null>(null)
-  if (error) return <Notice tone="bad">{problemText(error)}</Notice>
-  if (!estimate) return <Loading what="the plan" />
+  if (!estimate) return <Unanswered of={[asked]} what="the plan" />
   const budget = budgetOf(budgetText)
   const isRight = budget !== null && Object.keys(mistakesIn(plan)).length === 0
-  const mayAsk = isRight && estimate.wanting > 0 && !isBusy && !filling.isStarting
+  const mayAsk = isRight && estimate.wanting > 0 && !isBusy && !filling.isStarting && !filling.isCounting
   const tried = Math.min(TRY, estimate.wanting)
   return (
     <div className="flex flex-col gap-3">
       <h2>The plan</h2>
+      <Refused by={[asked]} />
       <Wanted plan={plan} setPlan={setPlan} estimate={estimate} />
-      <p>
+      <p aria-busy={filling.isCounting} className={filling.isCounting ? 'opacity-55' : ''}>
         {plural(estimate.wanting, 'contact')} {filter === '' ? 'lack it' : 'of those chosen lack it'}. Asking everybody
         about each of them could cost {money(estimate.most)}.
         {estimate.expected ? (

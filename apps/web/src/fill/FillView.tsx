@@ -1,11 +1,12 @@
 import { isUnderWay, type SampledOrder } from '@upper-field/contract'
 import { useState } from 'react'
-import { useReadFillSampleQuery, useReadFillsQuery, useReadJobsQuery } from '../api'
+import { useReadConnectionsQuery, useReadFillSampleQuery, useReadFillsQuery, useReadJobsQuery } from '../api'
 import { NotConnected } from '../connections/NotConnected'
-import { useProviders } from '../connections/useConnected'
+import { inUsualOrder } from '../connections/useConnected'
 import { TextButton } from '../kit/Button'
 import { Loading } from '../kit/Notice'
 import { Tabs } from '../kit/Tabs'
+import { Unanswered } from '../shell/Answer'
 import { Bench, BenchTitle, StoryOr } from '../shell/Bench'
 import { ContactGrid } from '../shell/ContactGrid'
 import { COMPANY, EMAIL, NAME, NUMBER } from '../shell/columns'
@@ -30,11 +31,13 @@ const COLUMNS = [NAME, COMPANY, NUMBER, EMAIL]
 export function FillView() {
   const [kept, setPlan] = useState<PlanDraft | null>(null)
   const { listId } = useListView()
-  const providers = useProviders()
+  const connected = useReadConnectionsQuery({})
+  const providers = connected.data ? inUsualOrder(connected.data) : null
   const tab = useFillTab()
   useKeys({ v: () => tab.show(FILL_TABS[(FILL_TABS.indexOf(tab.shown) + 1) % FILL_TABS.length] ?? 'waterfall') })
   const everybody = providers?.map(({ provider }) => provider) ?? []
-  const { data: runs } = useReadFillsQuery({ params: { listId } })
+  const fills = useReadFillsQuery({ params: { listId } })
+  const runs = fills.data
   const plan = kept ?? firstPlan(runs ?? [], everybody)
   if (providers?.length === 0)
     return (
@@ -66,7 +69,7 @@ export function FillView() {
     />
   )
   // Nothing can be told of a plan before it is known whom it can ask.
-  if (everybody.length === 0 || !runs) return <Loading what="the providers" />
+  if (everybody.length === 0 || !runs) return <Unanswered of={[connected, fills]} what="the providers" />
   if (tab.shown === 'trail') return <TrailView tabs={tabs} />
   if (tab.shown === 'sample')
     return (

@@ -1,15 +1,16 @@
 import { useState } from 'react'
-import { problemText, useChangeLawfulRegionsMutation, useReadLawfulRegionsQuery, useReadMeQuery } from '../api'
+import { useChangeLawfulRegionsMutation, useReadLawfulRegionsQuery } from '../api'
 import { Button, TextButton } from '../kit/Button'
 import { Dialog } from '../kit/Dialog'
 import { TextField } from '../kit/Field'
-import { Notice } from '../kit/Notice'
+import { useIsOwner } from '../people/useRole'
+import { Refused } from '../shell/Answer'
 import { count, countryName } from '../words/format'
 
 /** Where personal data is bought only on a recorded lawful basis: off until an owner decides. */
 export function LawfulRegions({ leftOut }: { leftOut: number }) {
   const { data } = useReadLawfulRegionsQuery({})
-  const { data: me } = useReadMeQuery({})
+  const isOwner = useIsOwner()
   const [isOpen, setIsOpen] = useState(false)
   if (!data) return null
   const { countries } = data
@@ -19,7 +20,7 @@ export function LawfulRegions({ leftOut }: { leftOut: number }) {
         ? 'No country needs a recorded lawful basis.'
         : `A lawful basis must be recorded for ${countries.map(countryName).join(', ')}.`}
       {leftOut > 0 ? ` ${count(leftOut)} are left out.` : ''}{' '}
-      {me?.role === 'owner' ? <TextButton onClick={() => setIsOpen(true)}>Change</TextButton> : null}
+      {isOwner ? <TextButton onClick={() => setIsOpen(true)}>Change</TextButton> : null}
       {isOpen ? <RegionsDialog countries={countries} onClose={() => setIsOpen(false)} /> : null}
     </p>
   )
@@ -61,7 +62,7 @@ function RegionsDialog({ countries, onClose }: { countries: readonly string[]; o
           error={typed === null ? 'Codes of two letters, such as DE, FR.' : undefined}
           hint={typed && typed.length > 0 ? typed.map(countryName).join(', ') : 'Codes of two letters; empty for none.'}
         />
-        {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
+        <Refused by={[{ error }]} />
         <div className="flex justify-end gap-2">
           <Button onClick={onClose}>Cancel</Button>
           <Button look="main" type="submit" disabled={typed === null || isLoading}>

@@ -1,9 +1,9 @@
 import { useState } from 'react'
-import { problemText, useChangeStandingFillMutation, useReadStandingFillQuery } from '../api'
+import { useChangeStandingFillMutation, useReadStandingFillQuery } from '../api'
 import { useServiceNames } from '../connections/useConnected'
 import { Button } from '../kit/Button'
 import { TextField } from '../kit/Field'
-import { Notice } from '../kit/Notice'
+import { Refused } from '../shell/Answer'
 import { useListView } from '../shell/useListView'
 import { budgetOf } from '../words/budget'
 import { money } from '../words/format'
@@ -66,7 +66,7 @@ export function NewBatches({ plan, isRight }: { plan: PlanDraft; isRight: boolea
             </Button>
           </>
         )}
-        {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
+        <Refused by={[{ error }]} />
       </div>
     </details>
   )

@@ -1,22 +1,23 @@
 import type { ContactLine } from '@upper-field/contract'
-import { problemText, useEstimateFillQuery, useReadMeQuery, useStartFillMutation } from '../api'
+import { problemText, useEstimateFillQuery, useStartFillMutation } from '../api'
 import { useProviders } from '../connections/useConnected'
 import { TextButton } from '../kit/Button'
+import { useMayChange } from '../people/useRole'
 import { useListView } from '../shell/useListView'
 import { money } from '../words/format'
 
 /** Searches for a mobile of one contact alone, for a price that is said first. */
 export function SearchOne({ contact }: { contact: ContactLine }) {
-  const { data: me } = useReadMeQuery({})
+  const mayChange = useMayChange()
   const order = (useProviders() ?? []).map(({ provider }) => provider)
   const isFound = contact.sureness === 'mobile-in-service' || contact.sureness === 'mobile-not-checked'
-  if (order.length === 0 || isFound || contact.joinedInto !== null || me?.role === 'viewer') return null
+  if (order.length === 0 || isFound || contact.joinedInto !== null || !mayChange) return null
   return <Search contactId={contact.id} order={order} />
 }
 
 function Search({ contactId, order }: { contactId: number; order: readonly string[] }) {
   const { listId } = useListView()
-  const { data: estimate } = useEstimateFillQuery({
+  const { currentData: estimate } = useEstimateFillQuery({
     params: { listId },
     query: { order: order.join(','), contactId },
   })

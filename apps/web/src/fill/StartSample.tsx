@@ -1,8 +1,7 @@
 import { useState } from 'react'
-import { problemText } from '../api'
 import { Button } from '../kit/Button'
 import { TextField } from '../kit/Field'
-import { Notice } from '../kit/Notice'
+import { Refused } from '../shell/Answer'
 import { JobLine } from '../shell/JobStrip'
 import { money, plural } from '../words/format'
 import type { PlanDraft } from './plan'
@@ -14,7 +13,7 @@ const LARGEST = 2000
 /** Asks every service about the same contacts, taken at random: for its price said first. */
 export function StartSample({ plan, onStarted }: { plan: PlanDraft; onStarted: () => void }) {
   const [text, setText] = useState(String(USUAL))
-  const { estimate, job, isBusy, mayStart, startError, isStarting, start } = useFilling(plan)
+  const { estimate, isCounting, asked, job, isBusy, mayStart, startError, isStarting, start } = useFilling(plan)
   const wanting = estimate?.wanting ?? 0
   const size = Number(text)
   const isSize = Number.isInteger(size) && size > 0 && size <= LARGEST
@@ -38,9 +37,13 @@ export function StartSample({ plan, onStarted }: { plan: PlanDraft; onStarted: (
         error={isSize ? undefined : 'A whole number from 1 to 2,000.'}
         hint="150 tell a third from a half; 500 tell finer."
       />
-      {startError ? <Notice tone="bad">{problemText(startError)}</Notice> : null}
+      <Refused by={[asked, { error: startError }]} />
       {mayStart ? (
-        <Button look="main" disabled={!isSize || wanting === 0 || isBusy || isStarting} onClick={() => void ask()}>
+        <Button
+          look="main"
+          disabled={!isSize || wanting === 0 || isCounting || isBusy || isStarting}
+          onClick={() => void ask()}
+        >
           Ask about {plural(isSize ? sample : 0, 'contact')} · at most {money(isSize ? most : 0)}
         </Button>
       ) : null}

@@ -1,14 +1,9 @@
 import type { ContactStep, TrailCandidate } from '@upper-field/contract'
-import {
-  problemText,
-  useReadContactTrailQuery,
-  useReadMeQuery,
-  useStartFillMutation,
-  useTakeCandidateMutation,
-} from '../api'
+import { useReadContactTrailQuery, useStartFillMutation, useTakeCandidateMutation } from '../api'
 import { useServiceNames } from '../connections/useConnected'
 import { Button, TextButton } from '../kit/Button'
-import { Loading, Notice } from '../kit/Notice'
+import { useMayChange } from '../people/useRole'
+import { lastRead, Refused, Unanswered } from '../shell/Answer'
 import { useListView } from '../shell/useListView'
 import { CANDIDATE } from '../words/fill'
 import { money, plural } from '../words/format'
@@ -19,9 +14,9 @@ import { waitText } from './waitText'
 
 /** What each provider was asked about one contact, said and charged; what was set aside can be taken by hand. */
 export function TrailPanel({ contactId, name }: { contactId: number; name: string }) {
-  const { currentData: trail, error } = useReadContactTrailQuery({ params: { contactId } })
-  if (error) return <Notice tone="bad">{problemText(error)}</Notice>
-  if (trail === undefined) return <Loading what="the course" />
+  const asked = useReadContactTrailQuery({ params: { contactId } })
+  const trail = lastRead(asked)
+  if (trail === undefined) return <Unanswered of={[asked]} what="the course" />
   return (
     <section aria-label={`Course of ${name || 'this contact'}`}>
       <h2 className="border-b border-line pb-2">{name || 'No name'}</h2>
@@ -80,7 +75,7 @@ function saidText({ state, reason, candidates, askedAt, answeredAt }: NonNullabl
 }
 
 function Candidate({ candidate, attemptId }: { candidate: TrailCandidate; attemptId: string }) {
-  const { data: me } = useReadMeQuery({})
+  const mayChange = useMayChange()
   const [take, { error, isLoading }] = useTakeCandidateMutation()
   const { value, raw, score, outcome, keptAs, mayTake, position } = candidate
   const isTaken = outcome === 'accepted'
@@ -92,7 +87,7 @@ function Candidate({ candidate, attemptId }: { candidate: TrailCandidate; attemp
         : {isTaken ? 'taken' : (CANDIDATE[outcome] ?? outcome)}
       </span>
       {keptAs === 'office' ? ', kept as the office’s' : keptAs === 'besides' ? ', kept all the same' : ''}
-      {mayTake !== null && me?.role !== 'viewer' ? (
+      {mayTake !== null && mayChange ? (
         <TextButton
           className="block text-[13px]"
           disabled={isLoading}
@@ -101,7 +96,7 @@ function Candidate({ candidate, attemptId }: { candidate: TrailCandidate; attemp
           Take it by hand · {mayTake > 0 ? money(mayTake) : 'paid for already'}
         </TextButton>
       ) : null}
-      {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
+      <Refused by={[{ error }]} />
     </li>
   )
 }
@@ -115,9 +110,9 @@ function AskToo({
 }: Pick<StepProps, 'contactId' | 'wants'> & { provider: string; most: number }) {
   const { listId } = useListView()
   const named = useServiceNames()
-  const { data: me } = useReadMeQuery({})
+  const mayChange = useMayChange()
   const [start, { error, isLoading }] = useStartFillMutation()
-  if (me?.role === 'viewer') return null
+  if (!mayChange) return null
   const body = {
     order: [provider],
     checksLines: true,
@@ -131,7 +126,7 @@ function AskToo({
       <Button className="w-full" disabled={isLoading} onClick={() => void start({ params: { listId }, body })}>
         Ask {named(provider)} too · at most {money(most)}
       </Button>
-      {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
+      <Refused by={[{ error }]} />
     </div>
   )
 }

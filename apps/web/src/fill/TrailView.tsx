@@ -1,9 +1,10 @@
 import type { TrailPage } from '@upper-field/contract'
 import { useMemo } from 'react'
 import { useSearchParams } from 'react-router'
-import { problemText, useReadTrailInfiniteQuery } from '../api'
+import { useReadTrailInfiniteQuery } from '../api'
 import { useServiceNames } from '../connections/useConnected'
-import { Loading, Notice } from '../kit/Notice'
+import { Loading } from '../kit/Notice'
+import { Refused } from '../shell/Answer'
 import { BenchTitle } from '../shell/Bench'
 import { PileButton, Sieve } from '../shell/Sieve'
 import { useKeys } from '../shell/useKeys'
@@ -70,7 +71,7 @@ export function TrailView({ tabs }: { tabs: React.ReactNode }) {
         <BenchTitle title="The course of each contact">
           {first ? `${count(first.total)} in the run of ${time(first.startedAt)}` : null}
         </BenchTitle>
-        {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
+        <Refused by={[{ error }]} />
         {isFetching && !data ? <Loading what="the trail" /> : null}
         {data && !first ? (
           <p className="text-soft">Nobody was asked about contacts of this list yet. The waterfall starts a fill.</p>
@@ -93,7 +94,7 @@ export function TrailView({ tabs }: { tabs: React.ReactNode }) {
         {view.contactId === null ? (
           <p className="text-soft">Choose a contact: what was asked, said, checked and paid for it is told here.</p>
         ) : (
-          <TrailPanel contactId={view.contactId} name={chosen?.fullName ?? ''} />
+          <TrailPanel key={view.contactId} contactId={view.contactId} name={chosen?.fullName ?? ''} />
         )}
       </aside>
     </div>

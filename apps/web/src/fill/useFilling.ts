@@ -1,13 +1,19 @@
 import { type FillEstimate, isUnderWay, type Job, type List } from '@upper-field/contract'
 import { useOutletContext } from 'react-router'
-import { useEstimateFillQuery, useReadJobsQuery, useReadMeQuery, useStartFillMutation } from '../api'
+import { useEstimateFillQuery, useReadJobsQuery, useStartFillMutation } from '../api'
+import { useMayChange } from '../people/useRole'
+import { type MayBeRefused, unlessGone } from '../shell/Answer'
 import { useListView } from '../shell/useListView'
 import { optionsOf, type PlanDraft } from './plan'
 
 /** What a fill by a plan would be, and the way to start it: the same for a run, a try and a sample. */
 export interface Filling {
+  /** Of the plan as it was a moment ago, while that as it is now is counted. */
   readonly estimate: FillEstimate | undefined
-  readonly error: unknown
+  /** What is told is not of the plan as it stands: nothing can be started on it. */
+  readonly isCounting: boolean
+  /** The query for it. */
+  readonly asked: MayBeRefused
   /** The latest fill of this list. */
   readonly job: Job | undefined
   readonly isBusy: boolean
@@ -27,10 +33,10 @@ export interface StartHow {
 export function useFilling(plan: PlanDraft): Filling {
   const { listId, text: filter } = useListView()
   const list = useOutletContext<List>()
-  const { data: me } = useReadMeQuery({})
+  const mayChange = useMayChange()
   const { checksLines } = plan
   const notAgainDays = Number(plan.notAgainDays) || 0
-  const { data: estimate, error } = useEstimateFillQuery({
+  const asked = useEstimateFillQuery({
     params: { listId },
     query: {
       filter,
@@ -44,11 +50,12 @@ export function useFilling(plan: PlanDraft): Filling {
   const [start, starting] = useStartFillMutation()
   const job = jobs.find(({ kind }) => kind === 'fill')
   return {
-    estimate,
-    error,
+    estimate: unlessGone(asked, asked.data),
+    isCounting: asked.currentData === undefined,
+    asked,
     job,
     isBusy: job !== undefined && isUnderWay(job),
-    mayStart: me?.role !== 'viewer' && !list.archivedAt,
+    mayStart: mayChange && !list.archivedAt,
     startError: starting.error,
     isStarting: starting.isLoading,
     start: async (how) => {

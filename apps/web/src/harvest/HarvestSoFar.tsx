@@ -1,8 +1,7 @@
 import { type HarvestDetail, isUnderWay, type Job } from '@upper-field/contract'
 import { Link } from 'react-router'
-import { problemText } from '../api'
 import { Button } from '../kit/Button'
-import { Notice } from '../kit/Notice'
+import { Refused } from '../shell/Answer'
 import { count, plural } from '../words/format'
 import { useTakeHarvestMutation } from './harvestApi'
 
@@ -36,7 +35,7 @@ export function HarvestSoFar({
           </div>
         ))}
       </dl>
-      {taken.error ? <Notice tone="bad">{problemText(taken.error)}</Notice> : null}
+      <Refused by={[taken]} />
       {harvest.batchId ? (
         <p className="pt-2">
           These are a batch of the list now.{' '}

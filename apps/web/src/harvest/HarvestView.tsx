@@ -1,8 +1,9 @@
 import { isUnderWay, type List } from '@upper-field/contract'
 import { useState } from 'react'
 import { Link, useOutletContext, useParams, useSearchParams } from 'react-router'
-import { problemText, useReadJobsQuery, useReadMeQuery } from '../api'
-import { Loading, Notice } from '../kit/Notice'
+import { useReadJobsQuery } from '../api'
+import { useMayChange } from '../people/useRole'
+import { lastRead, Unanswered } from '../shell/Answer'
 import { HarvestSoFar } from './HarvestSoFar'
 import { useReadHarvestQuery } from './harvestApi'
 import { SiteBench } from './SiteBench'
@@ -15,13 +16,12 @@ export function HarvestView() {
   const { harvestId = '' } = useParams()
   const [search, setSearch] = useSearchParams()
   const [marked, setMarked] = useState<MarkedText | null>(null)
-  const { data: harvest, error } = useReadHarvestQuery({ params: { harvestId } })
+  const asked = useReadHarvestQuery({ params: { harvestId } })
+  const harvest = lastRead(asked)
   const { data: jobs = [] } = useReadJobsQuery({ params: { listId: list.id } })
-  const { data: me } = useReadMeQuery({})
-  if (error) return <Notice tone="bad">{problemText(error)}</Notice>
-  if (!harvest) return <Loading what="what was read" />
+  const mayChange = useMayChange() && !list.archivedAt
+  if (!harvest) return <Unanswered of={[asked]} what="what was read" />
   const job = jobs.find(({ id }) => id === harvest.jobId)
-  const mayChange = me !== undefined && me.role !== 'viewer' && !list.archivedAt
   const wanted = search.get('site')
   const site =
     harvest.ofSites.find((one) => one.site === wanted)?.site ??

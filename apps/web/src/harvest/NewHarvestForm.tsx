@@ -1,11 +1,11 @@
 import type { BodyOf } from '@upper-field/contract'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
-import { problemText } from '../api'
 import { CountrySelect } from '../bring/CountrySelect'
 import { Button } from '../kit/Button'
 import { SelectField, TextArea, TextField } from '../kit/Field'
 import { Notice } from '../kit/Notice'
+import { Refused } from '../shell/Answer'
 import { useListView } from '../shell/useListView'
 import { plural } from '../words/format'
 import { addressesIn } from './addressesIn'
@@ -148,8 +148,8 @@ export function NewHarvestForm({ listId }: { listId: string }) {
           onChange={change(setCountry)}
         />
       </div>
-      {planned.error ? <Notice tone="bad">{problemText(planned.error)}</Notice> : null}
-      {started.error ? <Notice tone="bad">{problemText(started.error)}</Notice> : null}
+      <Refused by={[planned]} />
+      <Refused by={[started]} />
       {planned.data ? (
         <section aria-label="Before it starts" className="rounded-small border border-line bg-surface px-4 py-3">
           <ul className="flex flex-col gap-1">

@@ -1,7 +1,7 @@
 import type { Harvest, List } from '@upper-field/contract'
 import { Link, useOutletContext } from 'react-router'
-import { useReadMeQuery } from '../api'
 import { BringPart } from '../bring/BringPart'
+import { useMayChange } from '../people/useRole'
 import { useListView } from '../shell/useListView'
 import { count, date, plural } from '../words/format'
 import { useReadHarvestsQuery } from './harvestApi'
@@ -11,9 +11,9 @@ import { NewHarvestForm } from './NewHarvestForm'
 export function PagesView() {
   const list = useOutletContext<List>()
   const { listId } = useListView()
-  const { data: harvests = [], error } = useReadHarvestsQuery({ params: { listId } })
-  const { data: me } = useReadMeQuery({})
-  const mayRead = me !== undefined && me.role !== 'viewer' && !list.archivedAt
+  const harvests = useReadHarvestsQuery({ params: { listId } })
+  const mayChange = useMayChange()
+  const mayRead = mayChange && !list.archivedAt
   return (
     <BringPart
       label="Pages read"
@@ -21,7 +21,6 @@ export function PagesView() {
       emptyText="None yet."
       all={harvests}
       line={(harvest) => <HarvestLink harvest={harvest} />}
-      error={error}
     >
       {mayRead ? (
         <NewHarvestForm listId={listId} />

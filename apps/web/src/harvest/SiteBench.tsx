@@ -1,8 +1,8 @@
 import type { HarvestSite, SitePage } from '@upper-field/contract'
 import { useState } from 'react'
-import { problemText } from '../api'
 import { Button, Key } from '../kit/Button'
-import { Loading, Notice } from '../kit/Notice'
+import { Notice } from '../kit/Notice'
+import { lastRead, Refused, Unanswered } from '../shell/Answer'
 import { useKeys } from '../shell/useKeys'
 import { countryName, time } from '../words/format'
 import { FindingTable } from './FindingTable'
@@ -22,9 +22,10 @@ export function SiteBench(props: {
   onNext: () => void
 }) {
   const { harvestId, site, state, mayChange, isReading, onMark, onNext } = props
-  const { data, error } = useReadHarvestedSiteQuery({ params: { harvestId }, query: { site } })
+  const asked = useReadHarvestedSiteQuery({ params: { harvestId }, query: { site } })
+  const data = lastRead(asked)
   const [decide, decided] = useDecideFindingMutation()
-  const [readAgain] = useReadPagesAgainMutation()
+  const [readAgain, reading] = useReadPagesAgainMutation()
   const [pageId, setPageId] = useState<number | null>(null)
   const [at, setAt] = useState(0)
   const [correcting, setCorrecting] = useState<number | null>(null)
@@ -47,8 +48,7 @@ export function SiteBench(props: {
     e: () => mayChange && setCorrecting(at),
     n: onNext,
   })
-  if (error) return <Notice tone="bad">{problemText(error)}</Notice>
-  if (!data) return <Loading what={site} />
+  if (!data) return <Unanswered of={[asked]} what={site} />
   const onPage = (page: SitePage) => findings.some(({ pages }) => pages.includes(page.url))
   const page =
     data.pages.find(({ id }) => id === pageId) ??
@@ -110,6 +110,7 @@ export function SiteBench(props: {
           </Button>
         </p>
       ) : null}
+      <Refused by={[reading]} />
       <div className="flex items-baseline justify-between pb-1 pt-4">
         <h2 className="text-[15px]">What was found</h2>
         {mayChange && findings.length > 0 ? (
@@ -118,7 +119,7 @@ export function SiteBench(props: {
           </span>
         ) : null}
       </div>
-      {decided.error ? <Notice tone="bad">{problemText(decided.error)}</Notice> : null}
+      <Refused by={[decided]} />
       <FindingTable
         findings={findings}
         chosen={at}

@@ -1,6 +1,7 @@
 import { type HarvestDetail, isUnderWay, type Job } from '@upper-field/contract'
 import { usePauseJobMutation, useResumeJobMutation, useStopJobMutation } from '../api'
 import { TextButton } from '../kit/Button'
+import { Refused } from '../shell/Answer'
 import { count } from '../words/format'
 import { siteLine } from './harvestText'
 
@@ -61,22 +62,29 @@ export function SiteList({
 }
 
 function HoldUp({ job }: { job: Job }) {
-  const [pause] = usePauseJobMutation()
-  const [stop] = useStopJobMutation()
-  const [resume] = useResumeJobMutation()
+  const [pause, pausing] = usePauseJobMutation()
+  const [stop, stopping] = useStopJobMutation()
+  const [resume, resuming] = useResumeJobMutation()
   const params = { params: { jobId: job.id } }
   if (job.state === 'paused' || job.state === 'stopped' || job.state === 'failed')
     return (
-      <p className="pt-1 text-[13px] text-straw-ink">
-        {job.state === 'paused' ? 'Paused' : job.state === 'stopped' ? 'Stopped' : 'Failed'} ·{' '}
-        <TextButton onClick={() => resume(params)}>go on</TextButton>
-      </p>
+      <>
+        <p className="pt-1 text-[13px] text-straw-ink">
+          {job.state === 'paused' ? 'Paused' : job.state === 'stopped' ? 'Stopped' : 'Failed'} ·{' '}
+          <TextButton onClick={() => resume(params)}>go on</TextButton>
+        </p>
+        <Refused by={[resuming]} />
+      </>
     )
   if (!isUnderWay(job)) return <p className="pt-1 text-[13px] text-soft">All pages are read.</p>
   return (
-    <p className="pt-1 text-[13px] text-soft">
-      {count(job.done)} of {count(job.total ?? 0)} pages · <TextButton onClick={() => pause(params)}>pause</TextButton>{' '}
-      · <TextButton onClick={() => stop(params)}>stop</TextButton>
-    </p>
+    <>
+      <p className="pt-1 text-[13px] text-soft">
+        {count(job.done)} of {count(job.total ?? 0)} pages ·{' '}
+        <TextButton onClick={() => pause(params)}>pause</TextButton> ·{' '}
+        <TextButton onClick={() => stop(params)}>stop</TextButton>
+      </p>
+      <Refused by={[pausing, stopping]} />
+    </>
   )
 }

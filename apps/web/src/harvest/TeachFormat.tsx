@@ -1,9 +1,8 @@
 import type { BodyOf, TriedFormat } from '@upper-field/contract'
 import { type FormEvent, useEffect, useState } from 'react'
-import { problemText } from '../api'
 import { Button, TextButton } from '../kit/Button'
 import { TextField } from '../kit/Field'
-import { Notice } from '../kit/Notice'
+import { Refused } from '../shell/Answer'
 import { count, plural } from '../words/format'
 import {
   useDropFormatMutation,
@@ -40,7 +39,7 @@ export function TeachFormat(props: {
           <TypedExample onMark={(body) => void learn({ params: { harvestId }, body })} mayChange={mayChange} />
         </>
       ) : null}
-      {learnt.error ? <Notice tone="bad">{problemText(learnt.error)}</Notice> : null}
+      <Refused by={[learnt]} />
       {learnt.data && (marked !== null || learnt.originalArgs?.body) ? (
         <Tried
           key={JSON.stringify(learnt.originalArgs?.body)}
@@ -126,7 +125,7 @@ function Tried(props: { harvestId: string; first: TriedFormat; mayChange: boolea
           <Button onClick={() => without(word)}>Not behind “{word}”</Button>
         </span>
       ))}
-      {kept.error ? <Notice tone="bad">{problemText(kept.error)}</Notice> : null}
+      <Refused by={[kept, again]} />
       {mayChange ? (
         <>
           <TextField label="Name" value={name} onChange={(event) => setName(event.target.value)} />
@@ -160,11 +159,12 @@ const keptText = ({ format, finds, loses }: TriedFormat): string =>
 
 function KeptFormats({ mayChange }: { mayChange: boolean }) {
   const { data: kept = [] } = useReadFormatsQuery({})
-  const [drop] = useDropFormatMutation()
+  const [drop, dropping] = useDropFormatMutation()
   if (kept.length === 0) return null
   return (
     <>
       <h3 className="pt-3">Kept formats</h3>
+      <Refused by={[dropping]} />
       <ul className="text-[13px]">
         {kept.map(({ format, madeBy }) => (
           <li key={format.name} className="flex items-baseline justify-between gap-2 py-1">

@@ -1,11 +1,13 @@
 import type { List } from '@upper-field/contract'
 import { useState } from 'react'
 import { Link, useNavigate, useSearchParams } from 'react-router'
-import { problemText, useChangeListMutation, useMakeListMutation, useReadListsQuery, useReadMeQuery } from '../api'
+import { useChangeListMutation, useMakeListMutation, useReadListsQuery } from '../api'
 import { Button, TextButton } from '../kit/Button'
 import { Dialog } from '../kit/Dialog'
 import { TextField } from '../kit/Field'
-import { Empty, Loading, Notice } from '../kit/Notice'
+import { Empty, Loading } from '../kit/Notice'
+import { useMayChange } from '../people/useRole'
+import { Refused } from '../shell/Answer'
 import { SmallTerrace } from '../shell/Terrace'
 import { count, plural, time } from '../words/format'
 import { FoundInLists, SearchAllLists, useSearchedText } from './SearchAllLists'
@@ -16,9 +18,8 @@ export function ListsView() {
   const [search, setSearch] = useSearchParams()
   const archived = search.get('archived') === 'yes' ? 'yes' : 'no'
   const { data: lists, isLoading, error } = useReadListsQuery({ query: { archived } })
-  const { data: me } = useReadMeQuery({})
   const [naming, setNaming] = useState<List | 'new' | null>(null)
-  const mayChange = me?.role !== 'viewer'
+  const mayChange = useMayChange()
   const { text } = useSearchedText()
   return (
     <div className="flex h-full min-h-0">
@@ -37,7 +38,7 @@ export function ListsView() {
             ) : null}
           </div>
         </div>
-        {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
+        <Refused by={[{ error }]} />
         {isLoading ? <Loading what="the lists" /> : null}
         {lists?.length === 0 ? (
           <Empty title={archived === 'yes' ? 'Nothing is archived' : 'No list yet'}>
@@ -88,7 +89,7 @@ function ListLine({ list, onRename }: { list: List; onRename: (() => void) | nul
             : `${plural(list.contacts, 'contact')} from ${plural(list.batches, 'batch', 'batches')}`}
         </p>
         <p className="text-[13px] text-soft">changed {time(list.changedAt)}</p>
-        {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
+        <Refused by={[{ error }]} />
       </div>
       <div className="min-w-0">
         <SmallTerrace steps={list.terrace} />
@@ -149,7 +150,7 @@ function NameDialog({ list, onClose }: { list: List | null; onClose: () => void 
           autoFocus
           hint="What the list is for, such as “Autumn terraces”."
         />
-        {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
+        <Refused by={[{ error }]} />
         <div className="flex justify-end gap-2">
           <Button onClick={onClose}>Cancel</Button>
           <Button look="main" type="submit" disabled={name.trim() === '' || making.isLoading || changing.isLoading}>

@@ -1,9 +1,8 @@
 import type { Todo } from '@upper-field/contract'
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { problemText } from '../api'
 import { TextButton } from '../kit/Button'
-import { Notice } from '../kit/Notice'
+import { Answer, Refused } from '../shell/Answer'
 import { useMakeCalendarMutation, useReadTodayQuery, useRemoveCalendarMutation } from './todayApi'
 import { todoText } from './todoText'
 
@@ -18,7 +17,8 @@ const SHOWN = 12
 
 /** What wants doing today over all lists: each opens its place, and is gone when it is done. */
 export function Today() {
-  const { data: todos, error } = useReadTodayQuery({})
+  const today = useReadTodayQuery({})
+  const todos = today.data
   const [showsAll, setShowsAll] = useState(false)
   const shown = showsAll ? todos : todos?.slice(0, SHOWN)
   return (
@@ -30,12 +30,15 @@ export function Today() {
       <p className="pb-2 text-[13px] text-soft">
         {todos?.length === 0 ? 'nothing wants doing' : 'most pressing first'}
       </p>
-      {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
-      <ul>
-        {shown?.map((todo) => (
-          <Line key={`${todo.kind} ${todo.listId} ${todo.audienceId} ${todo.name}`} todo={todo} />
-        ))}
-      </ul>
+      <Answer of={{ ...today, data: shown }} what="what wants doing">
+        {(all) => (
+          <ul>
+            {all.map((todo) => (
+              <Line key={`${todo.kind} ${todo.listId} ${todo.audienceId} ${todo.name}`} todo={todo} />
+            ))}
+          </ul>
+        )}
+      </Answer>
       {todos && todos.length > SHOWN && !showsAll ? (
         <TextButton className="pt-2" onClick={() => setShowsAll(true)}>
           Show {todos.length - SHOWN} more
@@ -92,7 +95,7 @@ function Calendar() {
       ) : (
         <TextButton onClick={() => void make({})}>Dates of audiences in my calendar</TextButton>
       )}
-      {making.error ? <Notice tone="bad">{problemText(making.error)}</Notice> : null}
+      <Refused by={[removing, making]} />
     </section>
   )
 }

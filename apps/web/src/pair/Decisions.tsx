@@ -1,5 +1,7 @@
-import { useReadDecidedQuery, useReadMeQuery, useTakeDecisionBackMutation } from '../api'
+import { useReadDecidedQuery, useTakeDecisionBackMutation } from '../api'
 import { TextButton } from '../kit/Button'
+import { useMayChange } from '../people/useRole'
+import { Refused } from '../shell/Answer'
 import { useKeys } from '../shell/useKeys'
 import { useListView } from '../shell/useListView'
 import { plural, time } from '../words/format'
@@ -7,11 +9,10 @@ import { plural, time } from '../words/format'
 /** What people decided last, each with a way back. */
 export function Decisions({ listId }: { listId: string }) {
   const { data: decided = [] } = useReadDecidedQuery({ params: { listId } })
-  const { data: me } = useReadMeQuery({})
   const view = useListView()
   const [takeBack, takingBack] = useTakeDecisionBackMutation()
   const [last] = decided
-  const mayChange = me?.role !== 'viewer' && !takingBack.isLoading
+  const mayChange = useMayChange() && !takingBack.isLoading
   useKeys({
     z: () => {
       if (last && mayChange && view.contactId === null) void takeBack({ params: { decisionId: last.id } })
@@ -21,6 +22,7 @@ export function Decisions({ listId }: { listId: string }) {
   return (
     <section aria-label="Decided last" className="pt-4">
       <h3>Decided last</h3>
+      <Refused by={[takingBack]} />
       <ul>
         {decided.map(({ id, decision, pairs, who, at }) => (
           <li key={id} className="flex items-baseline justify-between gap-2 border-t border-line py-1.5">

@@ -1,8 +1,9 @@
 import type { ListBeside } from '@upper-field/contract'
 import type { ReactNode } from 'react'
 import { Link } from 'react-router'
-import { problemText, useReadListsBesideQuery } from '../api'
-import { Empty, Loading, Notice } from '../kit/Notice'
+import { useReadListsBesideQuery } from '../api'
+import { Empty, Loading } from '../kit/Notice'
+import { Refused } from '../shell/Answer'
 import { BenchTitle } from '../shell/Bench'
 import { useListView } from '../shell/useListView'
 import { count } from '../words/format'
@@ -14,7 +15,7 @@ export function OtherLists() {
   return (
     <div className="flex min-h-0 flex-1 flex-col overflow-y-auto px-5 pb-3">
       <BenchTitle title="Other lists">who is in this one too, by e-mail, or by number and family name</BenchTitle>
-      {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
+      <Refused by={[{ error }]} />
       {lists || error ? null : <Loading what="the other lists" />}
       {lists?.length === 0 ? (
         <Empty title="There is no other list">

@@ -1,9 +1,11 @@
 import type { PairItem, PairState } from '@upper-field/contract'
 import type { Survivorship } from '@upper-field/core/pair'
 import { useEffect, useMemo, useState } from 'react'
-import { problemText, useDecidePairMutation, useReadMeQuery, useReadPairsInfiniteQuery } from '../api'
+import { useDecidePairMutation, useReadPairsInfiniteQuery } from '../api'
 import { Button, Key, TextButton } from '../kit/Button'
-import { Empty, Loading, Notice } from '../kit/Notice'
+import { Empty, Loading } from '../kit/Notice'
+import { useMayChange } from '../people/useRole'
+import { Refused } from '../shell/Answer'
 import { BenchTitle } from '../shell/Bench'
 import { useKeys } from '../shell/useKeys'
 import { useListView } from '../shell/useListView'
@@ -35,7 +37,7 @@ export function PairBench({ state }: { state: PairState }) {
           </>
         ) : null}
       </BenchTitle>
-      {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
+      <Refused by={[{ error }]} />
       {isLoading ? <Loading what="the pairs" /> : null}
       {first ? (
         <OnePair
@@ -77,9 +79,10 @@ function OnePair({ pair, rules, onLater }: { pair: PairItem; rules: Survivorship
   const values = useSurvivor(joined, rules)
   const toggle = (contactId: number) =>
     setAlso(new Set(also.has(contactId) ? [...also].filter((id) => id !== contactId) : [...also, contactId]))
-  const { data: me } = useReadMeQuery({})
+  const mayChange = useMayChange()
   const [decide, deciding] = useDecidePairMutation()
-  const mayDecide = me?.role !== 'viewer' && !deciding.isLoading
+  // What was decided is shown until the next pair is read: the same key pressed again means that one.
+  const mayDecide = mayChange && !deciding.isLoading && !deciding.isSuccess
   const choose = (decision: 'join' | 'apart', alike = false) => {
     if (mayDecide)
       void decide({
@@ -101,7 +104,7 @@ function OnePair({ pair, rules, onLater }: { pair: PairItem; rules: Survivorship
   return (
     <section aria-label="Contacts side by side">
       <Sides pair={pair} values={values} also={also} onAlso={toggle} onOpen={view.choose} />
-      {deciding.error ? <Notice tone="bad">{problemText(deciding.error)}</Notice> : null}
+      <Refused by={[deciding]} />
       <div className="flex flex-wrap items-center gap-2 pt-3">
         <Button look="main" disabled={!mayDecide} onClick={() => choose('join')}>
           {also.size > 0 ? `Join all ${count(also.size + 2)}` : pair.others.length > 0 ? 'Join the first two' : 'Join'}{' '}

@@ -1,8 +1,9 @@
 import type { PairState } from '@upper-field/contract'
 import { useState } from 'react'
-import { problemText, useReadMeQuery, useRunPairingMutation } from '../api'
+import { useRunPairingMutation } from '../api'
 import { Button } from '../kit/Button'
-import { Notice } from '../kit/Notice'
+import { useMayChange } from '../people/useRole'
+import { Refused } from '../shell/Answer'
 import { useListView } from '../shell/useListView'
 import { count, plural } from '../words/format'
 import { bitsText } from '../words/pairing'
@@ -13,7 +14,7 @@ import { Histogram, TONES } from './Histogram'
 /** Where pairs join by themselves and where a person decides, on the histogram of scores; and what was decided last. */
 export function PairLines({ state }: { state: PairState }) {
   const { listId } = useListView()
-  const { data: me } = useReadMeQuery({})
+  const mayChange = useMayChange()
   const [lines, setLines] = useState(state.thresholds)
   const [run, running] = useRunPairingMutation()
   const between = (from: number, to: number) =>
@@ -63,11 +64,11 @@ export function PairLines({ state }: { state: PairState }) {
       <p className="py-2 text-[13px] text-soft">
         A pair above the upper line still waits for you where its names differ, or where it could be another’s as well.
       </p>
-      {running.error ? <Notice tone="bad">{problemText(running.error)}</Notice> : null}
+      <Refused by={[running]} />
       <Button
         look="main"
         className="w-full"
-        disabled={running.isLoading || me?.role === 'viewer'}
+        disabled={running.isLoading || !mayChange}
         onClick={() => void run({ params: { listId }, body: { thresholds: lines } })}
       >
         {state.ranAt === null ? 'Look for one person in several contacts' : isMoved ? 'Draw these lines' : 'Look again'}

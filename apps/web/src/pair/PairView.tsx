@@ -1,9 +1,9 @@
 import type { List, PairState } from '@upper-field/contract'
 import { useOutletContext } from 'react-router'
-import { problemText, useReadPairingQuery, useReadPilesQuery } from '../api'
+import { useReadPairingQuery, useReadPilesQuery } from '../api'
 import { ButtonLink, TextButton } from '../kit/Button'
-import { Loading, Notice } from '../kit/Notice'
 import { Tabs } from '../kit/Tabs'
+import { lastRead, Unanswered } from '../shell/Answer'
 import { BenchTitle, StoryOr } from '../shell/Bench'
 import { ContactGrid } from '../shell/ContactGrid'
 import { COMPANY, EMAIL, JOINED, NAME, NUMBER, SHARED } from '../shell/columns'
@@ -25,10 +25,10 @@ const COLUMNS = [NAME, COMPANY, NUMBER, EMAIL, JOINED, SHARED]
 export function PairView() {
   const view = useListView()
   const tab = usePairTab()
-  const { data: state, error } = useReadPairingQuery({ params: { listId: view.listId } })
+  const asked = useReadPairingQuery({ params: { listId: view.listId } })
+  const state = lastRead(asked)
   useKeys({ v: () => tab.show(PAIR_TABS[(PAIR_TABS.indexOf(tab.shown) + 1) % PAIR_TABS.length] ?? 'pairs') })
-  if (error) return <Notice tone="bad">{problemText(error)}</Notice>
-  if (!state) return <Loading what="how the list is paired" />
+  if (!state) return <Unanswered of={[asked]} what="how the list is paired" />
   return (
     <div className="flex h-full min-h-0">
       {tab.shown === 'contacts' ? (

@@ -1,8 +1,9 @@
 import type { SharedLine } from '@upper-field/contract'
-import { problemText, useReadSharedLinesInfiniteQuery } from '../api'
+import { useReadSharedLinesInfiniteQuery } from '../api'
 import { Button, TextButton } from '../kit/Button'
 import { Glyph } from '../kit/Glyph'
-import { Empty, Loading, Notice } from '../kit/Notice'
+import { Empty, Loading } from '../kit/Notice'
+import { Refused } from '../shell/Answer'
 import { BenchTitle } from '../shell/Bench'
 import { useListView } from '../shell/useListView'
 import { count, phone } from '../words/format'
@@ -19,7 +20,7 @@ export function SharedLinesBench() {
       <BenchTitle title="Shared lines">
         {total === 0 ? null : `${count(total)} numbers that several contacts hold; sharing one joins nobody`}
       </BenchTitle>
-      {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
+      <Refused by={[{ error }]} />
       {isLoading ? <Loading what="the shared lines" /> : null}
       {!isLoading && !error && total === 0 ? (
         <Empty title="Nobody shares a line">

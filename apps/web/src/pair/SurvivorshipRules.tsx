@@ -1,16 +1,17 @@
 import type { PairState } from '@upper-field/contract'
 import { SURVIVOR_PARTS, SURVIVORSHIP_RULES, type SurvivorshipRule } from '@upper-field/core/pair'
 import { useState } from 'react'
-import { problemText, useChangeSurvivorshipMutation, useReadMeQuery } from '../api'
+import { useChangeSurvivorshipMutation } from '../api'
 import { Button } from '../kit/Button'
-import { Notice } from '../kit/Notice'
+import { useMayChange } from '../people/useRole'
+import { Refused } from '../shell/Answer'
 import { useListView } from '../shell/useListView'
 import { PART, RULE } from '../words/pairing'
 
 /** Whose values come first in every contact that is made of several rows. */
 export function SurvivorshipRules({ state }: { state: PairState }) {
   const { listId } = useListView()
-  const { data: me } = useReadMeQuery({})
+  const mayChange = useMayChange()
   const [rules, setRules] = useState(state.survivorship)
   const [change, changing] = useChangeSurvivorshipMutation()
   const isChanged = SURVIVOR_PARTS.some((part) => rules[part] !== state.survivorship[part])
@@ -28,7 +29,7 @@ export function SurvivorshipRules({ state }: { state: PairState }) {
           <span>{PART[part]}</span>
           <select
             value={rules[part]}
-            disabled={me?.role === 'viewer'}
+            disabled={!mayChange}
             onChange={(event) => setRules({ ...rules, [part]: event.target.value as SurvivorshipRule })}
             className="min-h-7 w-[58%] rounded-small border border-edge bg-surface px-1"
           >
@@ -40,7 +41,7 @@ export function SurvivorshipRules({ state }: { state: PairState }) {
           </select>
         </label>
       ))}
-      {changing.error ? <Notice tone="bad">{problemText(changing.error)}</Notice> : null}
+      <Refused by={[changing]} />
       {isChanged ? (
         <Button type="submit" className="mt-2 w-full" disabled={changing.isLoading}>
           Put the joined contacts together anew

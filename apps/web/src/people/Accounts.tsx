@@ -1,10 +1,10 @@
 import { type Me, type PersonLine, ROLES, type Role } from '@upper-field/contract'
 import { useState } from 'react'
-import { problemText, useChangePersonMutation, useReadPeopleQuery, useRemovePersonMutation } from '../api'
+import { useChangePersonMutation, useReadPeopleQuery, useRemovePersonMutation } from '../api'
 import { Button, TextButton } from '../kit/Button'
 import { Dialog } from '../kit/Dialog'
 import { SelectField } from '../kit/Field'
-import { Loading, Notice } from '../kit/Notice'
+import { lastRead, Refused, Unanswered } from '../shell/Answer'
 import { date, plural, time } from '../words/format'
 import { AddPerson } from './AddPerson'
 
@@ -17,12 +17,12 @@ export const ROLE: Record<Role, string> = {
 
 /** Everybody who may enter, with their role. The last owner can be neither removed nor made less. */
 export function Accounts({ me }: { me: Me }) {
-  const { data: people, error } = useReadPeopleQuery({})
+  const asked = useReadPeopleQuery({})
+  const people = lastRead(asked)
   const [change, changing] = useChangePersonMutation()
   const [isAdding, setAdding] = useState(false)
   const [leaving, setLeaving] = useState<PersonLine | null>(null)
-  if (error) return <Notice tone="bad">{problemText(error)}</Notice>
-  if (!people) return <Loading what="the people" />
+  if (!people) return <Unanswered of={[asked]} what="the people" />
   return (
     <section aria-label="Accounts">
       <div className="flex items-center justify-between pb-2">
@@ -31,7 +31,7 @@ export function Accounts({ me }: { me: Me }) {
           Add a person
         </Button>
       </div>
-      {changing.error ? <Notice tone="bad">{problemText(changing.error)}</Notice> : null}
+      <Refused by={[changing]} />
       <table className="w-full">
         <thead className="text-left text-[13px] text-soft">
           <tr className="border-b border-edge">
@@ -103,7 +103,7 @@ function RemovePerson({ person, onClose }: { person: PersonLine; onClose: () => 
           They can enter no more, and {plural(person.sessions, 'open session')} of theirs{' '}
           {person.sessions === 1 ? 'ends' : 'end'} at once. What they did stays in the stories, with their name.
         </p>
-        {removing.error ? <Notice tone="bad">{problemText(removing.error)}</Notice> : null}
+        <Refused by={[removing]} />
         <div className="flex justify-end gap-2">
           <Button onClick={onClose}>Cancel</Button>
           <Button look="danger" disabled={removing.isLoading} onClick={() => void submit()}>

@@ -1,11 +1,11 @@
 import { zodResolver } from '@hookform/resolvers/zod'
 import { NewPerson, ROLES } from '@upper-field/contract'
 import { useForm } from 'react-hook-form'
-import { problemText, useAddPersonMutation } from '../api'
+import { useAddPersonMutation } from '../api'
 import { Button } from '../kit/Button'
 import { Dialog } from '../kit/Dialog'
 import { SelectField, TextField } from '../kit/Field'
-import { Notice } from '../kit/Notice'
+import { Refused } from '../shell/Answer'
 import { ROLE } from './Accounts'
 
 /** A new account: its first password is told to the person, who then takes another. */
@@ -40,7 +40,7 @@ export function AddPerson({ onClose }: { onClose: () => void }) {
             </option>
           ))}
         </SelectField>
-        {adding.error ? <Notice tone="bad">{problemText(adding.error)}</Notice> : null}
+        <Refused by={[adding]} />
         <div className="flex justify-end gap-2">
           <Button onClick={onClose}>Cancel</Button>
           <Button look="main" type="submit" disabled={adding.isLoading}>

@@ -1,10 +1,11 @@
 import { zodResolver } from '@hookform/resolvers/zod'
 import { PasswordChange } from '@upper-field/contract'
 import { useForm } from 'react-hook-form'
-import { problemText, useChangePasswordMutation } from '../api'
+import { useChangePasswordMutation } from '../api'
 import { Button } from '../kit/Button'
 import { TextField } from '../kit/Field'
 import { Notice } from '../kit/Notice'
+import { Refused } from '../shell/Answer'
 
 /** One's own password; whoever is signed in elsewhere with the old one is signed out. */
 export function ChangePassword() {
@@ -37,7 +38,7 @@ export function ChangePassword() {
           error={errors.new?.message}
           {...register('new')}
         />
-        {changing.error ? <Notice tone="bad">{problemText(changing.error)}</Notice> : null}
+        <Refused by={[changing]} />
         {changing.isSuccess ? <Notice tone="told">Your password was changed.</Notice> : null}
         <Button type="submit" className="self-start" disabled={changing.isLoading}>
           Change the password

@@ -1,19 +1,19 @@
-import { problemText, useEndSessionMutation, useReadSessionsQuery } from '../api'
+import { useEndSessionMutation, useReadSessionsQuery } from '../api'
 import { TextButton } from '../kit/Button'
-import { Loading, Notice } from '../kit/Notice'
+import { lastRead, Refused, Unanswered } from '../shell/Answer'
 import { time } from '../words/format'
 import { browserName } from './browserName'
 
 /** Browsers that are signed in; each can be signed out from here, and stops at once. */
 export function Sessions({ isOwner }: { isOwner: boolean }) {
-  const { data: sessions, error } = useReadSessionsQuery({})
+  const asked = useReadSessionsQuery({})
+  const sessions = lastRead(asked)
   const [end, ending] = useEndSessionMutation()
-  if (error) return <Notice tone="bad">{problemText(error)}</Notice>
-  if (!sessions) return <Loading what="the sessions" />
+  if (!sessions) return <Unanswered of={[asked]} what="the sessions" />
   return (
     <section aria-label="Open sessions">
       <h2 className="pb-2 text-[15px]">{isOwner ? 'Open sessions' : 'Where you are signed in'}</h2>
-      {ending.error ? <Notice tone="bad">{problemText(ending.error)}</Notice> : null}
+      <Refused by={[ending]} />
       <table className="w-full">
         <thead className="text-left text-[13px] text-soft">
           <tr className="border-b border-edge">

@@ -8,6 +8,7 @@ import { api, problemText, useEnterDemoMutation, useMakeOwnerMutation, useReadSe
 import { Button } from '../kit/Button'
 import { TextField } from '../kit/Field'
 import { Notice } from '../kit/Notice'
+import { Refused } from '../shell/Answer'
 import { useAppDispatch } from '../store'
 import { Hillside } from './Hillside'
 
@@ -22,7 +23,7 @@ export function SignInView() {
         <p className="pb-5 text-soft">
           From a messy prospect list to numbers you can text or dial, and audiences that match.
         </p>
-        {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
+        <Refused by={[{ error }]} />
         {setup?.demo ? <DemoDoor name={setup.demo.name} /> : null}
         {setup ? setup.needsOwner ? <OwnerForm /> : <SignInForm isSecond={setup.demo !== null} /> : null}
       </main>
@@ -61,7 +62,7 @@ function DemoDoor({ name }: { name: string }) {
       <p className="text-[13px] text-soft">
         The made-up operator of this demo. All people, companies and numbers in it are made up.
       </p>
-      {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
+      <Refused by={[{ error }]} />
     </div>
   )
 }

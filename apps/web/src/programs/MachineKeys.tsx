@@ -1,11 +1,10 @@
-import type { BodyOf, MachineKey } from '@upper-field/contract'
+import type { BodyOf, MachineCall, MachineKey } from '@upper-field/contract'
 import { KEY_SCOPES } from '@upper-field/contract'
 import { type FormEvent, useState } from 'react'
-import { problemText } from '../api'
 import { Button, TextButton } from '../kit/Button'
 import { Dialog } from '../kit/Dialog'
 import { TextField } from '../kit/Field'
-import { Notice } from '../kit/Notice'
+import { Answer, Refused } from '../shell/Answer'
 import { count, time } from '../words/format'
 import {
   useMakeMachineKeyMutation,
@@ -19,9 +18,9 @@ import { ShownOnce } from './ShownOnce'
 
 /** Keys of other programs: what each may do, how long, and when it was used last. */
 export function MachineKeys({ isOwner }: { isOwner: boolean }) {
-  const { data: keys = [], error } = useReadMachineKeysQuery({})
-  const [rotate] = useRotateMachineKeyMutation()
-  const [withdraw] = useWithdrawMachineKeyMutation()
+  const keys = useReadMachineKeysQuery({})
+  const [rotate, rotating] = useRotateMachineKeyMutation()
+  const [withdraw, withdrawing] = useWithdrawMachineKeyMutation()
   const [isMaking, setIsMaking] = useState(false)
   const [secret, setSecret] = useState<string | null>(null)
   const [open, setOpen] = useState<string | null>(null)
@@ -36,27 +35,34 @@ export function MachineKeys({ isOwner }: { isOwner: boolean }) {
           </Button>
         ) : null}
       </div>
-      {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
-      {keys.length === 0 ? <p className="border-y border-line py-3 text-soft">No program has a key.</p> : null}
-      <ul>
-        {keys.map((key) => (
-          <li key={key.id} className="border-b border-line py-2">
-            <KeyLine
-              keyOf={key}
-              now={now}
-              isOpen={open === key.id}
-              isOwner={isOwner}
-              onOpen={() => setOpen(open === key.id ? null : key.id)}
-              onRotate={async () => {
-                const made = await rotate({ params: { keyId: key.id } })
-                if (made.data) setSecret(made.data.secret)
-              }}
-              onWithdraw={() => void withdraw({ params: { keyId: key.id } })}
-            />
-            {open === key.id ? <Calls keyId={key.id} /> : null}
-          </li>
-        ))}
-      </ul>
+      <Refused by={[rotating, withdrawing]} />
+      <Answer
+        of={keys}
+        what="the keys"
+        none={<p className="border-y border-line py-3 text-soft">No program has a key.</p>}
+      >
+        {(all) => (
+          <ul>
+            {all.map((key) => (
+              <li key={key.id} className="border-b border-line py-2">
+                <KeyLine
+                  keyOf={key}
+                  now={now}
+                  isOpen={open === key.id}
+                  isOwner={isOwner}
+                  onOpen={() => setOpen(open === key.id ? null : key.id)}
+                  onRotate={async () => {
+                    const made = await rotate({ params: { keyId: key.id } })
+                    if (made.data) setSecret(made.data.secret)
+                  }}
+                  onWithdraw={() => void withdraw({ params: { keyId: key.id } })}
+                />
+                {open === key.id ? <Calls keyId={key.id} /> : null}
+              </li>
+            ))}
+          </ul>
+        )}
+      </Answer>
       {isMaking ? (
         <NewKey
           onClose={() => setIsMaking(false)}
@@ -113,8 +119,15 @@ function KeyLine(props: {
 }
 
 function Calls({ keyId }: { keyId: string }) {
-  const { data: calls = [] } = useReadMachineCallsQuery({ params: { keyId } })
-  if (calls.length === 0) return <p className="pt-1 text-[13px] text-soft">It has not called yet.</p>
+  const calls = useReadMachineCallsQuery({ params: { keyId } })
+  return (
+    <Answer of={calls} what="its calls" none={<p className="pt-1 text-[13px] text-soft">It has not called yet.</p>}>
+      {(all) => <CallTable calls={all} />}
+    </Answer>
+  )
+}
+
+function CallTable({ calls }: { calls: readonly MachineCall[] }) {
   return (
     <table className="mt-2 w-full max-w-[640px] text-left text-[13px]">
       <thead className="text-soft">
@@ -204,7 +217,7 @@ function NewKey({ onClose, onMade }: { onClose: () => void; onMade: (secret: str
             onChange={(event) => setExpiresOn(event.target.value)}
           />
         </div>
-        {made.error ? <Notice tone="bad">{problemText(made.error)}</Notice> : null}
+        <Refused by={[made]} />
         <div className="flex justify-end gap-2">
           <Button onClick={onClose}>Cancel</Button>
           <Button type="submit" look="main" disabled={name.trim() === '' || scopes.length === 0 || made.isLoading}>

@@ -1,11 +1,11 @@
-import type { BodyOf, WebhookLine } from '@upper-field/contract'
+import type { BodyOf, WebhookLine, WebhookMessage } from '@upper-field/contract'
 import { WEBHOOK_EVENTS } from '@upper-field/contract'
 import { type FormEvent, useState } from 'react'
-import { problemText, useReadListsQuery } from '../api'
+import { useReadListsQuery } from '../api'
 import { Button, TextButton } from '../kit/Button'
 import { Dialog } from '../kit/Dialog'
 import { SelectField, TextField } from '../kit/Field'
-import { Notice } from '../kit/Notice'
+import { Answer, Refused } from '../shell/Answer'
 import { count, time } from '../words/format'
 import {
   useChangeWebhookMutation,
@@ -23,7 +23,7 @@ const LOOK = 5000
 
 /** Who is told what happens, and what became of each message. */
 export function Webhooks({ isOwner }: { isOwner: boolean }) {
-  const { data: webhooks = [], error } = useReadWebhooksQuery({}, { pollingInterval: LOOK })
+  const webhooks = useReadWebhooksQuery({}, { pollingInterval: LOOK })
   const [isMaking, setIsMaking] = useState(false)
   const [secret, setSecret] = useState<string | null>(null)
   const [open, setOpen] = useState<string | null>(null)
@@ -33,23 +33,27 @@ export function Webhooks({ isOwner }: { isOwner: boolean }) {
         <h2 id="webhooks">Webhooks</h2>
         {isOwner ? <Button onClick={() => setIsMaking(true)}>Have a program told</Button> : null}
       </div>
-      {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
-      {webhooks.length === 0 ? (
-        <p className="border-y border-line py-3 text-soft">No program is told anything.</p>
-      ) : null}
-      <ul>
-        {webhooks.map((webhook) => (
-          <li key={webhook.id} className="border-b border-line py-2">
-            <Line
-              webhook={webhook}
-              isOwner={isOwner}
-              isOpen={open === webhook.id}
-              onOpen={() => setOpen(open === webhook.id ? null : webhook.id)}
-            />
-            {open === webhook.id ? <Messages webhookId={webhook.id} /> : null}
-          </li>
-        ))}
-      </ul>
+      <Answer
+        of={webhooks}
+        what="the webhooks"
+        none={<p className="border-y border-line py-3 text-soft">No program is told anything.</p>}
+      >
+        {(all) => (
+          <ul>
+            {all.map((webhook) => (
+              <li key={webhook.id} className="border-b border-line py-2">
+                <Line
+                  webhook={webhook}
+                  isOwner={isOwner}
+                  isOpen={open === webhook.id}
+                  onOpen={() => setOpen(open === webhook.id ? null : webhook.id)}
+                />
+                {open === webhook.id ? <Messages webhookId={webhook.id} /> : null}
+              </li>
+            ))}
+          </ul>
+        )}
+      </Answer>
       {isMaking ? (
         <NewWebhook
           onClose={() => setIsMaking(false)}
@@ -66,8 +70,8 @@ export function Webhooks({ isOwner }: { isOwner: boolean }) {
 
 function Line(props: { webhook: WebhookLine; isOwner: boolean; isOpen: boolean; onOpen: () => void }) {
   const { webhook, isOwner, isOpen, onOpen } = props
-  const [change] = useChangeWebhookMutation()
-  const [remove] = useRemoveWebhookMutation()
+  const [change, changing] = useChangeWebhookMutation()
+  const [remove, removing] = useRemoveWebhookMutation()
   const { data: lists = [] } = useReadListsQuery({})
   const params = { webhookId: webhook.id }
   const list = lists.find(({ id }) => id === webhook.listId)?.name
@@ -99,44 +103,59 @@ function Line(props: { webhook: WebhookLine; isOwner: boolean; isOpen: boolean; 
           </>
         ) : null}
       </p>
+      <Refused by={[changing, removing]} />
     </div>
   )
 }
 
 function Messages({ webhookId }: { webhookId: string }) {
-  const { data: messages = [] } = useReadWebhookMessagesQuery({ params: { webhookId } }, { pollingInterval: LOOK })
-  const [again] = useSendWebhookAgainMutation()
-  if (messages.length === 0) return <p className="pt-1 text-[13px] text-soft">Nothing was to be told yet.</p>
+  const messages = useReadWebhookMessagesQuery({ params: { webhookId } }, { pollingInterval: LOOK })
   return (
-    <table className="mt-2 w-full text-left text-[13px]">
-      <thead className="text-soft">
-        <tr>
-          <th className="font-normal">What happened</th>
-          <th className="font-normal">What was sent</th>
-          <th className="font-normal">What became of it</th>
-          <th className="font-normal">When</th>
-          <th>
-            <span className="sr-only">Send again</span>
-          </th>
-        </tr>
-      </thead>
-      <tbody>
-        {messages.map((message) => (
-          <tr key={message.id} className="border-t border-line align-top">
-            <td className="py-1 pr-3">{EVENT_TEXT[message.event]}</td>
-            <td className="num max-w-72 break-words pr-3 text-[12px] text-soft">{JSON.stringify(message.payload)}</td>
-            <td className={`pr-3 ${message.state === 'failed' ? 'text-beet' : ''}`}>
-              {messageText(message)}
-              {message.answer ? <span className="block text-soft">“{message.answer.slice(0, 120)}”</span> : null}
-            </td>
-            <td className="whitespace-nowrap pr-3">{time(message.sentAt ?? message.madeAt)}</td>
-            <td>
-              <TextButton onClick={() => void again({ params: { messageId: message.id } })}>send again</TextButton>
-            </td>
+    <Answer
+      of={messages}
+      what="the messages"
+      none={<p className="pt-1 text-[13px] text-soft">Nothing was to be told yet.</p>}
+    >
+      {(all) => <MessageTable messages={all} />}
+    </Answer>
+  )
+}
+
+function MessageTable({ messages }: { messages: readonly WebhookMessage[] }) {
+  const [again, sending] = useSendWebhookAgainMutation()
+  return (
+    <>
+      <Refused by={[sending]} />
+      <table className="mt-2 w-full text-left text-[13px]">
+        <thead className="text-soft">
+          <tr>
+            <th className="font-normal">What happened</th>
+            <th className="font-normal">What was sent</th>
+            <th className="font-normal">What became of it</th>
+            <th className="font-normal">When</th>
+            <th>
+              <span className="sr-only">Send again</span>
+            </th>
           </tr>
-        ))}
-      </tbody>
-    </table>
+        </thead>
+        <tbody>
+          {messages.map((message) => (
+            <tr key={message.id} className="border-t border-line align-top">
+              <td className="py-1 pr-3">{EVENT_TEXT[message.event]}</td>
+              <td className="num max-w-72 break-words pr-3 text-[12px] text-soft">{JSON.stringify(message.payload)}</td>
+              <td className={`pr-3 ${message.state === 'failed' ? 'text-beet' : ''}`}>
+                {messageText(message)}
+                {message.answer ? <span className="block text-soft">“{message.answer.slice(0, 120)}”</span> : null}
+              </td>
+              <td className="whitespace-nowrap pr-3">{time(message.sentAt ?? message.madeAt)}</td>
+              <td>
+                <TextButton onClick={() => void again({ params: { messageId: message.id } })}>send again</TextButton>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
   )
 }
 
@@ -186,7 +205,7 @@ function NewWebhook({ onClose, onMade }: { onClose: () => void; onMade: (secret:
             </label>
           ))}
         </fieldset>
-        {made.error ? <Notice tone="bad">{problemText(made.error)}</Notice> : null}
+        <Refused by={[made]} />
         <div className="flex justify-end gap-2">
           <Button onClick={onClose}>Cancel</Button>
           <Button type="submit" look="main" disabled={url === '' || events.length === 0 || made.isLoading}>

@@ -1,7 +1,6 @@
 import type { Account, DestinationDocument } from '@upper-field/contract'
 import { type Purpose, whyNotFor } from '@upper-field/core/send'
-import { problemText } from '../api'
-import { Loading, Notice } from '../kit/Notice'
+import { lastRead, Unanswered } from '../shell/Answer'
 import { AccountName } from './AccountName'
 import { useReadAccountsQuery } from './audienceApi'
 
@@ -16,9 +15,9 @@ interface AccountChoiceProps {
 
 /** The account is chosen, never guessed: each with its colour, and with what it lacks. */
 export function AccountChoice({ destination, purpose, chosen, remembered, onChoose }: AccountChoiceProps) {
-  const { data: accounts, error } = useReadAccountsQuery({ params: { destinationId: destination.id } })
-  if (error) return <Notice tone="bad">{problemText(error)}</Notice>
-  if (!accounts) return <Loading what="the accounts" />
+  const asked = useReadAccountsQuery({ params: { destinationId: destination.id } })
+  const accounts = lastRead(asked)
+  if (!accounts) return <Unanswered of={[asked]} what="the accounts" />
   return (
     <fieldset>
       <legend className="pb-1 font-semibold">Account</legend>

@@ -2,9 +2,11 @@ import type { Account, AudienceDetail, DestinationDocument } from '@upper-field/
 import { addressOf } from '@upper-field/contract'
 import { whyNotFor } from '@upper-field/core/send'
 import { useState } from 'react'
-import { problemText, useReadDestinationsQuery, useReadMeQuery } from '../api'
+import { problemText, useReadDestinationsQuery } from '../api'
 import { Button, TextButton } from '../kit/Button'
-import { Loading, Notice } from '../kit/Notice'
+import { Notice } from '../kit/Notice'
+import { useMayChange } from '../people/useRole'
+import { lastRead, Refused, Unanswered } from '../shell/Answer'
 import { time } from '../words/format'
 import { AccountName } from './AccountName'
 import { AudienceSettings } from './AudienceSettings'
@@ -22,13 +24,10 @@ const AT_WORK = 3000
 /** One audience: what its next edition changes, and what came of the last. */
 export function AudiencePanel({ audienceId, onGone }: { audienceId: string; onGone: () => void }) {
   const [isAtWork, setIsAtWork] = useState(false)
-  const { data: audience, error } = useReadAudienceQuery(
-    { params: { audienceId } },
-    { pollingInterval: isAtWork ? AT_WORK : 0 },
-  )
+  const asked = useReadAudienceQuery({ params: { audienceId } }, { pollingInterval: isAtWork ? AT_WORK : 0 })
+  const audience = lastRead(asked)
   const { data: destinations = [] } = useReadDestinationsQuery({})
-  if (error) return <Notice tone="bad">{problemText(error)}</Notice>
-  if (!audience) return <Loading what="the audience" />
+  if (!audience) return <Unanswered of={[asked]} what="the audience" />
   const isBusy =
     audience.state === 'received' ||
     audience.state === 'matching' ||
@@ -45,9 +44,8 @@ interface OpenedProps {
 }
 
 function Opened({ audience, destination, onGone }: OpenedProps) {
-  const { data: me } = useReadMeQuery({})
   const [isChanging, setIsChanging] = useState(false)
-  const mayChange = me !== undefined && me.role !== 'viewer'
+  const mayChange = useMayChange()
   return (
     <div className="flex flex-col gap-3">
       <header>
@@ -114,7 +112,7 @@ function Next({ audience, destination, mayChange }: Omit<OpenedProps, 'onGone'> 
         />
       ) : null}
       {audience.preparing ? <p role="status">Preparing the next edition …</p> : null}
-      {preparing.error ? <Notice tone="bad">{problemText(preparing.error)}</Notice> : null}
+      <Refused by={[preparing]} />
       {mayChange && !audience.preparing ? (
         <Button
           look={audience.difference ? 'plain' : 'main'}

@@ -1,10 +1,9 @@
 import type { AudienceDetail } from '@upper-field/contract'
 import { useState } from 'react'
-import { problemText } from '../api'
 import { Button, TextButton } from '../kit/Button'
 import { Dialog } from '../kit/Dialog'
 import { TextField } from '../kit/Field'
-import { Notice } from '../kit/Notice'
+import { Refused } from '../shell/Answer'
 import { count } from '../words/format'
 import { useChangeAudienceMutation, useRemoveAudienceMutation } from './audienceApi'
 import { EverybodyMeant } from './EverybodyMeant'
@@ -76,7 +75,7 @@ export function AudienceSettings({ audience, onClose, onGone }: AudienceSettings
           />
           Whoever says no is taken out by itself within a day
         </label>
-        {changing.error ? <Notice tone="bad">{problemText(changing.error)}</Notice> : null}
+        <Refused by={[changing]} />
         <EverybodyMeant problem={changing.error} isMeant={isMeant} onChange={setIsMeant} />
         <div className="flex justify-end gap-2">
           <Button onClick={onClose}>Cancel</Button>
@@ -93,7 +92,7 @@ export function AudienceSettings({ audience, onClose, onGone }: AudienceSettings
                 ? `${count(audience.people)} leave ${audience.account.name} with it. Its deliveries stay in the story of the list.`
                 : 'Nothing was sent of it.'}
             </p>
-            {removing.error ? <Notice tone="bad">{problemText(removing.error)}</Notice> : null}
+            <Refused by={[removing]} />
             <Button look="danger" disabled={removing.isLoading} onClick={() => void takeAway()}>
               Take the audience away
             </Button>

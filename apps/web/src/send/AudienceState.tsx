@@ -1,7 +1,7 @@
 import type { AudienceDetail, DestinationDocument } from '@upper-field/contract'
-import { problemText } from '../api'
 import { Button, TextButton } from '../kit/Button'
 import { Notice } from '../kit/Notice'
+import { Refused } from '../shell/Answer'
 import { count, date, plural } from '../words/format'
 import { useDeliverRemovalsMutation, useLookAtAudienceMutation } from './audienceApi'
 import { dueText, matchedText } from './audienceText'
@@ -52,7 +52,7 @@ export function AudienceState({ audience, destination, mayChange }: StateProps) 
           ) : null}
         </p>
       ) : null}
-      {looking.error ? <Notice tone="bad">{problemText(looking.error)}</Notice> : null}
+      <Refused by={[looking]} />
     </>
   )
 }
@@ -73,7 +73,7 @@ export function OwedRemovals({ audience, mayChange }: { audience: AudienceDetail
         {isOverdue ? 'This is overdue.' : ''}{' '}
         {removesByItself ? 'They are taken out with the next delivery, by itself within a day.' : ''}
       </Notice>
-      {removing.error ? <Notice tone="bad">{problemText(removing.error)}</Notice> : null}
+      <Refused by={[removing]} />
       {mayChange ? (
         <Button
           look="danger"

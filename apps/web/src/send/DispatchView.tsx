@@ -1,8 +1,9 @@
 import type { ReactNode } from 'react'
 import { useState } from 'react'
-import { problemText, useReadDestinationsQuery, useReadEditionsQuery, useReadMeQuery } from '../api'
+import { useReadDestinationsQuery, useReadEditionsQuery } from '../api'
 import { Button } from '../kit/Button'
-import { Notice } from '../kit/Notice'
+import { useMayChange } from '../people/useRole'
+import { Answer } from '../shell/Answer'
 import { useListView } from '../shell/useListView'
 import { plural } from '../words/format'
 import { AudiencePanel } from './AudiencePanel'
@@ -25,8 +26,8 @@ export function DispatchView({ tabs, onMakeFile }: { tabs: ReactNode; onMakeFile
     { pollingInterval: isAtWork ? AT_WORK : 0 },
   )
   const { data: destinations = [] } = useReadDestinationsQuery({})
-  const { data: editions = [] } = useReadEditionsQuery({ params: { listId } })
-  const { data: me } = useReadMeQuery({})
+  const { data: editions } = useReadEditionsQuery({ params: { listId } })
+  const mayChange = useMayChange()
   const { chosen, choose } = useChosenAudience()
   const [isMaking, setIsMaking] = useState(false)
   const audiences = all?.toSorted((a, b) => byPressure(a, b, Date.now()))
@@ -42,27 +43,33 @@ export function DispatchView({ tabs, onMakeFile }: { tabs: ReactNode; onMakeFile
           <div className="flex flex-wrap items-baseline gap-x-3 gap-y-2 pb-3">
             <h1>Dispatch</h1>
             <p className="flex-1 text-soft">
-              {plural(audiences?.length ?? 0, 'audience')} · {plural(editions.length, 'file')}
+              {audiences && editions
+                ? `${plural(audiences.length, 'audience')} · ${plural(editions.length, 'file')}`
+                : ''}
             </p>
-            {me?.role === 'viewer' ? null : (
+            {mayChange ? (
               <span className="flex gap-2">
                 <Button onClick={onMakeFile}>A file</Button>
                 <Button look="main" onClick={() => setIsMaking(true)}>
                   An audience
                 </Button>
               </span>
-            )}
+            ) : null}
           </div>
-          {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
-          {audiences?.length === 0 ? (
-            <p className="border-y border-line py-3 text-soft">
-              No audience is kept anywhere yet. One is made of everybody a filter chooses, for one account at one
-              network, and refreshed from here.
-            </p>
-          ) : null}
-          {audiences && audiences.length > 0 ? (
-            <Board audiences={audiences} destinations={destinations} chosen={open} onChoose={choose} now={Date.now()} />
-          ) : null}
+          <Answer
+            of={{ data: audiences, error }}
+            what="the audiences"
+            none={
+              <p className="border-y border-line py-3 text-soft">
+                No audience is kept anywhere yet. One is made of everybody a filter chooses, for one account at one
+                network, and refreshed from here.
+              </p>
+            }
+          >
+            {(board) => (
+              <Board audiences={board} destinations={destinations} chosen={open} onChoose={choose} now={Date.now()} />
+            )}
+          </Answer>
           <h2 className="pb-2 pt-5 text-[15px]">Files</h2>
           <Editions />
         </div>

@@ -1,7 +1,8 @@
 import { addressOf, type Edition, isUnderWay } from '@upper-field/contract'
 import { Download } from 'lucide-react'
-import { problemText, useReadEditionsQuery, useReadJobsQuery, useReadMeQuery } from '../api'
-import { Notice } from '../kit/Notice'
+import { useReadEditionsQuery, useReadJobsQuery } from '../api'
+import { useMayChange } from '../people/useRole'
+import { Answer } from '../shell/Answer'
 import { useListView } from '../shell/useListView'
 import { bytes, count, plural, time } from '../words/format'
 
@@ -14,10 +15,21 @@ const FORM: Record<Edition['form'], string> = {
 /** Files made so far, the latest first; each can be downloaded as often as needed. */
 export function Editions() {
   const { listId } = useListView()
-  const { data: editions = [], error } = useReadEditionsQuery({ params: { listId } })
+  const editions = useReadEditionsQuery({ params: { listId } })
+  return (
+    <Answer
+      of={editions}
+      what="the files"
+      none={<p className="border-y border-line py-3 text-soft">No file was written yet.</p>}
+    >
+      {(all) => <EditionTable editions={all} />}
+    </Answer>
+  )
+}
+
+function EditionTable({ editions }: { editions: readonly Edition[] }) {
+  const { listId } = useListView()
   const { data: jobs = [] } = useReadJobsQuery({ params: { listId } })
-  if (error) return <Notice tone="bad">{problemText(error)}</Notice>
-  if (editions.length === 0) return <p className="border-y border-line py-3 text-soft">No file was written yet.</p>
   return (
     <div className="max-h-48 shrink-0 overflow-y-auto">
       <table className="w-full">
@@ -53,7 +65,7 @@ function shareOf(job: { done: number; total: number | null; state: string } | un
 }
 
 function EditionLine({ edition, share }: { edition: Edition; share: number }) {
-  const { data: me } = useReadMeQuery({})
+  const mayChange = useMayChange()
   return (
     <tr className="border-b border-line">
       <td className="max-w-56 truncate pr-2 py-1.5" title={edition.fileName}>
@@ -78,7 +90,7 @@ function EditionLine({ edition, share }: { edition: Edition; share: number }) {
             kept back: {plural(edition.suppressedSince, 'person', 'people')} in it said no since. Make it again.
           </span>
         ) : null}
-        {edition.state === 'ready' && edition.suppressedSince === 0 && me?.role !== 'viewer' ? (
+        {edition.state === 'ready' && edition.suppressedSince === 0 && mayChange ? (
           <span className="flex items-center justify-end gap-3">
             <a
               href={addressOf('describeEdition', { params: { editionId: edition.id } })}

@@ -1,10 +1,11 @@
 import type { Preflight } from '@upper-field/contract'
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { problemText, useReadFindingQuery } from '../api'
+import { useReadFindingQuery } from '../api'
 import { Button } from '../kit/Button'
 import { Dialog } from '../kit/Dialog'
-import { Loading, Notice } from '../kit/Notice'
+import { Loading } from '../kit/Notice'
+import { Refused } from '../shell/Answer'
 import { useListView } from '../shell/useListView'
 import { countryName, phone } from '../words/format'
 
@@ -26,7 +27,7 @@ export function FindingDialog({ flight, finding, name, onClose }: FindingDialogP
   })
   return (
     <Dialog title={name} isOpen isWide onClose={onClose}>
-      {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
+      <Refused by={[{ error }]} />
       {data ? (
         <ul className="text-[13.5px]">
           {data.contacts.map((one) => (

@@ -1,11 +1,11 @@
 import type { Account, Audience, DestinationDocument } from '@upper-field/contract'
 import { PURPOSES, type Purpose, type Takes } from '@upper-field/core/send'
 import { useState } from 'react'
-import { problemText, useReadDestinationsQuery, useReadSegmentsQuery, useReadSuppressionListsQuery } from '../api'
+import { useReadDestinationsQuery, useReadSegmentsQuery, useReadSuppressionListsQuery } from '../api'
 import { Button } from '../kit/Button'
 import { Dialog } from '../kit/Dialog'
 import { SelectField, TextField } from '../kit/Field'
-import { Notice } from '../kit/Notice'
+import { Answer, Refused, together } from '../shell/Answer'
 import { useListView } from '../shell/useListView'
 import { AccountChoice } from './AccountChoice'
 import { useMakeAudienceMutation, useReadAudiencesQuery, useReadDestinationKeysQuery } from './audienceApi'
@@ -20,20 +20,27 @@ interface NewAudienceDialogProps {
 /** An audience is made in one place: where it goes, to which account, what it is for, and who is in it. */
 export function NewAudienceDialog({ onClose, onMade }: NewAudienceDialogProps) {
   const { listId } = useListView()
-  const { data: destinations } = useReadDestinationsQuery({})
-  const { data: keys } = useReadDestinationKeysQuery({})
-  const { data: made } = useReadAudiencesQuery({ params: { listId } })
-  if (!destinations || !keys || !made) return null
-  const called = destinations.filter((one) => one.network && keys.some(({ destination }) => destination === one.id))
+  const known = together({
+    destinations: useReadDestinationsQuery({}),
+    keys: useReadDestinationKeysQuery({}),
+    made: useReadAudiencesQuery({ params: { listId } }),
+  })
+  // It opens with what it has to show: the first field has the focus then.
+  if (known.data === undefined && !known.error) return null
   return (
     <Dialog title="An audience" isOpen onClose={onClose} isWide>
-      {called.length === 0 ? (
-        <p className="text-soft">
-          No network has a key yet. An owner gives one under Destinations; until then a file can be made for it.
-        </p>
-      ) : (
-        <Form destinations={called} made={made} onClose={onClose} onMade={onMade} />
-      )}
+      <Answer of={known} what="where an audience can go">
+        {({ destinations, keys, made }) => {
+          const called = destinations.filter((one) => one.network && keys.some((key) => key.destination === one.id))
+          return called.length === 0 ? (
+            <p className="text-soft">
+              No network has a key yet. An owner gives one under Destinations; until then a file can be made for it.
+            </p>
+          ) : (
+            <Form destinations={called} made={made} onClose={onClose} onMade={onMade} />
+          )
+        }}
+      </Answer>
     </Dialog>
   )
 }
@@ -185,7 +192,7 @@ function Form({ destinations, made, onClose, onMade }: FormProps) {
         onChange={(event) => setName(event.target.value)}
         hint="With {month} or {date} in it, it is dated by its edition."
       />
-      {making.error ? <Notice tone="bad">{problemText(making.error)}</Notice> : null}
+      <Refused by={[making]} />
       <EverybodyMeant problem={making.error} isMeant={isMeant} onChange={setIsMeant} />
       <div className="flex justify-end gap-2">
         <Button onClick={onClose}>Cancel</Button>

@@ -1,7 +1,6 @@
 import type { AudienceDetail, DestinationDocument, Difference } from '@upper-field/contract'
-import { problemText } from '../api'
 import { Button } from '../kit/Button'
-import { Notice } from '../kit/Notice'
+import { Refused } from '../shell/Answer'
 import { count, time } from '../words/format'
 import { useDeliverEditionMutation } from './audienceApi'
 import { isNoChange, sendText } from './audienceText'
@@ -45,7 +44,7 @@ export function NextEdition({ audience, difference, destination, isFit, mayChang
         ) : null}
       </dl>
       <ForecastBars forecast={difference.forecast} fewestMatched={destination?.size.fewestMatched ?? null} />
-      {delivering.error ? <Notice tone="bad">{problemText(delivering.error)}</Notice> : null}
+      <Refused by={[delivering]} />
       {isNoChange(difference) ? <p className="text-soft">Nothing has changed since the last edition.</p> : null}
       {mayChange && isFit && !isNoChange(difference) ? (
         <Button

@@ -1,16 +1,12 @@
 import type { DestinationDocument, Preflight } from '@upper-field/contract'
 import type { Takes } from '@upper-field/core/send'
 import { useState } from 'react'
-import {
-  problemText,
-  useMakeEditionMutation,
-  usePreflightQuery,
-  useReadDestinationsQuery,
-  useReadMeQuery,
-} from '../api'
+import { useMakeEditionMutation, usePreflightQuery, useReadDestinationsQuery } from '../api'
 import { Button } from '../kit/Button'
 import { SelectField } from '../kit/Field'
 import { Loading, Notice } from '../kit/Notice'
+import { useMayChange } from '../people/useRole'
+import { Refused, Unanswered, unlessGone } from '../shell/Answer'
 import { useListView } from '../shell/useListView'
 import { count, estimateSign, plural } from '../words/format'
 import { SEND_FIELD } from '../words/sentences'
@@ -51,7 +47,7 @@ export function PreflightPanel() {
 /** Where no destination is there: a file for people. */
 function PeoplePanel() {
   const { text } = useListView()
-  const { data: me } = useReadMeQuery({})
+  const mayChange = useMayChange()
   return (
     <div className="flex flex-col gap-3">
       <h2>A file for people</h2>
@@ -59,10 +55,10 @@ function PeoplePanel() {
         Everybody chosen{text === '' ? '' : ' by the filter'}, with all that is known of them; parked and suppressed
         ones are never in it. No destination is there for an audience.
       </p>
-      {me?.role === 'viewer' ? (
-        <p className="text-soft">Operators prepare and download it.</p>
-      ) : (
+      {mayChange ? (
         <PeopleFile isMain isOff={false} />
+      ) : (
+        <p className="text-soft">Operators prepare and download it.</p>
       )}
     </div>
   )
@@ -70,18 +66,20 @@ function PeoplePanel() {
 
 function AudiencePanel({ destination, takes }: { destination: DestinationDocument; takes: Takes }) {
   const { listId, text } = useListView()
-  const { data: me } = useReadMeQuery({})
+  const mayChange = useMayChange()
   const [exact, setExact] = useState<'yes' | 'no'>('no')
   const query = { filter: text, destination: destination.id, takes, exact }
-  const { data: flight, error, isFetching } = usePreflightQuery({ params: { listId }, query })
+  const asked = usePreflightQuery({ params: { listId }, query })
+  const { currentData, isFetching } = asked
+  const flight = unlessGone(asked, asked.data)
   const [make, making] = useMakeEditionMutation()
   const [form, setForm] = useState<'hashed' | 'plain'>(destination.hashing === 'never' ? 'plain' : 'hashed')
-  if (error) return <Notice tone="bad">{problemText(error)}</Notice>
-  if (!flight) return <Loading what="the preflight" />
+  if (!flight) return <Unanswered of={[asked]} what="the preflight" />
   const sign = estimateSign(flight.lookedAt !== null)
   const one = takes === 'people' ? 'person' : 'company'
   return (
     <div className="flex flex-col gap-3 pt-3" aria-busy={isFetching}>
+      <Refused by={[asked]} />
       <p className="text-soft">
         {sign}
         {plural(flight.chosen, 'contact')} chosen{text === '' ? '' : ' by the filter'}; parked ones are never sent.
@@ -103,14 +101,12 @@ function AudiencePanel({ destination, takes }: { destination: DestinationDocumen
           are compared.
         </p>
       ) : null}
-      {making.error ? <Notice tone="bad">{problemText(making.error)}</Notice> : null}
-      {me?.role === 'viewer' ? (
-        <p className="text-soft">Viewers see what would be sent; operators prepare and download it.</p>
-      ) : (
+      <Refused by={[making]} />
+      {mayChange ? (
         <>
           <Button
             look="main"
-            disabled={flight.ready === 0 || making.isLoading}
+            disabled={flight.ready === 0 || currentData === undefined || making.isLoading}
             onClick={() =>
               void make({ params: { listId }, body: { destination: destination.id, takes, form, filter: text } })
             }
@@ -120,6 +116,8 @@ function AudiencePanel({ destination, takes }: { destination: DestinationDocumen
           </Button>
           <PeopleFile isMain={false} isOff={flight.chosen === 0} />
         </>
+      ) : (
+        <p className="text-soft">Viewers see what would be sent; operators prepare and download it.</p>
       )}
     </div>
   )

@@ -1,10 +1,9 @@
 import type { AudienceDetail, DestinationDocument } from '@upper-field/contract'
 import { useState } from 'react'
-import { problemText } from '../api'
 import { Button, TextButton } from '../kit/Button'
 import { Dialog } from '../kit/Dialog'
 import { TextField } from '../kit/Field'
-import { Notice } from '../kit/Notice'
+import { Refused } from '../shell/Answer'
 import { useListView } from '../shell/useListView'
 import { count, plural } from '../words/format'
 import { useMakeSimilarMutation, useReadAudiencesQuery, useStartTrialMutation } from './audienceApi'
@@ -114,7 +113,7 @@ function TrialDialog({ audience, onClose }: { audience: AudienceDetail; onClose:
             ))}
           </fieldset>
         ) : null}
-        {starting.error ? <Notice tone="bad">{problemText(starting.error)}</Notice> : null}
+        <Refused by={[starting]} />
         <div className="flex justify-end gap-2">
           <Button onClick={onClose}>Cancel</Button>
           <Button look="main" type="submit" disabled={!(most > 0) || starting.isLoading}>
@@ -162,7 +161,7 @@ function SimilarDialog({ audience, onClose }: { audience: AudienceDetail; onClos
           value={closeness}
           onChange={(event) => setCloseness(event.target.value)}
         />
-        {making.error ? <Notice tone="bad">{problemText(making.error)}</Notice> : null}
+        <Refused by={[making]} />
         <div className="flex justify-end gap-2">
           <Button onClick={onClose}>Cancel</Button>
           <Button look="main" type="submit" disabled={making.isLoading}>

@@ -25,7 +25,7 @@ export function StoryOr({ children }: { children: ReactNode }) {
       {contactId === null ? (
         <div className="h-full overflow-y-auto px-4 py-3">{children}</div>
       ) : (
-        <StoryPanel contactId={contactId} />
+        <StoryPanel key={contactId} contactId={contactId} />
       )}
     </aside>
   )

@@ -4,6 +4,7 @@ import { usePauseJobMutation, useReadJobsQuery, useResumeJobMutation, useStopJob
 import { Button } from '../kit/Button'
 import { bytes, count, remaining, time } from '../words/format'
 import { JOB_PROBLEM, jobTitle } from '../words/jobs'
+import { Refused } from './Answer'
 import { rateOf } from './jobRate'
 
 /** The list's jobs: the one under way in the header, all of them a click away. */
@@ -54,9 +55,9 @@ const amount = (job: Job, n: number): string => (job.unit === 'bytes' ? bytes(n)
 
 /** One job: what is done, what is left, how quickly, and a way to stop. */
 export function JobLine({ job }: { job: Job }) {
-  const [stop] = useStopJobMutation()
-  const [pause] = usePauseJobMutation()
-  const [resume] = useResumeJobMutation()
+  const [stop, stopping] = useStopJobMutation()
+  const [pause, pausing] = usePauseJobMutation()
+  const [resume, resuming] = useResumeJobMutation()
   const isBusy = isUnderWay(job)
   const rate = rateOf(job, Date.now())
   return (
@@ -95,6 +96,7 @@ export function JobLine({ job }: { job: Job }) {
           </div>
         </>
       ) : null}
+      <Refused by={[stopping, pausing, resuming]} />
       {job.problem ? (
         <p className="text-[13px] text-straw-ink">{JOB_PROBLEM[job.problem] ?? JOB_PROBLEM.unexpected}</p>
       ) : null}

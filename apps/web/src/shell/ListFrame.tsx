@@ -1,8 +1,8 @@
 import { STAGES, type Stage } from '@upper-field/core/story'
 import { useState } from 'react'
 import { Link, Outlet, useLocation, useNavigate } from 'react-router'
-import { useReadListQuery } from '../api'
-import { Loading } from '../kit/Notice'
+import { isNotFound, useReadListQuery } from '../api'
+import { lastRead, Unanswered } from './Answer'
 import { InHeader } from './InHeader'
 import { JobStrip } from './JobStrip'
 import { NotThere } from './NotThere'
@@ -14,10 +14,16 @@ import { useListView } from './useListView'
 
 const LETTER: Record<Stage, string> = { bring: 'b', tidy: 't', pair: 'p', check: 'c', fill: 'f', split: 's', send: 'n' }
 
-/** The frame of one list: its name, search and jobs above, the terrace, and the open stage below. */
+/** The frame of one list. Nothing is carried into another: no draft, no choice, nothing that was read. */
 export function ListFrame() {
   const { listId } = useListView()
-  const { data: list, isLoading, isError } = useReadListQuery({ params: { listId } })
+  return <FrameOf key={listId} listId={listId} />
+}
+
+/** Its name, search and jobs above, the terrace, and the open stage below. */
+function FrameOf({ listId }: { listId: string }) {
+  const asked = useReadListQuery({ params: { listId } })
+  const list = lastRead(asked)
   const place = useLocation().pathname.split('/')[3]
   const stage = STAGES.find((one) => one === place)
   const navigate = useNavigate()
@@ -28,8 +34,8 @@ export function ListFrame() {
     '/': () => document.getElementById('list-filter')?.focus(),
     '?': () => setShortcuts(true),
   })
-  if (isError) return <NotThere />
-  if (isLoading || !list) return <Loading what="the list" />
+  if (!list && isNotFound(asked.error)) return <NotThere />
+  if (!list) return <Unanswered of={[asked]} what="the list" />
   return (
     <div className="flex h-full flex-col">
       <InHeader place="list-name">

@@ -1,7 +1,6 @@
 import type { ContactStory } from '@upper-field/contract'
 import {
   problemText,
-  useReadMeQuery,
   useReadStoryQuery,
   useSuppressContactMutation,
   useTakeActBackMutation,
@@ -12,7 +11,7 @@ import { useDestinationNames, useServiceNames } from '../connections/useConnecte
 import { SearchOne } from '../fill/SearchOne'
 import { Key, TextButton } from '../kit/Button'
 import { Glyph } from '../kit/Glyph'
-import { Loading, Notice } from '../kit/Notice'
+import { useMayChange } from '../people/useRole'
 import { LaneChoice } from '../split/LaneChoice'
 import { LaneName } from '../split/LaneName'
 import { ChooseSuppressionList } from '../suppression/ChooseSuppressionList'
@@ -21,28 +20,28 @@ import { onListText } from '../suppression/onListText'
 import { phone, time } from '../words/format'
 import { ADDRESS, CALL, FIELD, LANE_REASON, LINE, LINE_STATUS } from '../words/sentences'
 import { tell } from '../words/story'
+import { lastRead, Refused, Unanswered } from './Answer'
 import { useKeys } from './useKeys'
 import { useListView } from './useListView'
 
 /** One contact from its row to its last delivery: what it was beside what it is, and why. */
 export function StoryPanel({ contactId }: { contactId: number }) {
   const view = useListView()
-  const { currentData: story, error } = useReadStoryQuery({ params: { contactId } })
-  const { data: me } = useReadMeQuery({})
+  const asked = useReadStoryQuery({ params: { contactId } })
+  const story = lastRead(asked)
   const [takeApart, undoing] = useTakeApartMutation()
   const [takeBack, takingBack] = useTakeActBackMutation()
   const service = useServiceNames()
   const destination = useDestinationNames()
   const named = (id: string) => destination(service(id))
-  const mayChange = me?.role !== 'viewer'
+  const mayChange = useMayChange()
   const lastJoin = story?.story.findLast(({ what }) => what.kind === 'joined' && what.joinId > 0)?.what
   useKeys({
     z: () => {
       if (mayChange && lastJoin?.kind === 'joined') void takeApart({ params: { joinId: lastJoin.joinId } })
     },
   })
-  if (error) return <Notice tone="bad">{problemText(error)}</Notice>
-  if (!story) return <Loading what="the story" />
+  if (!story) return <Unanswered of={[asked]} what="the story" />
   const { contact } = story
   return (
     <section
@@ -68,7 +67,7 @@ export function StoryPanel({ contactId }: { contactId: number }) {
       <h3 className="pt-4">As it stood, and what it became</h3>
       <RowAsItStood story={story} />
       <h3 className="pt-4 pb-1">What happened</h3>
-      {undoing.error ? <Notice tone="bad">{problemText(undoing.error)}</Notice> : null}
+      <Refused by={[undoing, takingBack]} />
       <ol>
         {story.story.map(({ at, what }, i) => {
           const { title, more } = tell(what, named)
@@ -126,7 +125,7 @@ const ORIGIN = { row: '', join: 'from a joined row', fill: 'found by a provider'
 
 /** Which suppression list holds the contact, and why; or the way onto one. */
 function Suppression({ story }: { story: ContactStory }) {
-  const { data: me } = useReadMeQuery({})
+  const mayChange = useMayChange()
   const [suppress, suppressing] = useSuppressContactMutation()
   if (story.suppressedBy.length > 0)
     return (
@@ -140,7 +139,7 @@ function Suppression({ story }: { story: ContactStory }) {
         ))}
       </ul>
     )
-  if (me?.role === 'viewer') return null
+  if (!mayChange) return null
   return (
     <>
       <ChooseSuppressionList
@@ -183,8 +182,8 @@ function bestText(e164: string, { bestTo }: ContactStory): string {
 
 function Reach({ story }: { story: ContactStory }) {
   const { contact } = story
-  const { data: me } = useReadMeQuery({})
-  const mayForget = me?.role !== 'viewer' && story.story.every(({ what }) => what.kind !== 'forgotten')
+  const mayChange = useMayChange()
+  const mayForget = mayChange && story.story.every(({ what }) => what.kind !== 'forgotten')
   return (
     <div className="pt-2">
       <ul>

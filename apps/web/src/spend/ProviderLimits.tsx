@@ -1,10 +1,11 @@
 import type { SpendMonth } from '@upper-field/contract'
 import { useState } from 'react'
-import { problemText, useChangeProviderLimitMutation, useReadMeQuery, useReadSpendMonthQuery } from '../api'
+import { useChangeProviderLimitMutation, useReadSpendMonthQuery } from '../api'
 import { Button, TextButton } from '../kit/Button'
 import { Dialog } from '../kit/Dialog'
 import { TextField } from '../kit/Field'
-import { Notice } from '../kit/Notice'
+import { useIsOwner } from '../people/useRole'
+import { Refused } from '../shell/Answer'
 import { budgetOf } from '../words/budget'
 import { money } from '../words/format'
 import { standingOf } from './spendLines'
@@ -14,7 +15,7 @@ type ProviderMonth = SpendMonth['providers'][number]
 /** What each service has charged this month, and the most it may. */
 export function ProviderLimits() {
   const { data: month } = useReadSpendMonthQuery({})
-  const { data: me } = useReadMeQuery({})
+  const isOwner = useIsOwner()
   const [changing, setChanging] = useState<ProviderMonth | null>(null)
   if (!month || month.providers.length === 0) return null
   return (
@@ -42,7 +43,7 @@ export function ProviderLimits() {
               <td className="num text-right">{one.limit === null ? '–' : money(one.limit)}</td>
               <td className="pl-6">{standingText(one)}</td>
               <td className="text-right">
-                {me?.role === 'owner' ? (
+                {isOwner ? (
                   <TextButton
                     className="text-[13px]"
                     aria-label={`${one.limit === null ? 'Set a limit' : 'Change the limit'} for ${one.name}`}
@@ -96,7 +97,7 @@ function ChangeLimit({ month, onDone }: { month: ProviderMonth; onDone: () => vo
           error={text !== '' && limit === null ? 'A sum above 0, such as 50.' : undefined}
           hint="Once it could be passed, runs go on without this service, and checks by it are not started."
         />
-        {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
+        <Refused by={[{ error }]} />
         <div className="flex justify-end gap-2">
           {month.limit === null ? null : <Button onClick={() => void keep(null)}>No limit</Button>}
           <Button onClick={onDone}>Cancel</Button>

@@ -1,20 +1,22 @@
 import type { SpendMonth } from '@upper-field/contract'
 import { useState } from 'react'
-import { problemText, useChangeSpendLimitMutation, useReadMeQuery, useReadSpendMonthQuery } from '../api'
+import { useChangeSpendLimitMutation, useReadSpendMonthQuery } from '../api'
 import { Button, TextButton } from '../kit/Button'
 import { TextField } from '../kit/Field'
-import { Loading, Notice } from '../kit/Notice'
+import { Notice } from '../kit/Notice'
+import { useIsOwner } from '../people/useRole'
+import { lastRead, Refused, Unanswered } from '../shell/Answer'
 import { budgetOf } from '../words/budget'
 import { money } from '../words/format'
 import { standingOf } from './spendLines'
 
 /** What this month has cost, what is promised to work under way, and the most that may be spent. */
 export function SpendMonthPanel() {
-  const { data: month, error } = useReadSpendMonthQuery({}, { refetchOnMountOrArgChange: true })
-  const { data: me } = useReadMeQuery({})
+  const asked = useReadSpendMonthQuery({}, { refetchOnMountOrArgChange: true })
+  const month = lastRead(asked)
+  const isOwner = useIsOwner()
   const [isChanging, setChanging] = useState(false)
-  if (error) return <Notice tone="bad">{problemText(error)}</Notice>
-  if (!month) return <Loading what="the month" />
+  if (!month) return <Unanswered of={[asked]} what="the month" />
   return (
     <section aria-label="This month" className="flex flex-col gap-2">
       <h2>This month</h2>
@@ -28,7 +30,7 @@ export function SpendMonthPanel() {
           : 'No work is under way that spends.'}
       </p>
       <Standing month={month} />
-      {me?.role === 'owner' && !isChanging ? (
+      {isOwner && !isChanging ? (
         <p>
           <TextButton onClick={() => setChanging(true)}>
             {month.limit === null ? 'Set a limit for each month' : 'Change the limit'}
@@ -74,7 +76,7 @@ function ChangeLimit({ month, onDone }: { month: SpendMonth; onDone: () => void 
         error={text !== '' && limit === null ? 'A sum above 0, such as 250.' : undefined}
         hint="What could pass it is not started. Work that has begun goes on within what it was given."
       />
-      {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
+      <Refused by={[{ error }]} />
       <div className="flex flex-wrap gap-2">
         <Button look="main" type="submit" disabled={limit === null || isLoading}>
           Keep

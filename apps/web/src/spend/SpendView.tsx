@@ -1,8 +1,9 @@
 import type { SpendLine } from '@upper-field/contract'
 import { useMemo } from 'react'
 import { Link } from 'react-router'
-import { problemText, useReadSpendQuery } from '../api'
-import { Empty, Loading, Notice } from '../kit/Notice'
+import { useReadSpendQuery } from '../api'
+import { Empty, Loading } from '../kit/Notice'
+import { Refused } from '../shell/Answer'
 import { count, date, money } from '../words/format'
 import { ProviderLimits } from './ProviderLimits'
 import { SpendMonthPanel } from './SpendMonthPanel'
@@ -18,7 +19,7 @@ export function SpendView() {
   return (
     <main className="mx-auto h-full max-w-5xl overflow-y-auto px-6 py-6">
       <h1 className="pb-4">Spend</h1>
-      {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
+      <Refused by={[{ error }]} />
       <div className="grid grid-cols-[320px_minmax(0,1fr)] gap-8 pb-6">
         <SpendMonthPanel />
         {data && data.length > 0 ? <Days lines={data} /> : null}

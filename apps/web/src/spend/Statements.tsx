@@ -1,22 +1,22 @@
 import type { ServiceStatement } from '@upper-field/contract'
-import { problemText, useReadMeQuery, useReadStatementsQuery } from '../api'
+import { useReadStatementsQuery } from '../api'
 import { TextButton } from '../kit/Button'
-import { Loading, Notice } from '../kit/Notice'
+import { useMayChange } from '../people/useRole'
+import { lastRead, Unanswered } from '../shell/Answer'
 import { count, date, money } from '../words/format'
 import { JOB_PROBLEM } from '../words/jobs'
 import { differencesIn, sumOfStatement } from './spendLines'
 
 /** What the services say they have charged this month, beside our own books, with every difference. */
 export function Statements() {
-  const { data: me } = useReadMeQuery({})
-  if (me?.role === undefined || me.role === 'viewer') return null
-  return <Compared />
+  return useMayChange() ? <Compared /> : null
 }
 
 function Compared() {
-  const { data, error, isFetching, refetch } = useReadStatementsQuery({}, { refetchOnMountOrArgChange: true })
-  if (error) return <Notice tone="bad">{problemText(error)}</Notice>
-  if (!data) return <Loading what="the statements of the services" />
+  const asked = useReadStatementsQuery({}, { refetchOnMountOrArgChange: true })
+  const { isFetching, refetch } = asked
+  const data = lastRead(asked)
+  if (!data) return <Unanswered of={[asked]} what="the statements of the services" />
   if (data.length === 0) return null
   return (
     <section aria-label="Statements of the services" className="pb-6">

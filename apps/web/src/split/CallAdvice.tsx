@@ -1,7 +1,8 @@
 import { OUTCOMES } from '@upper-field/core/split'
-import { problemText, useReadCallSheetQuery, useReadMeQuery, useUndoCallMutation } from '../api'
+import { useReadCallSheetQuery, useUndoCallMutation } from '../api'
 import { Button, Key } from '../kit/Button'
-import { Notice } from '../kit/Notice'
+import { useMayChange } from '../people/useRole'
+import { Refused } from '../shell/Answer'
 import { useKeys } from '../shell/useKeys'
 import { useListView } from '../shell/useListView'
 import { count, percent } from '../words/format'
@@ -10,7 +11,7 @@ import { OUTCOME } from '../words/sentences'
 /** Why the sheet is in this order, what came of today's calls, and the way to take the last one back. */
 export function CallAdvice() {
   const { listId, text } = useListView()
-  const { data: me } = useReadMeQuery({})
+  const mayChange = useMayChange()
   const { data: sheet } = useReadCallSheetQuery({ params: { listId }, query: { filter: text } })
   const [undo, undoing] = useUndoCallMutation()
   const lastCall = sheet?.lastCall ?? null
@@ -70,8 +71,8 @@ export function CallAdvice() {
           ))}
         </dl>
       </section>
-      {undoing.error ? <Notice tone="bad">{problemText(undoing.error)}</Notice> : null}
-      {lastCall && me?.role !== 'viewer' ? (
+      <Refused by={[undoing]} />
+      {lastCall && mayChange ? (
         <div>
           <Button className="flex w-full items-center justify-between" disabled={undoing.isLoading} onClick={takeBack}>
             Take back the last outcome <Key>z</Key>

@@ -1,10 +1,11 @@
 import type { CallItem, CallSheet as Sheet } from '@upper-field/contract'
 import { OUTCOMES, type Outcome } from '@upper-field/core/split'
 import { useState } from 'react'
-import { problemText, useNoteCallMutation, useReadCallSheetQuery, useReadMeQuery } from '../api'
+import { useNoteCallMutation, useReadCallSheetQuery } from '../api'
 import { Button, Key } from '../kit/Button'
 import { Glyph } from '../kit/Glyph'
-import { Loading, Notice } from '../kit/Notice'
+import { useMayChange } from '../people/useRole'
+import { lastRead, Refused, Unanswered } from '../shell/Answer'
 import { useKeys } from '../shell/useKeys'
 import { useListView } from '../shell/useListView'
 import { count, countryName, date, phone } from '../words/format'
@@ -14,27 +15,28 @@ import { laterMoments } from './laterMoments'
 /** Whoever is to be called, one after the other, with an outcome for each. */
 export function CallSheet() {
   const { listId, text } = useListView()
-  const { data: me } = useReadMeQuery({})
-  const { data: sheet, error } = useReadCallSheetQuery({ params: { listId }, query: { filter: text } })
+  const mayChange = useMayChange()
+  const asked = useReadCallSheetQuery({ params: { listId }, query: { filter: text } })
+  const sheet = lastRead(asked)
   const [note, noting] = useNoteCallMutation()
   const [isChoosing, setIsChoosing] = useState(false)
+  /** The sheet in which an outcome was noted last: whoever stands first in it has theirs. */
+  const [noted, setNoted] = useState<Sheet | null>(null)
   const [current, ...others] = sheet?.next ?? []
-  const mayNote = me?.role !== 'viewer' && current !== undefined && !noting.isLoading
-  const noted = (outcome: Outcome, againAt: string | null = null) => {
-    if (!mayNote) return
+  const mayNote = mayChange && current !== undefined && sheet !== noted && !noting.isLoading
+  const noteOutcome = async (outcome: Outcome, againAt: string | null = null) => {
+    if (!mayNote || !sheet) return
     if (outcome === 'later' && againAt === null) {
       setIsChoosing(true)
       return
     }
     setIsChoosing(false)
-    void note({
-      params: { listId },
-      body: { contactId: current.contactId, e164: current.e164, outcome, againAt },
-    })
+    const { contactId, e164 } = current
+    const { error } = await note({ params: { listId }, body: { contactId, e164, outcome, againAt } })
+    if (!error) setNoted(sheet)
   }
-  useKeys(Object.fromEntries(OUTCOMES.map((outcome, at) => [String(at + 1), () => noted(outcome)])))
-  if (error) return <Notice tone="bad">{problemText(error)}</Notice>
-  if (!sheet) return <Loading what="the call sheet" />
+  useKeys(Object.fromEntries(OUTCOMES.map((outcome, at) => [String(at + 1), () => void noteOutcome(outcome)])))
+  if (!sheet) return <Unanswered of={[asked]} what="the call sheet" />
   if (!current)
     return (
       <p className="border-y border-line py-4 text-soft">
@@ -43,13 +45,13 @@ export function CallSheet() {
     )
   return (
     <div className="min-h-0 flex-1 overflow-y-auto">
-      {noting.error ? <Notice tone="bad">{problemText(noting.error)}</Notice> : null}
+      <Refused by={[noting]} />
       <section
         aria-label="To be called now"
         className="mb-4 flex gap-6 rounded-small border border-moss bg-surface px-5 py-4"
       >
         <Person item={current} />
-        {me?.role === 'viewer' ? null : (
+        {mayChange ? (
           <div className="flex w-52 shrink-0 flex-col gap-1.5">
             {OUTCOMES.map((outcome, at) => (
               <Button
@@ -58,7 +60,7 @@ export function CallSheet() {
                 disabled={!mayNote}
                 aria-expanded={outcome === 'later' ? isChoosing : undefined}
                 className="flex w-full items-center justify-between"
-                onClick={() => noted(outcome)}
+                onClick={() => void noteOutcome(outcome)}
               >
                 {OUTCOME[outcome]}
                 {outcome === 'later' ? ' …' : ''}
@@ -68,14 +70,14 @@ export function CallSheet() {
             {isChoosing ? (
               <fieldset aria-label="Called again" className="flex flex-wrap gap-1.5">
                 {laterMoments(new Date()).map(({ text: when, at }) => (
-                  <Button key={when} onClick={() => noted('later', at)}>
+                  <Button key={when} onClick={() => void noteOutcome('later', at)}>
                     {when}
                   </Button>
                 ))}
               </fieldset>
             ) : null}
           </div>
-        )}
+        ) : null}
       </section>
       <Next others={others} sheet={sheet} />
     </div>

@@ -1,15 +1,16 @@
 import type { ContactLine } from '@upper-field/contract'
-import { problemText, usePlaceByHandMutation, useReadLaneRulesQuery, useReadMeQuery } from '../api'
+import { problemText, usePlaceByHandMutation, useReadLaneRulesQuery } from '../api'
+import { useMayChange } from '../people/useRole'
 import { useListView } from '../shell/useListView'
 import { shownLanes } from './laneList'
 
 /** Moves one contact to a lane by hand, or lets it go where the rules put it. */
 export function LaneChoice({ contact }: { contact: ContactLine }) {
   const { listId } = useListView()
-  const { data: me } = useReadMeQuery({})
+  const mayChange = useMayChange()
   const { data: rules } = useReadLaneRulesQuery({ params: { listId } })
   const [place, placing] = usePlaceByHandMutation()
-  if (me?.role === 'viewer' || !rules) return null
+  if (!mayChange || !rules) return null
   const move = (lane: string | null) => void place({ params: { contactId: contact.id }, body: { lane } })
   return (
     <>

@@ -4,12 +4,12 @@ import type { LaneRules } from '@upper-field/contract'
 import { laneIdFor, mistakesInRules, USES, type Use } from '@upper-field/core/split'
 import { ArrowDown, ArrowUp, GripVertical, X } from 'lucide-react'
 import { useState } from 'react'
-import { problemText, useKeepLaneRulesMutation } from '../api'
+import { useKeepLaneRulesMutation } from '../api'
 import { Button, TextButton } from '../kit/Button'
 import { Dialog } from '../kit/Dialog'
 import { IconButton } from '../kit/IconButton'
-import { Notice } from '../kit/Notice'
 import { useSortSensors } from '../kit/useSortSensors'
+import { Refused } from '../shell/Answer'
 import { useListView } from '../shell/useListView'
 
 type Rule = LaneRules['rules'][number]
@@ -82,7 +82,7 @@ export function LaneRulesDialog({ kept, onClose }: { kept: LaneRules; onClose: (
         <p>
           <TextButton onClick={add}>Add a lane</TextButton>
         </p>
-        {keeping.error ? <Notice tone="bad">{problemText(keeping.error)}</Notice> : null}
+        <Refused by={[keeping]} />
         <div className="flex justify-end gap-2">
           {kept.isOwn ? (
             <Button disabled={keeping.isLoading} onClick={() => void submit(null)}>

@@ -1,29 +1,24 @@
 import { X } from 'lucide-react'
 import { useState } from 'react'
-import {
-  problemText,
-  useKeepSegmentMutation,
-  useReadMeQuery,
-  useReadSegmentsQuery,
-  useRemoveSegmentMutation,
-} from '../api'
+import { useKeepSegmentMutation, useReadSegmentsQuery, useRemoveSegmentMutation } from '../api'
 import { Button } from '../kit/Button'
 import { TextField } from '../kit/Field'
-import { Notice } from '../kit/Notice'
+import { useMayChange } from '../people/useRole'
+import { Refused } from '../shell/Answer'
 import { useListView } from '../shell/useListView'
 import { count } from '../words/format'
 
 /** Filters saved by a name, each with how many it means now; and the one that is open, to be saved. */
 export function Segments() {
   const { listId, text, setText } = useListView()
-  const { data: me } = useReadMeQuery({})
   const { data: segments = [] } = useReadSegmentsQuery({ params: { listId } })
-  const [remove] = useRemoveSegmentMutation()
-  const mayChange = me?.role !== 'viewer'
+  const [remove, removing] = useRemoveSegmentMutation()
+  const mayChange = useMayChange()
   if (segments.length === 0 && (text === '' || !mayChange)) return null
   return (
     <section aria-label="Segments" className="border-t border-line pt-3">
       <h2 className="pb-1">Segments</h2>
+      <Refused by={[removing]} />
       <ul>
         {segments.map(({ id, name, filter, contacts }) => (
           <li key={id} className="flex items-center gap-2">
@@ -78,7 +73,7 @@ function SaveSegment() {
         onChange={(event) => setName(event.target.value)}
         autoComplete="off"
       />
-      {keeping.error ? <Notice tone="bad">{problemText(keeping.error)}</Notice> : null}
+      <Refused by={[keeping]} />
       <Button type="submit" disabled={name.trim() === '' || keeping.isLoading}>
         Save the segment
       </Button>

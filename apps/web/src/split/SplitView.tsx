@@ -1,7 +1,8 @@
 import { useState } from 'react'
-import { useReadLaneRulesQuery, useReadMeQuery, useReadPilesQuery } from '../api'
+import { useReadLaneRulesQuery, useReadPilesQuery } from '../api'
 import { ButtonLink, TextButton } from '../kit/Button'
 import { Tabs } from '../kit/Tabs'
+import { useMayChange } from '../people/useRole'
 import { Bench, BenchTitle } from '../shell/Bench'
 import { ContactGrid } from '../shell/ContactGrid'
 import { BECAUSE, COMPANY, LANE_WORD, NAME, NUMBER } from '../shell/columns'
@@ -60,7 +61,7 @@ function SumAdvice() {
   const { listId } = useListView()
   const { data } = useReadPilesQuery({ params: { listId }, query: { filter: '' } })
   const { data: rules } = useReadLaneRulesQuery({ params: { listId } })
-  const { data: me } = useReadMeQuery({})
+  const mayChange = useMayChange()
   const [isChanging, setIsChanging] = useState(false)
   const lanes = shownLanes(rules)
   const counts = lanes.map(({ lane }) => data?.lane[lane] ?? 0)
@@ -83,7 +84,7 @@ function SumAdvice() {
       <p className="text-soft">
         Nobody is deleted: {plural(counts.at(-1) ?? 0, 'contact')} wait in Parked until something about them changes.
       </p>
-      {me?.role !== 'viewer' && rules ? (
+      {mayChange && rules ? (
         <p>
           <TextButton onClick={() => setIsChanging(true)}>
             {rules.isOwn ? 'Change the rules of the lanes' : 'Decide the lanes by own rules'}

@@ -1,8 +1,9 @@
 import type { SuppressionAdded, SuppressionList } from '@upper-field/contract'
 import { useState } from 'react'
-import { problemText, useAddSuppressionEntriesMutation } from '../api'
+import { useAddSuppressionEntriesMutation } from '../api'
 import { Button } from '../kit/Button'
 import { Notice } from '../kit/Notice'
+import { Refused } from '../shell/Answer'
 import { count, plural } from '../words/format'
 import { EntryFactsFields, NO_FACTS } from './EntryFactsFields'
 
@@ -40,7 +41,7 @@ export function AddEntries({ list }: { list: SuppressionList }) {
         {lines === 0 ? 'Add' : `Add ${plural(lines, 'line')}`}
       </Button>
       <div className="col-span-2">
-        {adding.error ? <Notice tone="bad">{problemText(adding.error)}</Notice> : null}
+        <Refused by={[adding]} />
         {adding.data ? <Outcome added={adding.data} /> : null}
       </div>
     </form>

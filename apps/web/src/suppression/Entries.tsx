@@ -1,7 +1,7 @@
 import type { SuppressionEntry } from '@upper-field/contract'
-import { problemText, useDropSuppressionEntryMutation } from '../api'
+import { useDropSuppressionEntryMutation } from '../api'
 import { TextButton } from '../kit/Button'
-import { Notice } from '../kit/Notice'
+import { Refused } from '../shell/Answer'
 import { date, phone } from '../words/format'
 
 const KIND: Record<SuppressionEntry['kind'], string> = {
@@ -23,7 +23,7 @@ export function Entries({ entries, mayChange }: { entries: readonly SuppressionE
   const [drop, dropping] = useDropSuppressionEntryMutation()
   return (
     <>
-      {dropping.error ? <Notice tone="bad">{problemText(dropping.error)}</Notice> : null}
+      <Refused by={[dropping]} />
       <table className="w-full">
         <thead className="text-left text-[13px] text-soft">
           <tr className="border-b border-edge">

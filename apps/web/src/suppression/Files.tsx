@@ -1,6 +1,6 @@
-import { problemText, useReadSuppressionBatchesQuery, useTakeSuppressionBackMutation } from '../api'
+import { useReadSuppressionBatchesQuery, useTakeSuppressionBackMutation } from '../api'
 import { TextButton } from '../kit/Button'
-import { Notice } from '../kit/Notice'
+import { Refused } from '../shell/Answer'
 import { count, date } from '../words/format'
 
 /** Files that were brought to a suppression list, each with a way back. */
@@ -12,7 +12,7 @@ export function Files({ listId, mayChange }: { listId: string; mayChange: boolea
   return (
     <section aria-label="Files" className="pb-5">
       <h2 className="pb-1">Files</h2>
-      {takingBack.error ? <Notice tone="bad">{problemText(takingBack.error)}</Notice> : null}
+      <Refused by={[takingBack]} />
       <table className="w-full">
         <thead className="text-left text-[13px] text-soft">
           <tr className="border-b border-edge">

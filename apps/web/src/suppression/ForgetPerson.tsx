@@ -1,9 +1,10 @@
 import type { Forgetting } from '@upper-field/contract'
 import { useState } from 'react'
-import { problemText, useForgetPersonMutation, useReadForgettingQuery } from '../api'
+import { useForgetPersonMutation, useReadForgettingQuery } from '../api'
 import { Button, TextButton } from '../kit/Button'
 import { Dialog } from '../kit/Dialog'
-import { Loading, Notice } from '../kit/Notice'
+import { Loading } from '../kit/Notice'
+import { Refused } from '../shell/Answer'
 import { count, phone, plural } from '../words/format'
 
 /** The way to erase a person who asks for it, from every list. It cannot be taken back, so it is told first. */
@@ -26,9 +27,9 @@ function Confirm({ contactId, name, onClose }: { contactId: number; name: string
   }
   return (
     <Dialog title={`Forget ${name || 'this person'}`} isOpen onClose={onClose}>
-      {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
+      <Refused by={[{ error }]} />
       {what ? <Told what={what} /> : error ? null : <Loading what="where the person is" />}
-      {forgetting.error ? <Notice tone="bad">{problemText(forgetting.error)}</Notice> : null}
+      <Refused by={[forgetting]} />
       <div className="flex justify-end gap-2 pt-4">
         <Button onClick={onClose}>Keep them</Button>
         <Button look="danger" disabled={!what || forgetting.isLoading} onClick={() => void submit()}>

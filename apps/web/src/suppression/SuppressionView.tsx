@@ -4,16 +4,16 @@ import { SCOPES, type Scope } from '@upper-field/core/split'
 import { useState } from 'react'
 import { useSearchParams } from 'react-router'
 import {
-  problemText,
   useMakeSuppressionListMutation,
-  useReadMeQuery,
   useReadSuppressionEntriesInfiniteQuery,
   useReadSuppressionListsQuery,
 } from '../api'
 import { Button } from '../kit/Button'
 import { Dialog } from '../kit/Dialog'
 import { SelectField, TextField } from '../kit/Field'
-import { Empty, Loading, Notice } from '../kit/Notice'
+import { Empty, Loading } from '../kit/Notice'
+import { useMayChange } from '../people/useRole'
+import { Refused } from '../shell/Answer'
 import { count, date, plural } from '../words/format'
 import { SCOPE } from '../words/sentences'
 import { AddPeople } from './AddPeople'
@@ -33,9 +33,8 @@ const scopeText = (scope: Scope): string => (scope === 'all' ? 'from everything'
 export function SuppressionView() {
   const [search, setSearch] = useSearchParams()
   const { data: lists, error } = useReadSuppressionListsQuery({})
-  const { data: me } = useReadMeQuery({})
   const [isNaming, setNaming] = useState(false)
-  const mayChange = me?.role !== 'viewer'
+  const mayChange = useMayChange()
   const open = lists?.find(({ id }) => id === search.get('list')) ?? lists?.[0]
   const choose = (id: string) => setSearch({ list: id }, { replace: true })
   return (
@@ -68,7 +67,7 @@ export function SuppressionView() {
         ) : null}
       </nav>
       <main className="flex min-h-0 min-w-0 flex-1 flex-col overflow-y-auto px-6 py-5">
-        {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
+        <Refused by={[{ error }]} />
         {lists ? null : <Loading what="the suppression lists" />}
         {lists && !open ? (
           <>
@@ -104,7 +103,7 @@ function OneList({ list, mayChange }: { list: SuppressionList; mayChange: boolea
       </div>
       {mayChange ? <AddPeople list={list} /> : null}
       <Files listId={list.id} mayChange={mayChange} />
-      {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
+      <Refused by={[{ error }]} />
       {isLoading ? <Loading what="the entries" /> : null}
       {entries.length > 0 ? <Entries entries={entries} mayChange={mayChange} /> : null}
       {hasNextPage ? (
@@ -151,7 +150,7 @@ function NewList({ onClose, onMade }: { onClose: () => void; onMade: (id: string
             </option>
           ))}
         </SelectField>
-        {making.error ? <Notice tone="bad">{problemText(making.error)}</Notice> : null}
+        <Refused by={[making]} />
         <Button look="main" type="submit" disabled={name.trim() === '' || making.isLoading}>
           Make it
         </Button>

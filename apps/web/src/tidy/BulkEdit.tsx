@@ -1,9 +1,10 @@
 import { MOST_PICKED, type TidyState } from '@upper-field/contract'
 import { useState } from 'react'
-import { problemText, useMakeBulkEditMutation, useReadContactsInfiniteQuery } from '../api'
+import { useMakeBulkEditMutation, useReadContactsInfiniteQuery } from '../api'
 import { Button, TextButton } from '../kit/Button'
 import { SelectField, TextField } from '../kit/Field'
 import { Notice } from '../kit/Notice'
+import { Refused } from '../shell/Answer'
 import { useListView } from '../shell/useListView'
 import { count, plural } from '../words/format'
 import { columnTitle } from '../words/tidying'
@@ -12,11 +13,11 @@ import type { PickedContacts } from './usePicked'
 /** One value for every contact the filter chooses, or for those that are picked. */
 export function BulkEdit({ state, picking }: { state: TidyState; picking: PickedContacts }) {
   const view = useListView()
-  const { data } = useReadContactsInfiniteQuery({ listId: view.listId, filter: view.text, sort: 'row' })
+  const { currentData } = useReadContactsInfiniteQuery({ listId: view.listId, filter: view.text, sort: 'row' })
   const [column, setColumn] = useState('')
   const [value, setValue] = useState('')
   const [edit, editing] = useMakeBulkEditMutation()
-  const chosen = data?.pages[0]
+  const chosen = currentData?.pages[0]
   const isPicked = picking.picked.size > 0
   const n = isPicked ? picking.picked.size : (chosen?.total ?? 0)
   // What is picked counts whatever the filter shows now.
@@ -53,7 +54,7 @@ export function BulkEdit({ state, picking }: { state: TidyState; picking: Picked
         onChange={(event) => setValue(event.target.value)}
         hint="Left blank, the cell is blanked."
       />
-      {editing.error ? <Notice tone="bad">{problemText(editing.error)}</Notice> : null}
+      <Refused by={[editing]} />
       {editing.data ? <Notice tone="told">Under way: it shows among the jobs.</Notice> : null}
       <Button
         type="submit"

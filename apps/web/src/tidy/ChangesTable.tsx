@@ -1,16 +1,16 @@
 import type { ChangedValue, TidyState } from '@upper-field/contract'
 import type { ChangeCode } from '@upper-field/core/tidy'
 import {
-  problemText,
   useLeaveOutMutation,
   useLeaveOutWidelyMutation,
   useReadBatchesQuery,
   useReadChangesInfiniteQuery,
-  useReadMeQuery,
   useTakeActBackMutation,
 } from '../api'
 import { Button, TextButton } from '../kit/Button'
-import { Loading, Notice } from '../kit/Notice'
+import { Loading } from '../kit/Notice'
+import { useMayChange } from '../people/useRole'
+import { Refused } from '../shell/Answer'
 import { useKeys } from '../shell/useKeys'
 import { useListView } from '../shell/useListView'
 import { count, phone } from '../words/format'
@@ -31,8 +31,8 @@ export function ChangesTable({ code, state }: { code: ChangeCode; state: TidySta
   const at = values.findIndex(({ contactId }) => contactId === view.contactId)
   const go = (by: number) => () =>
     view.choose(values[Math.max(0, Math.min(values.length - 1, at + by))]?.contactId ?? null)
-  const { data: me } = useReadMeQuery({})
-  const mayLeave = me?.role !== 'viewer' && !AS_IS.has(code)
+  const mayChange = useMayChange()
+  const mayLeave = mayChange && !AS_IS.has(code)
   const leaveOne = (value: ChangedValue | undefined) => {
     if (value && mayLeave)
       void leaveOut({ params: { listId: view.listId }, body: { code, contactId: value.contactId } })
@@ -48,8 +48,8 @@ export function ChangesTable({ code, state }: { code: ChangeCode; state: TidySta
           {count(n)} {n === 1 ? 'contact' : 'contacts'} · {name.says}
         </p>
       </div>
-      {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
-      {leaving.error ? <Notice tone="bad">{problemText(leaving.error)}</Notice> : null}
+      <Refused by={[{ error }]} />
+      <Refused by={[leaving]} />
       {isLoading ? <Loading what="the changed values" /> : null}
       {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a scrolling region must be reachable by keyboard */}
       <div className="min-h-0 flex-1 overflow-y-auto" tabIndex={0}>
@@ -112,7 +112,7 @@ export function ChangesTable({ code, state }: { code: ChangeCode; state: TidySta
           </Button>
         ) : null}
       </div>
-      {code === 'refusal' && me?.role !== 'viewer' ? <SuppressRefusals contacts={n} /> : null}
+      {code === 'refusal' && mayChange ? <SuppressRefusals contacts={n} /> : null}
       {mayLeave ? <LeaveWidely code={code} n={n} state={state} /> : null}
     </section>
   )
@@ -155,7 +155,9 @@ function LeaveWidely({ code, n, state }: { code: ChangeCode; n: number; state: T
           onChange={(event) => void leave({ params: { listId }, body: { code, batchId: event.target.value } })}
           className="min-h-8 max-w-56 rounded-small border border-edge bg-surface px-2"
         >
-          <option value="">… or those of one batch</option>
+          <option value="" disabled>
+            … or those of one batch
+          </option>
           {ready.map(({ id, name }) => (
             <option key={id} value={id}>
               {name}
@@ -171,7 +173,7 @@ function LeaveWidely({ code, n, state }: { code: ChangeCode; n: number; state: T
           </TextButton>
         </p>
       ))}
-      {leaving.error ? <Notice tone="bad">{problemText(leaving.error)}</Notice> : null}
+      <Refused by={[leaving, comingBack]} />
     </div>
   )
 }

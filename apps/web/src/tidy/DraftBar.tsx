@@ -1,10 +1,10 @@
 import type { TidyState } from '@upper-field/contract'
 import { useEffect, useState } from 'react'
-import { problemText, useApplyRoutineMutation, useReadSampleQuery, useSaveRoutineMutation } from '../api'
+import { useApplyRoutineMutation, useReadSampleQuery, useSaveRoutineMutation } from '../api'
 import { Button } from '../kit/Button'
 import { Dialog } from '../kit/Dialog'
 import { TextField } from '../kit/Field'
-import { Notice } from '../kit/Notice'
+import { Refused } from '../shell/Answer'
 import { count, plural } from '../words/format'
 import { columnTitle } from '../words/tidying'
 import type { Preview } from './tidyWorker'
@@ -55,7 +55,7 @@ export function DraftBar({
           Tidy {count(contacts)} contacts
         </Button>
       </div>
-      {applying.error ? <Notice tone="bad">{problemText(applying.error)}</Notice> : null}
+      <Refused by={[applying]} />
       {preview?.problems.map(({ step, detail, code }) => (
         <p key={step + detail} className="pt-1 text-straw-ink">
           {code === 'column-gone' ? `A column this step names is gone: ${detail}. The step leaves it alone.` : detail}
@@ -133,7 +133,7 @@ function NameDialog({
           onChange={(event) => setName(event.target.value)}
           hint="Other lists can use it. A name that is taken is replaced."
         />
-        {saving.error ? <Notice tone="bad">{problemText(saving.error)}</Notice> : null}
+        <Refused by={[saving]} />
         <Button look="main" type="submit" disabled={name.trim() === '' || saving.isLoading}>
           Save, and tidy this list with it
         </Button>

@@ -1,15 +1,10 @@
 import type { HandItem } from '@upper-field/contract'
 import { useEffect, useMemo, useRef, useState } from 'react'
-import {
-  problemText,
-  useCountAlikeMutation,
-  useFixAlikeMutation,
-  useMakeEditsMutation,
-  useReadHandInfiniteQuery,
-} from '../api'
+import { useCountAlikeMutation, useFixAlikeMutation, useMakeEditsMutation, useReadHandInfiniteQuery } from '../api'
 import { Button, Key, TextButton } from '../kit/Button'
 import { Glyph } from '../kit/Glyph'
-import { Loading, Notice } from '../kit/Notice'
+import { Loading } from '../kit/Notice'
+import { Refused } from '../shell/Answer'
 import { useListView } from '../shell/useListView'
 import { count, countryName, phone, plural } from '../words/format'
 import { LINE, PROBLEM } from '../words/sentences'
@@ -51,7 +46,7 @@ export function HandQueue() {
           ) : null}
         </p>
       </div>
-      {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
+      <Refused by={[{ error }]} />
       {first ? (
         <HandCell key={keyOf(first)} item={first} onLater={() => setLater(new Set([...later, keyOf(first)]))} />
       ) : null}
@@ -73,6 +68,9 @@ function HandCell({ item, onLater }: { item: HandItem; onLater: () => void }) {
   })
   useEffect(() => ask({ kind: 'read', text, country: item.country, holds }), [text, item.country, holds, ask])
   const isGood = holds === 'text' ? text.trim() !== '' : isReadable(live)
+  // What was put right is shown until the next cell is read: to accept it again would change nothing.
+  const isPut = saving.isSuccess && saving.originalArgs?.body?.edits[0]?.value === text
+  const mayPut = isGood && !isPut && !saving.isLoading
   const put = (value: string) =>
     void save({
       params: { listId: view.listId },
@@ -89,7 +87,7 @@ function HandCell({ item, onLater }: { item: HandItem; onLater: () => void }) {
       <form
         onSubmit={(event) => {
           event.preventDefault()
-          if (isGood && !saving.isLoading) put(text)
+          if (mayPut) put(text)
         }}
       >
         <p className="pb-1 text-soft">
@@ -120,12 +118,12 @@ function HandCell({ item, onLater }: { item: HandItem; onLater: () => void }) {
           />
         </label>
         <LiveReading live={live} item={item} isAsItStood={text === item.raw} />
-        {saving.error ? <Notice tone="bad">{problemText(saving.error)}</Notice> : null}
+        <Refused by={[saving]} />
       </form>
       <div className="flex min-w-0 flex-col gap-2">
         <Fixes item={item} chosen={text} onPick={(fix) => setText(fix)} />
         <div className="mt-auto flex flex-wrap items-center gap-2">
-          <Button look="main" disabled={!isGood || saving.isLoading} onClick={() => put(text)}>
+          <Button look="main" disabled={!mayPut} onClick={() => put(text)}>
             Accept and go on <Key>Enter</Key>
           </Button>
           <Button onClick={onLater}>
@@ -241,6 +239,7 @@ function Fixes({ item, chosen, onPick }: { item: HandItem; chosen: string; onPic
           </TextButton>
         </p>
       ) : null}
+      <Refused by={[mending]} />
     </div>
   )
 }

@@ -126,7 +126,9 @@ function AddStep({ draft }: { draft: RoutineDraft }) {
         onChange={(event) => draft.add(event.target.value as StepKind)}
         className="min-h-7 w-full rounded-small border border-edge bg-surface px-1"
       >
-        <option value="">Add a step …</option>
+        <option value="" disabled>
+          Add a step …
+        </option>
         {left.map((kind) => (
           <option key={kind} value={kind}>
             {STEP[kind].title}

@@ -1,5 +1,5 @@
-import { problemText, useSuppressRefusalsMutation } from '../api'
-import { Notice } from '../kit/Notice'
+import { useSuppressRefusalsMutation } from '../api'
+import { Refused } from '../shell/Answer'
 import { useListView } from '../shell/useListView'
 import { ChooseSuppressionList } from '../suppression/ChooseSuppressionList'
 import { plural } from '../words/format'
@@ -23,7 +23,7 @@ export function SuppressRefusals({ contacts }: { contacts: number }) {
           on it already. {plural(data.marked, 'contact')} in all lists {data.marked === 1 ? 'is' : 'are'} parked now.
         </p>
       ) : null}
-      {error ? <Notice tone="bad">{problemText(error)}</Notice> : null}
+      <Refused by={[{ error }]} />
     </div>
   )
 }

@@ -1,7 +1,7 @@
 import type { TidyState } from '@upper-field/contract'
-import { problemText, useDropRoutineMutation, useReadRoutinesQuery, useTakeActBackMutation } from '../api'
+import { useDropRoutineMutation, useReadRoutinesQuery, useTakeActBackMutation } from '../api'
 import { ButtonLink, TextButton } from '../kit/Button'
-import { Notice } from '../kit/Notice'
+import { Refused } from '../shell/Answer'
 import { useListView } from '../shell/useListView'
 import { plural, time } from '../words/format'
 import { columnTitle, REPAIR_NAME } from '../words/tidying'
@@ -31,11 +31,12 @@ export function TidyAdvice({ state, draft }: { state: TidyState; draft: RoutineD
 
 function SavedRoutines({ draft }: { draft: RoutineDraft }) {
   const { data: saved = [] } = useReadRoutinesQuery({})
-  const [drop] = useDropRoutineMutation()
+  const [drop, dropping] = useDropRoutineMutation()
   if (saved.length === 0) return null
   return (
     <section>
       <h3 className="pb-1">Saved routines</h3>
+      <Refused by={[dropping]} />
       <ul>
         {saved.map(({ id, name, routine }) => (
           <li key={id} className="flex items-baseline justify-between gap-2 border-t border-line py-1">
@@ -68,7 +69,7 @@ function Acts({ state }: { state: TidyState }) {
     <section>
       <h3 className="pb-1">Changed by people</h3>
       {acts.length === 0 ? <p className="text-soft">Nothing yet. Whatever is, can be taken back here.</p> : null}
-      {taking.error ? <Notice tone="bad">{problemText(taking.error)}</Notice> : null}
+      <Refused by={[taking]} />
       <ul>
         {acts.map((act) => (
           <li key={act.id} className="border-t border-line py-1.5">

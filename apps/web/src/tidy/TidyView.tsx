@@ -1,9 +1,11 @@
 import type { TidyState } from '@upper-field/contract'
 import { CHANGE_CODES, type ChangeCode } from '@upper-field/core/tidy'
-import { problemText, useReadMeQuery, useReadTidyQuery, useTakeActBackMutation } from '../api'
+import { useReadTidyQuery, useTakeActBackMutation } from '../api'
 import { TextButton } from '../kit/Button'
-import { Empty, Loading, Notice } from '../kit/Notice'
+import { Empty } from '../kit/Notice'
 import { Tabs } from '../kit/Tabs'
+import { useMayChange } from '../people/useRole'
+import { lastRead, Refused, Unanswered } from '../shell/Answer'
 import { BenchTitle, StoryOr } from '../shell/Bench'
 import { ContactGrid } from '../shell/ContactGrid'
 import { COMPANY, NAME, NUMBER, VERDICT_WORD, WAS } from '../shell/columns'
@@ -26,12 +28,12 @@ import { useTidyView } from './useTidyView'
 export function TidyView() {
   const list = useListView()
   const view = useTidyView()
-  const { data: state, error } = useReadTidyQuery({ params: { listId: list.listId } })
+  const asked = useReadTidyQuery({ params: { listId: list.listId } })
+  const state = lastRead(asked)
   const draft = useRoutineDraft(state, view.openStep)
   const picking = usePicked()
   useKeys({ v: () => view.show(view.showsContacts ? 'repairs' : 'contacts') })
-  if (error) return <Notice tone="bad">{problemText(error)}</Notice>
-  if (!state) return <Loading what="the routine" />
+  if (!state) return <Unanswered of={[asked]} what="the routine" />
   const shown = view.code ?? firstCode(state, draft, view.stepId)
   return (
     <div className="flex h-full min-h-0">
@@ -95,12 +97,12 @@ const Contacts = ({ picking }: { picking: PickedContacts }) => (
 
 function Repairs({ state, draft, shown }: { state: TidyState; draft: RoutineDraft; shown: ChangeCode | null }) {
   const list = useListView()
-  const { data: me } = useReadMeQuery({})
-  const [takeBack] = useTakeActBackMutation()
+  const mayChange = useMayChange()
+  const [takeBack, taking] = useTakeActBackMutation()
   const last = state.acts.find(({ undoneAt }) => undoneAt === null)
   useKeys({
     z: () => {
-      if (last && list.contactId === null && me?.role !== 'viewer') void takeBack({ params: { actId: last.id } })
+      if (last && list.contactId === null && mayChange) void takeBack({ params: { actId: last.id } })
     },
     a: () => document.querySelector<HTMLSelectElement>('[aria-label="Routine"] select')?.focus(),
     e: () => document.querySelector<HTMLInputElement>('[aria-label="Cells that need a hand"] input')?.focus(),
@@ -108,6 +110,7 @@ function Repairs({ state, draft, shown }: { state: TidyState; draft: RoutineDraf
   return (
     <div className="flex min-h-0 flex-1 flex-col">
       <div className="flex min-h-0 flex-1 flex-col px-5 pb-2">
+        <Refused by={[taking]} />
         <DraftBar listId={list.listId} state={state} draft={draft} contacts={state.contacts} />
         {draft.isChanged ? null : shown ? (
           <ChangesTable key={shown} code={shown} state={state} />

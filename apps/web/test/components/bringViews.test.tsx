@@ -7,7 +7,7 @@ import { DirectoryView } from '../../src/directory/DirectoryView'
 import { PagesView } from '../../src/harvest/PagesView'
 import { JOB_ID, jobOf as job } from './jobs'
 import { listOf } from './lists'
-import { type Answers, OPERATOR, rendered } from './rendered'
+import { type Answers, OPERATOR, Refusal, rendered } from './rendered'
 import { service } from './services'
 
 const VIEWER: Me = { ...OPERATOR, role: 'viewer' }
@@ -42,6 +42,14 @@ const ANSWERS: Answers = {
 describe('what comes from directories', () => {
   const shown = (more: Answers = {}, list: List = LIST) =>
     rendered(<DirectoryView />, { ...ANSWERS, ...more }, '', { list })
+
+  it('is said to be nothing only where that is known', async () => {
+    const busy = () => new Refusal(503, 'busy', 'The database is being started.')
+    shown({ readDirectorySearches: busy, readConnections: busy })
+    expect(await screen.findAllByText('The database is being started.')).toHaveLength(2)
+    expect(screen.queryByText('Nothing yet.')).toBeNull()
+    expect(screen.queryByText(/No directory is connected/)).toBeNull()
+  })
 
   it('stands beside what is to come: how many of each are in the list, and what they cost', async () => {
     shown()
@@ -186,6 +194,6 @@ describe('what comes from pages', () => {
   it('is not begun by a viewer', async () => {
     shown([], VIEWER)
     expect(await screen.findByText(/only operators have pages read/)).toBeTruthy()
-    expect(screen.getByText('None yet.')).toBeTruthy()
+    expect(await screen.findByText('None yet.')).toBeTruthy()
   })
 })

@@ -1,7 +1,19 @@
 import { TestEnvironment } from 'jest-environment-jsdom'
 
 /** What every browser has and jsdom leaves out. */
-const LEFT_OUT = { TextEncoder, TextDecoder, ReadableStream, Blob, structuredClone, Uint8Array }
+const LEFT_OUT = {
+  TextEncoder,
+  TextDecoder,
+  ReadableStream,
+  Blob,
+  structuredClone,
+  Uint8Array,
+  Request,
+  Response,
+  Headers,
+  AbortController,
+  AbortSignal,
+}
 
 /** A page without a browser, in which a part of the client can be shown. */
 export default class extends TestEnvironment {

@@ -1,6 +1,6 @@
 /** @jest-environment <rootDir>/apps/web/test/components/browser.mjs */
 import { expect, it } from '@jest/globals'
-import { screen, within } from '@testing-library/react'
+import { screen, waitFor, within } from '@testing-library/react'
 import type { CallItem, CallSheet as Sheet } from '@upper-field/contract'
 import { CallSheet } from '../../src/split/CallSheet'
 import { OPERATOR, Refusal, rendered } from './rendered'
@@ -49,6 +49,43 @@ it('notes an outcome of whoever is first by its key', async () => {
   const [noted] = sent.filter(({ name }) => name === 'noteCall')
   expect(noted?.body).toEqual({ contactId: 1, e164: '+447911204481', outcome: 'wrong-number', againAt: null })
   expect(sent.filter(({ name }) => name === 'noteCall')).toHaveLength(1)
+})
+
+it('notes one outcome for a call, however often the key is pressed before the next is there', async () => {
+  let next: (sheet: Sheet) => void = () => {}
+  let asked = 0
+  const { user, sent } = rendered(<CallSheet />, {
+    readMe: OPERATOR,
+    readCallSheet: () =>
+      asked++ === 0
+        ? sheet(item(1), item(2))
+        : new Promise<Sheet>((resolve) => {
+            next = resolve
+          }),
+    noteCall: { id: CALL },
+  })
+  await screen.findByRole('heading', { name: 'Person 1' })
+  await user.keyboard('1')
+  await waitFor(() => expect(asked).toBe(2))
+  await user.keyboard('12')
+  expect(sent.filter(({ name }) => name === 'noteCall')).toHaveLength(1)
+  next(sheet(item(2)))
+  await screen.findByRole('heading', { name: 'Person 2' })
+  await user.keyboard('1')
+  await waitFor(() => expect(sent.filter(({ name }) => name === 'noteCall')).toHaveLength(2))
+})
+
+it('can note another outcome where one was refused', async () => {
+  const { user, sent } = rendered(<CallSheet />, {
+    readMe: OPERATOR,
+    readCallSheet: sheet(item(1)),
+    noteCall: () => new Refusal(409, 'list-busy', 'The list is being tidied.'),
+  })
+  await screen.findByRole('heading', { name: 'Person 1' })
+  await user.keyboard('1')
+  expect((await screen.findByRole('alert')).textContent).toBe('The list is being tidied.')
+  await user.keyboard('2')
+  expect(sent.filter(({ name }) => name === 'noteCall')).toHaveLength(2)
 })
 
 it('asks when somebody is called again, and notes nothing before', async () => {

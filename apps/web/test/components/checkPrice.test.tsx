@@ -3,6 +3,7 @@ import { describe, expect, it } from '@jest/globals'
 import { screen } from '@testing-library/react'
 import type { CheckSettings } from '@upper-field/contract'
 import { AGES_AS } from '@upper-field/core/check'
+import { Link } from 'react-router'
 import { CheckPrice } from '../../src/check/CheckPrice'
 import { jobOf } from './jobs'
 import { listOf } from './lists'
@@ -53,6 +54,34 @@ describe('what a check of numbers would cost', () => {
   ])('cannot be agreed to while %s', async (_, more, name) => {
     shown(more)
     expect(await screen.findByRole('button', { name })).toHaveProperty('disabled', true)
+  })
+
+  it('is never that of another choice: until that of this one is known, none is told and none can be agreed to', async () => {
+    let answer: (estimate: typeof ESTIMATE) => void = () => {}
+    const slow = () =>
+      new Promise<typeof ESTIMATE>((resolve) => {
+        answer = resolve
+      })
+    const { user, sent } = rendered(
+      <>
+        <Link to="?q=country:GB">Narrow</Link>
+        <CheckPrice of="numbers" />
+      </>,
+      { ...ANSWERS, estimateCheck: ({ search }) => (!search.get('filter') ? ESTIMATE : slow()) },
+      '',
+      { list: listOf() },
+    )
+    await screen.findByRole('button', { name: 'Check 780 numbers · at most €3.90' })
+    await user.click(screen.getByRole('link', { name: 'Narrow' }))
+    expect(await screen.findByText('Reading the price …')).toBeTruthy()
+    expect(screen.queryByText('€3.90')).toBeNull()
+    answer({ ...ESTIMATE, toAsk: 12, most: 60_000 })
+    await user.click(await screen.findByRole('button', { name: 'Check 12 numbers · at most €0.06' }))
+    expect(sent.find(({ name }) => name === 'startCheck')?.body).toEqual({
+      of: 'numbers',
+      filter: 'country:GB',
+      agreed: 60_000,
+    })
   })
 
   it('is offered to no viewer, and to nobody in an archived list', async () => {

@@ -4,7 +4,7 @@ import { screen } from '@testing-library/react'
 import type { Job } from '@upper-field/contract'
 import { JobLine, JobStrip } from '../../src/shell/JobStrip'
 import { jobOf } from './jobs'
-import { rendered } from './rendered'
+import { Refusal, rendered } from './rendered'
 
 const shown = (more: Partial<Job>) => {
   const job = jobOf(more)
@@ -40,6 +40,17 @@ describe('the line of a job', () => {
     expect(container.textContent).toMatch(says)
     await user.click(screen.getByRole('button'))
     expect(sent.map(({ name }) => name)).toEqual(['resumeJob'])
+  })
+
+  it.each<[string, Partial<Job>, 'pauseJob' | 'stopJob' | 'resumeJob']>([
+    ['Pause', RUNNING, 'pauseJob'],
+    ['Stop', RUNNING, 'stopJob'],
+    ['Go on', { state: 'paused' }, 'resumeJob'],
+  ])('tells why “%s” was refused', async (name, more, call) => {
+    const refused = () => new Refusal(409, 'job-over', 'The job has ended meanwhile.')
+    const { user } = rendered(<JobLine job={jobOf(more)} />, { [call]: refused })
+    await user.click(screen.getByRole('button', { name }))
+    expect((await screen.findByRole('alert')).textContent).toBe('The job has ended meanwhile.')
   })
 
   it('offers nothing once it is done', () => {

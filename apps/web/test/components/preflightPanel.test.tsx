@@ -1,10 +1,11 @@
 /** @jest-environment <rootDir>/apps/web/test/components/browser.mjs */
 import { expect, it } from '@jest/globals'
-import { screen } from '@testing-library/react'
+import { screen, waitFor } from '@testing-library/react'
 import { DestinationDocument, type Preflight } from '@upper-field/contract'
+import { Link } from 'react-router'
 import brassbell from '../../../server/destinations/brassbell.json' with { type: 'json' }
 import { PreflightPanel } from '../../src/send/PreflightPanel'
-import { OPERATOR, type Rendered, rendered } from './rendered'
+import { OPERATOR, Refusal, type Rendered, rendered } from './rendered'
 
 const FLIGHT: Preflight = {
   destination: 'brassbell',
@@ -44,6 +45,36 @@ it('tells of each rule how many break it, and opens only counts that there are',
   expect(screen.queryByText('Numbers without a country code')).toBeNull()
   expect(screen.getByText('Brassbell takes no file of fewer than 2,000 rows.')).toBeTruthy()
   expect(screen.queryByRole('button', { name: 'Count everybody' })).toBeNull()
+})
+
+it('prepares nothing on a count of others: first those who are chosen now are counted', async () => {
+  let answer: (flight: Preflight) => void = () => {}
+  const { user, sent } = rendered(
+    <>
+      <Link to="?q=country:GB">Narrow</Link>
+      <PreflightPanel />
+    </>,
+    {
+      readMe: OPERATOR,
+      readDestinations: [DestinationDocument.parse(brassbell)],
+      preflight: ({ search }) =>
+        !search.get('filter')
+          ? FLIGHT
+          : new Promise<Preflight>((resolve) => {
+              answer = resolve
+            }),
+      readFileLayouts: [],
+      makeEdition: () => new Refusal(409, 'list-busy', 'The list is busy.'),
+    },
+  )
+  const prepare = (n: string) => screen.findByRole('button', { name: `Prepare ${n} for Brassbell` })
+  expect(await prepare('1,100 people')).toHaveProperty('disabled', false)
+  await user.click(screen.getByRole('link', { name: 'Narrow' }))
+  await waitFor(async () => expect(await prepare('1,100 people')).toHaveProperty('disabled', true))
+  answer({ ...FLIGHT, chosen: 40, ready: 31 })
+  await user.click(await prepare('31 people'))
+  expect(sent.find(({ name }) => name === 'makeEdition')?.body).toMatchObject({ filter: 'country:GB' })
+  expect(await screen.findByText('The list is busy.')).toBeTruthy()
 })
 
 it('says what is estimated, and counts everybody when asked to', async () => {

@@ -120,6 +120,45 @@ it('shows what a webhook was told, and sends it again', async () => {
   expect(sent.some(({ name }) => name === 'sendWebhookAgain')).toBe(true)
 })
 
+it('says that there is none only where that is known', async () => {
+  let answer: (keys: MachineKey[]) => void = () => {}
+  const slow = () =>
+    new Promise<MachineKey[]>((resolve) => {
+      answer = resolve
+    })
+  shown(OWNER, {
+    readMachineKeys: slow,
+    readWebhooks: () => new Refusal(503, 'busy', 'The database is being started.'),
+  })
+  expect(await screen.findByText('Reading the keys …')).toBeTruthy()
+  expect((await screen.findByRole('alert')).textContent).toMatch(/^The database is being started\./)
+  expect(screen.queryByText(/^No program/)).toBeNull()
+  answer([])
+  expect(await screen.findByText('No program has a key.')).toBeTruthy()
+  expect(screen.queryByText('No program is told anything.')).toBeNull()
+})
+
+const NO = new Refusal(409, 'changed-meanwhile', 'Somebody else has removed it.')
+it.each<[string, Answers]>([
+  ['New secret for Quotation form', { rotateMachineKey: () => NO }],
+  ['Withdraw Quotation form', { withdrawMachineKey: () => NO }],
+  ['switch off', { changeWebhook: () => NO }],
+  ['remove', { removeWebhook: () => NO }],
+])('why “%s” was refused is told, and everything stands as it did', async (name, answers) => {
+  const { user } = shown(OWNER, answers)
+  await user.click(await screen.findByRole('button', { name }))
+  expect((await screen.findByRole('alert')).textContent).toBe('Somebody else has removed it.')
+  expect(screen.getByText('Quotation form')).toBeTruthy()
+  expect(screen.getByText(WEBHOOK.url)).toBeTruthy()
+})
+
+it('says of a message why it could not be sent again', async () => {
+  const { user } = shown(OPERATOR, { sendWebhookAgain: () => NO })
+  await user.click(await screen.findByRole('button', { name: 'messages' }))
+  await user.click(await screen.findByRole('button', { name: 'send again' }))
+  expect((await screen.findByRole('alert')).textContent).toBe('Somebody else has removed it.')
+})
+
 it.each<[Partial<WebhookMessage>, string]>([
   [{ state: 'sent', status: 204, problem: null, tries: 1 }, 'taken (204)'],
   [{ state: 'waiting', tries: 0, status: null, problem: null }, 'waiting'],

@@ -15,6 +15,7 @@ export type Answers = {
 
 export interface Sent {
   readonly name: EndpointName
+  readonly path: string
   /** Behind the `?`. */
   readonly search: URLSearchParams
   readonly body: unknown
@@ -95,7 +96,7 @@ function asSent(url: string, method: string, body: string | undefined): Sent {
     (one) => endpoints[one].method.toUpperCase() === method && pathOf(one).test(decodeURIComponent(pathname)),
   )
   if (!name) throw new Error(`The contract has no ${method} ${pathname}.`)
-  return { name, search: searchParams, body: body === undefined ? null : JSON.parse(body) }
+  return { name, path: pathname, search: searchParams, body: body === undefined ? null : JSON.parse(body) }
 }
 
 const pathOf = (name: EndpointName): RegExp => {

@@ -57,6 +57,17 @@ it('keeps the name that was typed where it cannot be saved, and says why', async
   expect((name as HTMLInputElement).value).toBe('Scots')
 })
 
+it('says why a segment could not be forgotten, and keeps it', async () => {
+  const { user } = rendered(<Segments />, {
+    readMe: OPERATOR,
+    readSegments: [deciders],
+    removeSegment: () => new Refusal(409, 'in-use', 'An audience is made of this segment.'),
+  })
+  await user.click(await screen.findByRole('button', { name: 'Forget the segment Deciders' }))
+  expect((await screen.findByRole('alert')).textContent).toBe('An audience is made of this segment.')
+  expect(screen.getByRole('button', { name: /^Deciders/ })).toBeTruthy()
+})
+
 it('lets a viewer open segments, and neither save nor forget them', async () => {
   rendered(<Segments />, { readMe: { ...OPERATOR, role: 'viewer' }, readSegments: [deciders] }, 'q=city:kelso')
   await screen.findByRole('button', { name: /^Deciders/ })

@@ -95,6 +95,16 @@ describe('what do-not-call registers have said', () => {
     expect(address()).toMatch(/country:DE .*suppressed:calls.*kelso/)
   })
 
+  it('never says that nobody has a number before it knows', async () => {
+    rendered(<DoNotCallTable />, {
+      readAnswerAges: () => new Refusal(503, 'busy', 'The database is being started.'),
+      readConnections: [],
+    })
+    expect(screen.getByRole('status').textContent).toMatch(/^Reading/)
+    expect((await screen.findByRole('alert')).textContent).toMatch(/^The database is being started\./)
+    expect(screen.queryByText(/Nobody here/)).toBeNull()
+  })
+
   it('counts numbers of countries without a register, and never calls them free', async () => {
     table([ages('GB'), ages('FR', { listed: 0, subjects: 7 }), ages('SE', { listed: 0, subjects: 2 })])
     expect(await screen.findByText(/countries of 9 more numbers: whether those people want calls is/)).toBeTruthy()

@@ -4,7 +4,7 @@ import { screen, within } from '@testing-library/react'
 import type { Todo } from '@upper-field/contract'
 import { FoundInLists } from '../../src/lists/SearchAllLists'
 import { Today } from '../../src/lists/Today'
-import { rendered } from './rendered'
+import { Refusal, rendered } from './rendered'
 
 const LIST = '6f1c1b8e-6f0b-4c55-9d7e-0a4c7c9a1d02'
 const todo = (n: number): Todo => ({
@@ -31,6 +31,28 @@ it('shows what wants doing with the way there, and the rest when asked', async (
   expect(screen.getAllByRole('listitem')).toHaveLength(14)
 })
 
+it('says that it is reading until it knows', async () => {
+  let answer: (todos: Todo[]) => void = () => {}
+  rendered(<Today />, { readToday: () => new Promise<Todo[]>((resolve) => (answer = resolve)) })
+  expect((await screen.findByRole('status')).textContent).toBe('Reading what wants doing …')
+  answer([todo(1)])
+  expect(await screen.findAllByRole('listitem')).toHaveLength(1)
+  expect(screen.queryByRole('status')).toBeNull()
+})
+
+it('does not read for ever where it is refused, and can be asked again', async () => {
+  let isUp = false
+  const { user } = rendered(<Today />, {
+    readToday: () => (isUp ? [] : new Refusal(503, 'busy', 'The database is being started.')),
+  })
+  expect((await screen.findByRole('alert')).textContent).toMatch(/^The database is being started\./)
+  expect(screen.queryByRole('status')).toBeNull()
+  isUp = true
+  await user.click(screen.getByRole('button', { name: 'Read it again' }))
+  expect(await screen.findByText('nothing wants doing')).toBeTruthy()
+  expect(screen.queryByRole('alert')).toBeNull()
+})
+
 it('says that nothing wants doing', async () => {
   rendered(<Today />, { readToday: [] })
   expect(await screen.findByText('nothing wants doing')).toBeTruthy()
@@ -49,6 +71,18 @@ it('gives the address of a calendar once asked, and ends it', async () => {
   await user.click(screen.getByRole('button', { name: 'End this address' }))
   expect(await screen.findByRole('button', { name: 'Dates of audiences in my calendar' })).toBeTruthy()
   expect(sent.map(({ name }) => name)).toContain('removeCalendar')
+})
+
+it('says why the address of a calendar could not be ended, and keeps it', async () => {
+  const { user } = rendered(<Today />, {
+    readToday: [],
+    makeCalendar: { address: 'https://upper.example/api/v1/calendar/secret' },
+    removeCalendar: () => new Refusal(503, 'busy', 'The database is being started.'),
+  })
+  await user.click(screen.getByRole('button', { name: 'Dates of audiences in my calendar' }))
+  await user.click(await screen.findByRole('button', { name: 'End this address' }))
+  expect((await screen.findByRole('alert')).textContent).toMatch(/^The database is being started\./)
+  expect(screen.getByLabelText('Address of the calendar')).toBeTruthy()
 })
 
 it('says whom it has found, by list, and where it has found nobody', async () => {

@@ -1,0 +1,62 @@
+import type { ContactLine, ContactStory } from '@upper-field/contract'
+
+/** A contact as it stands in a list, made up. */
+export const contactOf = (more: Partial<ContactLine> = {}): ContactLine => ({
+  id: 71,
+  fullName: 'Isla Fenwright',
+  company: 'Fenwright Drystone',
+  title: 'Head of purchasing',
+  city: 'Kelso',
+  country: 'GB',
+  number: '+447400123456',
+  rawNumber: '07400 123456',
+  lineType: 'mobile',
+  lineStatus: 'unknown',
+  knownFrom: 'plan',
+  email: 'isla@fenwright.example',
+  emailKind: 'work',
+  emailState: 'not-checked',
+  sureness: 'mobile-not-checked',
+  verdict: 'clean',
+  changes: [],
+  lane: 'text',
+  laneReason: 'mobile',
+  suppressedFor: [],
+  batchId: '6f1c2a9e-7d1b-4f0e-9a53-0b6a5f7a2c11',
+  row: 12,
+  joined: 0,
+  joinedInto: null,
+  isShared: false,
+  ...more,
+})
+
+/** What is told of a contact, made up: one mobile that may be called now, one address. */
+export const storyOf = (more: Partial<ContactStory> = {}): ContactStory => ({
+  contact: contactOf(),
+  row: [{ heading: 'Phone', cell: '07400 123456', field: 'number' }],
+  rowIsHere: true,
+  values: {},
+  numbers: [
+    {
+      e164: '+447400123456',
+      extension: null,
+      label: null,
+      valid: true,
+      lineType: 'mobile',
+      status: 'unknown',
+      knownFrom: 'plan',
+      origin: 'row',
+      isShared: false,
+      region: 'United Kingdom',
+      timeZones: ['Europe/London'],
+      textable: 'unknown',
+      call: 'now',
+      clock: '10:30',
+    },
+  ],
+  bestTo: { text: '+447400123456', call: '+447400123456' },
+  emails: [{ address: 'isla@fenwright.example', kind: 'work', state: 'not-checked', checkedAt: null }],
+  suppressedBy: [],
+  story: [],
+  ...more,
+})
