@@ -5,8 +5,8 @@ interface Draft {
   readonly typed: string
   /** What was kept while this was typed. */
   readonly over: string
-  /** What was handed on to be kept, where it has not come back yet. */
-  readonly handedOn?: string
+  /** What was handed on to be kept and has not come back yet, in order: one may be handed on before another is back. */
+  readonly handedOn: readonly string[]
 }
 
 /**
@@ -19,14 +19,19 @@ export function useTyped(kept: string, keep: (typed: string) => void): [string, 
   const current = draft && draft.over !== kept ? followed(draft, kept) : draft
   if (current !== draft) setDraft(current)
   const typed = current?.typed ?? kept
+  const onTheirWay = current?.handedOn ?? []
   usePaused(typed, () => {
     if (typed === kept) return
-    setDraft({ typed, over: kept, handedOn: typed })
+    setDraft({ typed, over: kept, handedOn: [...onTheirWay, typed] })
     keep(typed)
   })
-  return [typed, (next) => setDraft({ ...current, typed: next, over: kept })]
+  return [typed, (next) => setDraft({ typed: next, over: kept, handedOn: onTheirWay })]
 }
 
-/** What is left of a draft when what is kept has changed: letters typed since it was handed on. */
-const followed = (draft: Draft, kept: string): Draft | null =>
-  draft.handedOn === kept && draft.typed !== kept ? { typed: draft.typed, over: kept } : null
+/** What is left of a draft when what is kept has changed: nothing, unless it is a text of its own that came back. */
+function followed({ typed, handedOn }: Draft, kept: string): Draft | null {
+  const back = handedOn.indexOf(kept)
+  if (back < 0) return null
+  const onTheirWay = handedOn.slice(back + 1)
+  return typed === kept && onTheirWay.length === 0 ? null : { typed, over: kept, handedOn: onTheirWay }
+}

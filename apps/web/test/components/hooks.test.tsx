@@ -158,4 +158,20 @@ describe('useTyped', () => {
     wait()
     expect(handedOn).toEqual(['ke', 'kel'])
   })
+
+  it('keeps letters where a text is handed on before the one before it has come back', () => {
+    const { result, handedOn, rerender } = typing('')
+    for (const text of ['lev', 'level:', 'level:head']) {
+      act(() => result.current.type(text))
+      wait()
+    }
+    rerender('lev')
+    act(() => result.current.type('level:head or'))
+    rerender('level:head')
+    expect(result.current.typed).toBe('level:head or')
+    wait()
+    rerender('level:head or')
+    rerender('city:selkirk')
+    expect([handedOn, result.current.typed]).toEqual([['lev', 'level:', 'level:head', 'level:head or'], 'city:selkirk'])
+  })
 })
