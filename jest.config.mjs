@@ -20,6 +20,8 @@ const common = {
 }
 
 export default {
+  // Nothing is hurried: on a busy machine all takes many times as long, and only what never comes is a failure.
+  testTimeout: 600_000,
   // What a file leaves behind adds up in a worker: it is started anew before its memory is full.
   workerIdleMemoryLimit: '1GB',
   projects: [

@@ -25,7 +25,7 @@ test('from the sign-in to a prepared file, by keyboard alone', async ({ page }) 
   const bring = page.getByRole('button', { name: /^Bring in/ })
   await bring.focus()
   await page.keyboard.press('Enter')
-  await expect(page.getByText('1 row held').first()).toBeVisible({ timeout: 20_000 })
+  await expect(page.getByText('1 row held').first()).toBeVisible()
 
   // Stages, contacts and the story by their letters.
   await page.keyboard.press('g')
@@ -67,7 +67,7 @@ test('from the sign-in to a prepared file, by keyboard alone', async ({ page }) 
   const prepare = page.getByRole('button', { name: /^Prepare \d+ (person|people) for Brassbell/ })
   await prepare.focus()
   await page.keyboard.press('Enter')
-  await expect(page.getByRole('link', { name: /^Download/ })).toBeVisible({ timeout: 20_000 })
+  await expect(page.getByRole('link', { name: /^Download/ })).toBeVisible()
 })
 
 test('a link brings back the same view', async ({ page }) => {

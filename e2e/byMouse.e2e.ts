@@ -26,7 +26,7 @@ test('from the sign-in to a downloaded audience, by mouse', async ({ page }) => 
   await page.getByLabel('Source').selectOption('asked-us')
   await page.getByLabel('Lawful basis').selectOption('consent')
   await page.getByRole('button', { name: /^Bring in/ }).click()
-  await expect(page.getByText('900', { exact: true }).first()).toBeVisible({ timeout: 20_000 })
+  await expect(page.getByText('900', { exact: true }).first()).toBeVisible()
 
   // Tidy and pair.
   const stages = page.getByRole('navigation', { name: 'Stages' })
@@ -46,7 +46,7 @@ test('from the sign-in to a downloaded audience, by mouse', async ({ page }) => 
   // Check: the price is said before, the charge afterwards.
   await stages.getByRole('link', { name: /^Check/ }).click()
   await page.getByRole('button', { name: /^Check [\d,]+ numbers · at most €/ }).click()
-  await expect(page.getByText(/numbers asked about, .* charged\./)).toBeVisible({ timeout: 30_000 })
+  await expect(page.getByText(/numbers asked about, .* charged\./)).toBeVisible()
   await expect(page.getByRole('button', { name: /^Check|Every answer is fresh/ })).toBeVisible()
 
   // Split: the lanes add up.
@@ -64,7 +64,7 @@ test('from the sign-in to a downloaded audience, by mouse', async ({ page }) => 
   await page.getByRole('navigation', { name: 'Parts of Send' }).getByRole('button', { name: 'Files' }).click()
   await page.getByRole('button', { name: /^Prepare [\d,]+ people for Brassbell/ }).click()
   const link = page.getByRole('link', { name: /^Download/ })
-  await expect(link).toBeVisible({ timeout: 20_000 })
+  await expect(link).toBeVisible()
   const [download] = await Promise.all([page.waitForEvent('download'), link.click()])
   expect(download.suggestedFilename()).toMatch(/^quotations-brassbell-hashed-\d{4}-\d\d-\d\d\.csv$/)
   const lines = readFileSync(await download.path(), 'utf8')
@@ -86,9 +86,7 @@ test('a fill asks in the order that was set, and stays within its budget', async
   const before = page.getByRole('dialog', { name: 'Before the fill' })
   await expectAccessible(page)
   await before.getByRole('button', { name: 'Start · at most €8.00' }).click()
-  await expect(page.getByText('The budget was reached; the others were not asked about.')).toBeVisible({
-    timeout: 60_000,
-  })
+  await expect(page.getByText('The budget was reached; the others were not asked about.')).toBeVisible()
   const spent = await page.getByText(/of €8.00 spent/).innerText()
   expect(Number(/€([\d.]+) of/.exec(spent)?.[1])).toBeLessThanOrEqual(8)
   await expect(
@@ -173,7 +171,7 @@ test('several files at once, each with its own mapping; a held row is mended; a 
   await expect(bench.getByRole('button', { name: /fair-badges/ })).toHaveCount(0)
   await page.getByRole('button', { name: 'Cancel' }).filter({ visible: true }).click()
   await expect(page.getByRole('heading', { name: 'customers', exact: true })).toBeVisible()
-  await expect.poll(() => stepCount(page, 'Bring in'), { timeout: 30_000 }).toBe(390)
+  await expect.poll(() => stepCount(page, 'Bring in')).toBe(390)
 
   // A row that cannot be read is mended in place and let in.
   await page.getByRole('button', { name: 'Paste' }).click()
@@ -185,9 +183,9 @@ test('several files at once, each with its own mapping; a held row is mended; a 
   await page.getByRole('button', { name: 'Look at it' }).click()
   await page.getByLabel('Default country').selectOption('GB')
   await page.getByRole('button', { name: /^Bring in/ }).click()
-  await expect(page.getByText('1 row held').first()).toBeVisible({ timeout: 20_000 })
+  await expect(page.getByText('1 row held').first()).toBeVisible()
   // A row is let in once its batch has been read.
-  await expect.poll(() => stepCount(page, 'Bring in'), { timeout: 20_000 }).toBe(393)
+  await expect.poll(() => stepCount(page, 'Bring in')).toBe(393)
   await page.getByRole('button', { name: 'Mend row 3' }).click()
   await page.getByLabel('Phone → Number').fill('07911 233442')
   await page.getByLabel('E-mail → E-mail').fill('r@heron.example')
@@ -201,7 +199,7 @@ test('several files at once, each with its own mapping; a held row is mended; a 
   await expect(page.getByRole('region', { name: 'Batches side by side' }).getByRole('row')).toHaveCount(3)
   await page.getByRole('button', { name: 'customers', exact: true }).click()
   await page.getByRole('button', { name: 'Take back 390 rows' }).click()
-  await expect.poll(() => stepCount(page, 'Bring in'), { timeout: 20_000 }).toBe(before - 390)
+  await expect.poll(() => stepCount(page, 'Bring in')).toBe(before - 390)
   await page.getByRole('button', { name: 'Bring back 390 rows' }).click()
-  await expect.poll(() => stepCount(page, 'Bring in'), { timeout: 20_000 }).toBe(before)
+  await expect.poll(() => stepCount(page, 'Bring in')).toBe(before)
 })

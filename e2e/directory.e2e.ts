@@ -19,7 +19,7 @@ test('businesses of a trade at a place are counted, agreed to and fetched', asyn
   await expectAccessible(page)
   await before.getByRole('button', { name: /^Fetch \d+ businesses$/ }).click()
   const became = page.getByRole('complementary', { name: 'What became of them' })
-  await expect(became).toContainText(/\d+ business(?:es)? told of/, { timeout: 30_000 })
+  await expect(became).toContainText(/\d+ business(?:es)? told of/)
   await expectAccessible(page)
   const taken = Number(
     await became

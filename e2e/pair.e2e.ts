@@ -20,7 +20,7 @@ test('who is one person is looked for, decided by keyboard, and taken back', asy
     .getByLabel('Files', { exact: true })
     .setInputFiles({ name: 'a.csv', mimeType: 'text/csv', buffer: Buffer.from(FILE) })
   await page.getByRole('button', { name: /^Bring in/ }).click()
-  await expect.poll(() => stepCount(page, 'Bring in'), { timeout: 20_000 }).toBe(34)
+  await expect.poll(() => stepCount(page, 'Bring in')).toBe(34)
   await page.keyboard.press('g')
   await page.keyboard.press('p')
   await expect(page.getByRole('heading', { name: 'Nobody has looked for likeness yet' })).toBeVisible()
@@ -30,7 +30,7 @@ test('who is one person is looked for, decided by keyboard, and taken back', asy
   for (let i = 0; i < 8; i++) await page.keyboard.press('ArrowRight')
   await expect(line).toHaveValue('15')
   await page.getByRole('button', { name: 'Look for one person in several contacts' }).click()
-  await expect(page.getByText('2 to decide, likeliest first')).toBeVisible({ timeout: 20_000 })
+  await expect(page.getByText('2 to decide, likeliest first')).toBeVisible()
 
   // Side by side: the weights are told, and add up to the sentence's score.
   const pair = page.getByRole('region', { name: 'Contacts side by side' })
@@ -83,7 +83,7 @@ test('who shares a line and who is in another list too is told, and each count o
       .getByLabel('Files', { exact: true })
       .setInputFiles({ name: 'a.csv', mimeType: 'text/csv', buffer: Buffer.from(text) })
     await page.getByRole('button', { name: /^Bring in/ }).click()
-    await expect.poll(() => stepCount(page, 'Bring in'), { timeout: 20_000 }).toBe(rows)
+    await expect.poll(() => stepCount(page, 'Bring in')).toBe(rows)
   }
   const head = 'Name,Company,Phone,E-mail,Country\n'
   await bring('Beside one', `${head}Ada Vole,Vole House,07911 266601,ada@vole.example,GB\n`, 1)

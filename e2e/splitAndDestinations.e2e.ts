@@ -22,7 +22,7 @@ async function openList(page: import('@playwright/test').Page, name: string) {
   await page.getByRole('button', { name: 'Look at it' }).click()
   await page.getByLabel('Default country').selectOption('GB')
   await page.getByRole('button', { name: /^Bring in/ }).click()
-  await expect.poll(() => stepCount(page, 'Bring in'), { timeout: 20_000 }).toBe(4)
+  await expect.poll(() => stepCount(page, 'Bring in')).toBe(4)
 }
 const stage = (page: import('@playwright/test').Page, name: RegExp) =>
   page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name }).click()
@@ -128,7 +128,7 @@ test('a destination that no code knows is written and used', async ({ page }) =>
   await page.getByLabel('plain').check()
   await page.getByRole('button', { name: 'Prepare 4 people for Lantern' }).click()
   const link = page.getByRole('link', { name: /^Download/ })
-  await expect(link).toBeVisible({ timeout: 20_000 })
+  await expect(link).toBeVisible()
   const [download] = await Promise.all([page.waitForEvent('download'), link.click()])
   const lines = readFileSync(await download.path(), 'utf8')
     .trimEnd()
@@ -156,7 +156,7 @@ test('a file for people is written in a layout of its own, and the layout is kep
   await expect(dialog).toHaveCount(0)
   await expect(page.getByLabel('Layout of a file for people')).toHaveValue('Phones')
   const link = page.getByRole('link', { name: /^Download/ })
-  await expect(link).toBeVisible({ timeout: 20_000 })
+  await expect(link).toBeVisible()
   const [download] = await Promise.all([page.waitForEvent('download'), link.click()])
   const [headings = '', first = ''] = readFileSync(await download.path(), 'utf8').split('\r\n')
   expect(headings).toMatch(/^Name;Title;.*;City;E-mail 3;Country;/)

@@ -28,7 +28,7 @@ test('an ordinary list of a stranger: its country is proposed, questioned, chang
   await expect(page.getByText(/hardly any/)).toBeVisible()
   await expectAccessible(page)
   await page.getByRole('button', { name: 'Bring in 5 rows' }).click()
-  await expect.poll(() => stepCount(page, 'Bring in'), { timeout: 20_000 }).toBe(5)
+  await expect.poll(() => stepCount(page, 'Bring in')).toBe(5)
 
   // Read anew, by keyboard.
   await page.getByRole('button', { name: /^Read it otherwise/ }).focus()
@@ -40,8 +40,8 @@ test('an ordinary list of a stranger: its country is proposed, questioned, chang
   await expectAccessible(page)
   await form.getByRole('button', { name: 'Read 5 rows anew' }).press('Enter')
   await expect(form).toBeHidden()
-  await expect(page.getByText(/default country US/)).toBeVisible({ timeout: 20_000 })
-  await expect.poll(() => stepCount(page, 'Split'), { timeout: 20_000 }).toBe(5)
+  await expect(page.getByText(/default country US/)).toBeVisible()
+  await expect.poll(() => stepCount(page, 'Split')).toBe(5)
   const list = page.url().replace(/\/bring.*/, '')
 
   await page.goto(`${appUrl()}/suppression`)
@@ -63,7 +63,7 @@ test('an ordinary list of a stranger: its country is proposed, questioned, chang
   await hand.getByLabel('Full name as it should be').focus()
   await page.keyboard.press('ArrowDown')
   await page.keyboard.press('Enter')
-  await expect(hand.getByText('No cell needs a hand')).toBeVisible({ timeout: 20_000 })
+  await expect(hand.getByText('No cell needs a hand')).toBeVisible()
   await page.goto(`${list}/split?q=${encodeURIComponent('Bob Ray')}`)
   await expect(page.getByRole('row', { name: /Bob Ray/ })).toBeVisible()
   await page.goto(`${list}/split?q=${encodeURIComponent('contry:US')}`)

@@ -49,7 +49,7 @@ test('who said no is marked at once, told in the story, and let go again', async
     .getByLabel('Files', { exact: true })
     .setInputFiles({ name: 'a.csv', mimeType: 'text/csv', buffer: Buffer.from(FILE) })
   await page.getByRole('button', { name: /^Bring in/ }).click()
-  await expect.poll(() => stepCount(page, 'Split'), { timeout: 20_000 }).toBe(3)
+  await expect.poll(() => stepCount(page, 'Split')).toBe(3)
   const list = page.url().replace(/\/bring.*/, '')
 
   await page.goto(`${appUrl()}/suppression`)

@@ -121,7 +121,7 @@ function settingsFor(memory) {
     'wal_compression = lz4',
     'random_page_cost = 1.1',
     'jit = off',
-    'max_connections = 60',
+    'max_connections = 200',
     "timezone = 'UTC'",
     'log_min_error_statement = panic',
     'log_parameter_max_length_on_error = 0',

@@ -62,7 +62,6 @@ function jest(project, env = {}) {
       project,
       '--json',
       `--outputFile=${report}`,
-      '--testTimeout=60000',
       '--maxWorkers=2',
       ...(project === 'integration' ? ['--forceExit'] : []),
     ],

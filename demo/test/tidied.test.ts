@@ -86,5 +86,5 @@ describe('the demo, tidied by the routines proposed for its files', () => {
     expect(hurt.length).toBeGreaterThan(2000)
     expect(whole.length).toBeGreaterThan(5000)
     expect(outcomes.filter(({ end }) => end === 'wrong').slice(0, 10)).toEqual([])
-  }, 60_000)
+  })
 })

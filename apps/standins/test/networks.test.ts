@@ -11,7 +11,7 @@ let standIns: StandIns
 
 beforeAll(async () => {
   standIns = await startStandIns({ port: 0, ...WORLD, keys: networkKeysOf((name) => name), speed: 100_000 })
-}, 60_000)
+})
 afterAll(() => standIns.stop())
 
 async function call<T>(

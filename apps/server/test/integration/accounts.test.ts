@@ -20,7 +20,7 @@ let api: ApiClient
 beforeAll(async () => {
   server = await startTestServer({ READ_ROWS_PER_HOUR: '40', SIGN_INS_PER_MINUTE: '100' })
   api = server.api
-}, 60_000)
+})
 afterAll(() => server.stop())
 
 let added = 0

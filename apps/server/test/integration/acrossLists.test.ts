@@ -31,7 +31,7 @@ beforeAll(async () => {
   there = await newList(api, 'There')
   await bringText(api, here, HERE, { defaultCountry: 'GB' })
   await bringText(api, there, THERE, { defaultCountry: 'GB' })
-}, 60_000)
+})
 afterAll(() => server.stop())
 
 describe('two lists beside each other', () => {

@@ -10,7 +10,7 @@ const LARGE = { xls: workbook(14_000, 'xls'), ods: workbook(14_000, 'ods') }
 let server: TestServer
 beforeAll(async () => {
   server = await startTestServer({ UNPACK_MEMORY_MB: '30' })
-}, 60_000)
+})
 afterAll(() => server.stop())
 
 function workbook(rows: number, bookType: 'xls' | 'ods'): Uint8Array<ArrayBuffer> {

@@ -26,4 +26,4 @@ it('what the page about calls says is so', async () => {
   await server.stop()
   expect(told).toHaveLength(5)
   for (const { says, is } of told) expect(is).toMatchObject(says as object)
-}, 60_000)
+})

@@ -12,7 +12,7 @@ const textOf = (name: string) => readFileSync(join(ASSETS, name), 'utf8')
 let server: TestServer
 beforeAll(async () => {
   server = await startTestServer({ WEB_DIR: DIST })
-}, 60_000)
+})
 afterAll(() => server.stop())
 
 describe('the web client', () => {

@@ -24,7 +24,7 @@ beforeAll(async () => {
   server = await startTestServer()
   listId = await newList(server.api, 'Terraces')
   await bringText(server.api, listId, ROWS.join('\n'))
-}, 60_000)
+})
 afterAll(() => server.stop())
 
 type Asked = Partial<z.input<typeof NewEdition>> & { readonly destination: string }

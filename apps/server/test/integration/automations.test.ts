@@ -16,7 +16,7 @@ let standIns: Awaited<ReturnType<typeof connectStandIns>>
 beforeAll(async () => {
   server = await startTestServer()
   standIns = await connectStandIns(server)
-}, 60_000)
+})
 afterAll(async () => {
   await server.stop()
   await standIns.stop()
@@ -35,7 +35,7 @@ const ended = (listId: string, runs = 1) =>
   until(async () => {
     const all = await runsOf(listId)
     return all.length === runs && all.every(({ state }) => state !== 'running')
-  }, 40)
+  })
 
 describe('an automation', () => {
   it('works through its steps when a batch is ready, each within its amount', async () => {
@@ -66,7 +66,7 @@ describe('an automation', () => {
       [listId],
     )
     expect(run?.done.reduce((sum, one) => sum + one.spent, 0)).toBe(Number(spent?.n))
-  }, 60_000)
+  })
 
   it('spends nothing where the work would cost more than its amount', async () => {
     const listId = await newList(server.api)
@@ -74,7 +74,7 @@ describe('an automation', () => {
     await bringText(server.api, listId, ROWS.replace('204481', '204485'))
     await ended(listId)
     expect(await outcomes(listId)).toEqual(['check over-amount'])
-  }, 60_000)
+  })
 
   it('begins with a contact that a program adds, and with a day, once', async () => {
     const listId = await newList(server.api)
@@ -95,7 +95,7 @@ describe('an automation', () => {
       daily.id,
     ])
     expect(today?.day).toBe(new Date().toISOString().slice(0, 10))
-  }, 60_000)
+  })
 
   it('that is switched off begins nothing, and goes on with nothing', async () => {
     const listId = await newList(server.api)
@@ -149,5 +149,5 @@ describe('an automation that sends', () => {
     const told = await server.api.call('readAudience', { params: { audienceId: audience.id } })
     expect(told.latest).toMatchObject({ state: 'done', added: 2 })
     await networks.stop()
-  }, 60_000)
+  })
 })

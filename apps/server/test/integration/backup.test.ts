@@ -56,5 +56,5 @@ describe('a backup, as the documentation says', () => {
     const { rows } = await http.services.pool.query('select sealed_key from connections')
     expect(unseal(rows[0].sealed_key, SEALING_SECRET)).toBe('a key')
     await http.stop()
-  }, 60_000)
+  })
 })

@@ -12,7 +12,7 @@ beforeAll(async () => {
   server = await startTestServer({ MAX_UPLOAD_BYTES: '3000000' })
   api = server.api
   listId = await newList(api)
-}, 60_000)
+})
 afterAll(() => server.stop())
 
 const announce = (more: Partial<NewBatch>) => api.call('makeBatch', { params: { listId }, body: newBatch(more) })
@@ -218,7 +218,7 @@ describe('work on a batch', () => {
     })
     expect((await api.call('readList', { params: { listId: other } })).contacts).toBe(55_000)
     expect(await server.sql('select 1 from batch_pieces where batch_id = $1', [batch.id])).toEqual([])
-  }, 60_000)
+  })
 
   it('goes on beside another batch of the same list without mixing them', async () => {
     const other = await newList(api, 'Two at once')
@@ -235,7 +235,7 @@ describe('work on a batch', () => {
     expect([ids?.n, ids?.d]).toEqual(['6000', '6000'])
     const piles = await api.call('readPiles', { params: { listId: other } })
     expect(piles.is.shared).toBe(6000)
-  }, 60_000)
+  })
 
   it('is told as it goes, by server-sent events', async () => {
     const other = await newList(api, 'Told')

@@ -13,7 +13,7 @@ beforeAll(async () => {
   server = await startTestServer({ LOCK_SECONDS: '1', DATABASE_CONNECTIONS: '6' })
   api = server.api
   suppressionListId = (await api.call('makeSuppressionList', { body: { name: 'Opt-outs', kind: 'opt-outs' } })).id
-}, 60_000)
+})
 afterAll(() => server.stop())
 
 /** Entries hold in every list: each test has people of its own. */
@@ -233,7 +233,7 @@ describe('a long job', () => {
       [listId],
     )
     expect(counted.contacts).toBe(stored?.n)
-  }, 60_000)
+  })
 })
 
 describe('every connection', () => {

@@ -22,7 +22,7 @@ beforeAll(async () => {
       'Nobody Reached,Nowhere,,',
     ].join('\n'),
   )
-}, 60_000)
+})
 afterAll(async () => {
   await server.stop()
   await standIns.stop()

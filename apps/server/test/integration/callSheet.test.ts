@@ -19,7 +19,7 @@ beforeAll(async () => {
   listId = await newList(server.api, 'Terraces')
   other = await newList(server.api, 'Another')
   for (const list of [listId, other]) await bringText(server.api, list, ROWS.join('\n'))
-}, 60_000)
+})
 afterAll(() => server.stop())
 
 const sheet = () => server.api.call('readCallSheet', { params: { listId } })

@@ -6,7 +6,7 @@ import { SEALING_SECRET, startTestServer, type TestServer } from './harness'
 let server: TestServer
 beforeAll(async () => {
   server = await startTestServer()
-}, 60_000)
+})
 afterAll(() => server.stop())
 
 const change = (baseUrl: string, key?: string) =>

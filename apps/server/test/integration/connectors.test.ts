@@ -25,7 +25,7 @@ beforeAll(async () => {
         address: standIns.url,
       }),
     })
-}, 60_000)
+})
 afterAll(async () => {
   await server.stop()
   await standIns.stop()
@@ -79,7 +79,7 @@ describe('the services that ship', () => {
     const together = new Set([...found.values()].flatMap((rows) => [...rows])).size / people.length
     expect(together).toBeGreaterThanOrEqual(0.85)
     expect(together).toBeLessThanOrEqual(0.97)
-  }, 240_000)
+  })
 
   it('have charged what our ledger says, to the cent, when all of them were asked in turn', async () => {
     const listId = await listOf(world.people.slice(160))
@@ -102,7 +102,7 @@ describe('the services that ship', () => {
         { line_type: 'unknown' },
       ])
     }
-  }, 240_000)
+  })
 
   it('are all asked about a sample, which teaches the cheapest order', async () => {
     const people = world.people.slice(100, 160)
@@ -163,7 +163,7 @@ describe('the services that ship', () => {
       job.id,
     ])
     expect(sample.spent).toBe(Number(spent[0]?.sum))
-  }, 120_000)
+  })
 
   it('are set aside where they keep failing, and the run goes on', async () => {
     const listId = await listOf(world.people.slice(200, 230))
@@ -182,7 +182,7 @@ describe('the services that ship', () => {
     expect(brindle).toMatchObject({ asked: 30, isSetAside: false })
     const twice = `select 1 from charges where provider = 'brindle' group by contact_id, list_id having count(*) > 1`
     expect(await server.sql(twice)).toEqual([])
-  }, 120_000)
+  })
 
   it('are tried too where they answer later', async () => {
     const tried = (provider: string) =>

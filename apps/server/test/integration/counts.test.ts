@@ -7,7 +7,7 @@ import { bringText, newList, startTestServer, type TestServer } from './harness'
 let server: TestServer
 beforeAll(async () => {
   server = await startTestServer()
-}, 60_000)
+})
 afterAll(() => server.stop())
 
 /** Counts as they are kept, and as the contacts themselves say. */
@@ -180,4 +180,4 @@ it('are the same when they follow each act as when the whole list is counted', a
   expect([summed.kept, summed.keptRepairs]).toEqual([summed.found, summed.foundRepairs])
   // Every kind of act was done, most of them often.
   for (const name of names) expect([name, (done.get(name) ?? 0) > 2]).toEqual([name, true])
-}, 120_000)
+})

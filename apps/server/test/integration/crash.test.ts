@@ -95,7 +95,7 @@ describe('a workbook whose reading is cut off twice', () => {
     second.kill('SIGTERM')
     await new Promise((resolve) => second.once('exit', resolve))
     back.stop()
-  }, 180_000)
+  })
 })
 
 function workbookOf(rows: number): Uint8Array {
@@ -142,7 +142,7 @@ describe('a server that is killed in mid-job', () => {
     expect((await again.call('readList', { params: { listId } })).contacts).toBe(ROWS)
     await db.end()
     second.kill('SIGTERM')
-  }, 120_000)
+  })
 })
 
 describe('a server that is killed while a list is tidied', () => {
@@ -179,5 +179,5 @@ describe('a server that is killed while a list is tidied', () => {
     expect(await untidied()).toBe(TIDIED)
     await db.end()
     second.kill('SIGTERM')
-  }, 180_000)
+  })
 })

@@ -45,7 +45,7 @@ beforeAll(async () => {
   await bring(fileOf(0, FEW))
   await server.sql('create sequence filling start 100000000')
   await server.sql('alter table contacts alter column company set storage plain')
-}, 120_000)
+})
 afterAll(async () => {
   await server.stop()
   cluster.stop()
@@ -108,7 +108,7 @@ describe('a disk that is full', () => {
     expect(await goOn(job.id)).toMatchObject({ state: 'done', result: { rows: MANY, held: 0 } })
     const { country } = await server.api.call('readPiles', { params: { listId }, query: { filter: '' } })
     expect(country).toEqual({ GB: FEW + MANY })
-  }, 120_000)
+  })
 
   it('stops a routine on its way through a list: the list is what it was, and becomes what it is to be later', async () => {
     await fillUp('contacts')
@@ -124,7 +124,7 @@ describe('a disk that is full', () => {
       listId,
     ])
     expect(untidied).toEqual([{ n: FEW + MANY }])
-  }, 120_000)
+  })
 })
 
 describe('a database that is killed', () => {
@@ -147,5 +147,5 @@ describe('a database that is killed', () => {
       listId,
     ])
     expect(tidied).toEqual([{ n: FEW + MANY }])
-  }, 120_000)
+  })
 })

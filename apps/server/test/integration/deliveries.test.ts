@@ -27,7 +27,7 @@ beforeAll(async () => {
   standIns = await connectNetworks(server, WORLD)
   listId = await newList(server.api, 'Home owners')
   await bringText(server.api, listId, csv(0, 800))
-}, 120_000)
+})
 afterAll(async () => {
   await standIns.stop()
   await server.stop()
@@ -140,7 +140,7 @@ describe('an audience', () => {
     expect(added).toBeGreaterThan(0)
     expect(await inLane()).toBe(added)
     await keep(null)
-  }, 60_000)
+  })
 
   it('of companies is replaced whole, and people are kept inside it', async () => {
     const companies = await newList(server.api, 'Companies')
@@ -167,7 +167,7 @@ describe('an audience', () => {
     } finally {
       listId = before
     }
-  }, 60_000)
+  })
 
   it('is refused for an account that lacks something before anything is sent', async () => {
     const account = { id: 'bb-1002', name: 'Wrenfold before 2024' }
@@ -246,7 +246,7 @@ describe('a later edition', () => {
     } finally {
       listId = before
     }
-  }, 60_000)
+  })
 
   it('leaves out whoever said no after it was prepared; whoever is in it leaves by a delivery of removals', async () => {
     const own = await newList(server.api, 'Saying no')
@@ -279,7 +279,7 @@ describe('a later edition', () => {
     } finally {
       listId = before
     }
-  }, 60_000)
+  })
 })
 
 describe('what a network does wrong', () => {
@@ -297,7 +297,7 @@ describe('what a network does wrong', () => {
     expect(await prepare(id)).toMatchObject({ people: 400, difference: { comes: 400, stays: 400 } })
     expect(await send(id)).toMatchObject({ added: 400, refusedParts: 0 })
     expect(booksOf('northpin', 'Half').lines).toBe(800)
-  }, 60_000)
+  })
 
   it('an audience it forgets is sent whole the next time', async () => {
     const { id } = await makeAudience('tallow', { name: 'Forgotten' })
@@ -309,7 +309,7 @@ describe('what a network does wrong', () => {
     expect(forgot).toMatchObject({ state: 'refused', refusal: { code: 'no-such-audience' }, people: 0 })
     expect((await prepare(id)).difference).toMatchObject({ comes: 800 })
     expect(await send(id)).toMatchObject({ state: 'done', added: 800 })
-  }, 60_000)
+  })
 
   it('that it is away fails the delivery with its reason, and nothing is counted as sent', async () => {
     const { id } = await makeAudience('brassbell', { name: 'Away' })
@@ -360,7 +360,7 @@ describe('a trial', () => {
     const inferred = told.trials[0]?.inferred
     expect(inferred?.low).toBeLessThanOrEqual(truly)
     expect(inferred?.high).toBeGreaterThanOrEqual(truly)
-  }, 60_000)
+  })
 })
 
 describe('similar people', () => {

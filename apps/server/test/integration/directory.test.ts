@@ -20,7 +20,7 @@ beforeAll(async () => {
     params: { provider: PROVIDER },
     body: { baseUrl: outside.url, key: KEYS.thornwick },
   })
-}, 60_000)
+})
 afterAll(async () => {
   await server.stop()
   await outside.stop()
@@ -38,7 +38,7 @@ async function finished(searchId: string): Promise<Search> {
       [searchId],
     )
     return ['done', 'failed', 'stopped'].includes(job?.state ?? '')
-  }, 60)
+  })
   return server.api.call('readDirectorySearch', { params: { searchId } })
 }
 
@@ -62,7 +62,7 @@ describe('a directory of businesses', () => {
   beforeAll(async () => {
     listId = await newList(server.api)
     whole = await fetched(listId)
-  }, 90_000)
+  })
 
   it('has trades and places that are looked up', async () => {
     const lookUp = (what: 'trades' | 'places', search: string) =>
@@ -203,7 +203,6 @@ describe('a directory that fails', () => {
     const started = await start(listId, most)
     await until(
       async () => (await server.api.call('readDirectorySearch', { params: { searchId: started.id } })).pages > 0,
-      30,
     )
     outside.toggle('thornwick', 'nonsense')
     const half = await finished(started.id)
@@ -281,6 +280,6 @@ describe('a directory that no code knows', () => {
 })
 
 async function finishedWhole(searchId: string): Promise<Search> {
-  await until(async () => (await finished(searchId)).isWhole, 60)
+  await until(async () => (await finished(searchId)).isWhole)
   return finished(searchId)
 }

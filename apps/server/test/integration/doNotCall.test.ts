@@ -17,7 +17,7 @@ beforeAll(async () => {
   listId = await newList(server.api, 'Terraces')
   const rows = lines.map(({ given, family, mobile }) => `${given} ${family},${mobile.e164}`)
   await bringText(server.api, listId, ['name,phone', ...rows, 'Office Only,+44 1665 555018'].join('\n'))
-}, 60_000)
+})
 afterAll(async () => {
   await server.stop()
   await standIns.stop()

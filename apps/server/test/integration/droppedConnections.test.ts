@@ -59,7 +59,7 @@ describe('connections to the database that are dropped and back at once', () => 
     expect(await asked('select count(*)::int as n, count(distinct (batch_id, row))::int as each from rows')).toEqual([
       { n: 2 * ROWS, each: 2 * ROWS },
     ])
-  }, 120_000)
+  })
 })
 
 describe('a batch that was left out of the index of the search', () => {
@@ -81,5 +81,5 @@ describe('a batch that was left out of the index of the search', () => {
     expect(await server.sql('select distinct is_indexed from batches')).toEqual([{ is_indexed: true }])
     expect(await server.sql('select count(*)::int as n from contact_words')).toEqual([{ n: 2 }])
     await server.stop()
-  }, 60_000)
+  })
 })

@@ -23,7 +23,7 @@ beforeAll(async () => {
     headings: ['name', 'company', 'phone', 'phone 2', 'mail', 'city', 'country', 'seats'],
     mapping: ['full-name', 'company', 'number', 'number', 'email', 'city', 'country', null],
   })
-}, 60_000)
+})
 afterAll(() => server.stop())
 
 const usual = (more: Partial<FileLayout> = {}): FileLayout => ({

@@ -41,7 +41,7 @@ let truth: Awaited<ReturnType<typeof withProfiles>>
 beforeAll(async () => {
   planned = await withProfiles()
   truth = await withProfiles()
-}, 120_000)
+})
 afterAll(async () => {
   for (const { server, standIns } of [planned, truth]) {
     await server.stop()
@@ -183,5 +183,5 @@ describe('a fill by the plan that a sample proposes, on the demo’s profile lis
     // Whom a sample takes is left to chance: what it costs is judged by what samples cost as a rule.
     expect(Number(at(ratios, 0.5))).toBeLessThanOrEqual(1.05)
     expect(ratio).toBeLessThanOrEqual(1.15)
-  }, 240_000)
+  })
 })

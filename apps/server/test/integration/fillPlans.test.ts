@@ -16,7 +16,7 @@ let standIns: StandIns
 beforeAll(async () => {
   server = await startTestServer()
   standIns = await connectStandIns(server, WORLD)
-}, 60_000)
+})
 afterAll(async () => {
   await server.stop()
   await standIns.stop()

@@ -17,7 +17,7 @@ beforeAll(async () => {
   server = await startTestServer()
   listId = await newList(server.api, 'Terraces')
   await bringText(server.api, listId, ROWS.join('\n'), { gatheredOn: '2026-05-03' })
-}, 60_000)
+})
 afterAll(() => server.stop())
 
 async function chosen(filter: string): Promise<string> {

@@ -33,7 +33,7 @@ beforeAll(async () => {
   listId = await newList(server.api, 'Everybody')
   const files = scenarioFiles(createWorld(DEMO_WORLD.seed, DEMO_WORLD), { rows: 2000 })
   for (const file of files.filter(({ name }) => FILES.includes(name))) await bringIn(server.api, listId, file)
-}, 240_000)
+})
 afterAll(async () => {
   await standIns.stop()
   await server.stop()
@@ -148,5 +148,5 @@ describe('forecasts of a hundred audiences', () => {
     }
     console.log(`inside the interval: ${told.inside} of ${told.all}; with nothing learnt ${told.first}`)
     expect(told.inside).toBeGreaterThanOrEqual(85)
-  }, 240_000)
+  })
 })

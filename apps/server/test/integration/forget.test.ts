@@ -44,7 +44,7 @@ beforeAll(async () => {
   await bringText(api, first, FILE, facts)
   second = await newList(api, 'Second')
   await bringText(api, second, OTHER, facts)
-}, 60_000)
+})
 afterAll(() => server.stop())
 
 /** What other rooms may know of them: a page that names them, a program that added them, an answer that was paid. */

@@ -14,7 +14,7 @@ beforeAll(async () => {
   server = await startTestServer()
   api = server.api
   ;({ listWith, state, ended } = tidiedLists(api))
-}, 60_000)
+})
 afterAll(() => server.stop())
 
 describe('a job that ends its process again and again', () => {

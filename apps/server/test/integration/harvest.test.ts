@@ -15,7 +15,7 @@ beforeAll(async () => {
     PAGE_SECONDS: '2',
     PAGES_AT_ONCE: '8',
   })
-}, 60_000)
+})
 afterAll(async () => {
   await server.stop()
   await outside.stop()
@@ -40,7 +40,7 @@ async function finished(harvestId: string): Promise<HarvestDetail> {
       [harvestId],
     )
     return job?.state === 'done'
-  }, 60)
+  })
   return server.api.call('readHarvest', { params: { harvestId } })
 }
 
@@ -54,7 +54,7 @@ describe('the whole small web', () => {
   beforeAll(async () => {
     listId = await newList(server.api)
     harvest = await read(listId, outside.web.hosts)
-  }, 90_000)
+  })
 
   it('gives the numbers of its businesses, and hardly anything that is none', async () => {
     const found = await server.sql<{ site: string; value: string }>(
@@ -183,7 +183,7 @@ describe('what was found', () => {
   const site = 'old-letters.example'
   beforeAll(async () => {
     harvest = await read(await newList(server.api), [site], { follow: 'none' })
-  }, 60_000)
+  })
   const decide = (decision: 'taken' | 'dropped' | null, corrected: string | null = null) =>
     server.api.call('decideFinding', {
       params: { harvestId: harvest.id },

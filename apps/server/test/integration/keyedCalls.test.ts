@@ -9,7 +9,7 @@ let api: ApiClient
 beforeAll(async () => {
   server = await startTestServer({ UNDER_WAY_SECONDS: '60', IDEMPOTENCY_HOURS: '1' })
   api = server.api
-}, 60_000)
+})
 afterAll(() => server.stop())
 
 const make = (key: string, name = 'Keyed') => api.call('makeList', { body: { name } }, { 'idempotency-key': key })

@@ -63,7 +63,7 @@ describe('a delivery whose server is killed again and again', () => {
     const again = await signedIn(`http://127.0.0.1:${port}`, OWNER)
     // So many kills in the same step end the job: a person goes on.
     if ((await stateNow()) === 'failed') await again.call('resumeJob', { params: { jobId } })
-    await until(async () => (await stateNow()) === 'done', 120)
+    await until(async () => (await stateNow()) === 'done')
     const held = standIns.network('brassbell').books()
     expect(held).toHaveLength(1)
     expect(held[0]).toMatchObject({ lines: rows.length, odd: 0 })
@@ -74,5 +74,5 @@ describe('a delivery whose server is killed again and again', () => {
     await db.end()
     server.kill('SIGKILL')
     await standIns.stop()
-  }, 300_000)
+  })
 })

@@ -74,5 +74,5 @@ describe('a fill whose server is killed again and again', () => {
     await db.end()
     server.kill('SIGKILL')
     await standIns.stop()
-  }, 300_000)
+  })
 })

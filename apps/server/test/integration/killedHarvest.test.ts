@@ -32,7 +32,7 @@ it('a server that is killed while it reads pages fetches none twice, and reads a
   const random = createRandom('moments')
   for (let killed = 0; killed < KILLS; killed++) {
     const before = outside.web.visits.length
-    await until(async () => outside.web.visits.length > before + random.below(12), 60)
+    await until(async () => outside.web.visits.length > before + random.below(12))
     server.kill('SIGKILL')
     server = await start()
   }
@@ -43,7 +43,7 @@ it('a server that is killed while it reads pages fetches none twice, and reads a
     if (job?.state === 'failed') await again.call('resumeJob', { params: { jobId: job.id } })
     return job?.state === 'done'
   }
-  await until(isDone, 90)
+  await until(isDone)
   const pages = outside.web.visits.filter(({ path }) => path !== '/robots.txt')
   const asked = pages.map(({ host, path }) => `${host}${path}`)
   expect(asked.filter((page, at) => asked.indexOf(page) < at)).toEqual([])
@@ -55,9 +55,9 @@ it('a server that is killed while it reads pages fetches none twice, and reads a
   // A person has them read again.
   for (const { site, interrupted: n } of ofSites)
     if (n > 0) await again.call('readPagesAgain', { params: { harvestId }, body: { site } })
-  await until(isDone, 60)
+  await until(isDone)
   const { ofSites: whole } = await again.call('readHarvest', { params: { harvestId } })
   expect(whole.filter(({ numbers }) => numbers === 0).map(({ site }) => site)).toEqual([])
   server.kill('SIGKILL')
   await outside.stop()
-}, 240_000)
+})

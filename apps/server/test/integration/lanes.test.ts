@@ -18,7 +18,7 @@ beforeAll(async () => {
   server = await startTestServer()
   listId = await newList(server.api, 'Terraces')
   await bringText(server.api, listId, ROWS.join('\n'), { defaultCountry: 'GB' })
-}, 60_000)
+})
 afterAll(() => server.stop())
 
 const contacts = async () => (await server.api.call('readContacts', { params: { listId }, query: {} })).contacts

@@ -11,7 +11,7 @@ beforeAll(async () => {
   api = server.api
   listId = await newList(api)
   await bringText(api, listId, 'name,phone\nMaren,07911 204481\n', { defaultCountry: 'GB' })
-}, 60_000)
+})
 afterAll(() => server.stop())
 
 const post = (path: string, body: string, headers: Record<string, string> = {}) =>

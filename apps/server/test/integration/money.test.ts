@@ -11,7 +11,7 @@ let server: TestServer
 let services: OddServices
 beforeEach(async () => {
   server = await startTestServer({ ANSWER_SECONDS: '1', MAX_ANSWER_BYTES: '100000' })
-}, 60_000)
+})
 afterEach(async () => {
   await server.stop()
   await services.stop()
@@ -189,7 +189,7 @@ describe('one odd answer of a provider', () => {
     const asked = services.met.length
     await server.api.call('resumeJob', { params: { jobId: job.id } }).catch(() => {})
     expect(services.met.length).toBe(asked)
-  }, 60_000)
+  })
 
   it('about a candidate leaves it unchecked; what its provider charged is in the ledger', async () => {
     services = await startOddServices(server, ({ path }, response) => {

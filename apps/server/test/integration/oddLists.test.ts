@@ -8,7 +8,7 @@ let lists: ReturnType<typeof tidiedLists>
 beforeAll(async () => {
   server = await startTestServer()
   lists = tidiedLists(server.api)
-}, 60_000)
+})
 afterAll(() => server.stop())
 
 const listOf = async (text: string) => {

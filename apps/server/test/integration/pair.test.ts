@@ -48,7 +48,7 @@ beforeAll(async () => {
   api = server.api
   listId = await newList(api)
   await bringText(api, listId, `${HEAD}${ROWS.join('\n')}\n`, { defaultCountry: 'GB' })
-}, 60_000)
+})
 afterAll(() => server.stop())
 
 describe('pairing a list', () => {

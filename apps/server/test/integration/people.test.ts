@@ -18,7 +18,7 @@ import {
 let server: TestServer
 beforeAll(async () => {
   server = await startTestServer()
-}, 60_000)
+})
 afterAll(() => server.stop())
 
 const trySignIn = (password: string, email = OWNER.email) =>

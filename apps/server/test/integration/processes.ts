@@ -52,6 +52,6 @@ export async function ended(api: ApiClient, listId: string, jobId: string) {
     const jobs = await api.call('readJobs', { params: { listId } }).catch(() => [])
     return jobs.find(({ id }) => id === jobId)
   }
-  await until(async () => !isUnderWay((await jobOf()) ?? { state: 'queued' }), 90)
+  await until(async () => !isUnderWay((await jobOf()) ?? { state: 'queued' }))
   return jobOf()
 }

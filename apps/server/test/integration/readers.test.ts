@@ -43,7 +43,7 @@ beforeAll(async () => {
   const [announced] = await db.select().from(batches).where(eq(batches.id, id))
   await receiveContent(server.services, announced as BatchRow, new Blob([bytes]).stream(), { waits: true })
   batch = (await db.select().from(batches).where(eq(batches.id, id)))[0] as BatchRow
-}, 60_000)
+})
 afterAll(async () => {
   await readers.close()
   await server.stop()
@@ -72,7 +72,7 @@ it('make of every step what the storing thread would make of it, and tell its en
   // The heading and a blank row are none.
   expect(steps.reduce((sum, { rows }) => sum + rows, 0)).toBe(18_999)
   expect(steps.reduce((sum, { held }) => sum + held, 0)).toBe(1)
-}, 60_000)
+})
 
 it('say why there is no step, as the storing thread would', async () => {
   const { db } = server.services

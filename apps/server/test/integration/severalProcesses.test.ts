@@ -99,7 +99,7 @@ it('share one database: either is killed at random, again and again, and the oth
   )
   expect(told[0]).toEqual(told[1])
   expect(told[0]?.country).toEqual({ GB: ROWS })
-}, 240_000)
+})
 
 /** How far the jobs of a list have come, as a text that changes with each step. */
 async function doneOf(api: ApiClient, listId: string): Promise<string> {

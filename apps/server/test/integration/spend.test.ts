@@ -23,7 +23,7 @@ beforeAll(async () => {
     ].join(','),
   )
   await bringText(server.api, listId, `name,company,mail,country,phone\n${rows.join('\n')}\n`)
-}, 60_000)
+})
 afterAll(async () => {
   await server.stop()
   await standIns.stop()

@@ -39,7 +39,7 @@ describe('a server that is told to end', () => {
     await blocker.query('rollback')
     await blocker.end()
     silent.destroy()
-  }, 30_000)
+  })
 
   it('ends also while its database does not let it begin', async () => {
     const databaseUrl = await freshDatabase()
@@ -60,5 +60,5 @@ describe('a server that is told to end', () => {
     server.kill('SIGTERM')
     expect(await ended).toBe(0)
     await blocker.end()
-  }, 30_000)
+  })
 })

@@ -33,7 +33,7 @@ beforeAll(async () => {
   listId = await newList(api)
   await bringText(api, listId, FILE, facts)
   optOuts = (await api.call('makeSuppressionList', { body: { name: 'Opt-outs', kind: 'opt-outs' } })).id
-}, 60_000)
+})
 afterAll(() => server.stop())
 
 describe('a suppression list', () => {

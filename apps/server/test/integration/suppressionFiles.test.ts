@@ -42,7 +42,7 @@ beforeAll(async () => {
   listId = await newList(api)
   await bringText(api, listId, FILE, { defaultCountry: 'GB' })
   register = (await api.call('makeSuppressionList', { body: { name: 'Register', kind: 'register' } })).id
-}, 60_000)
+})
 afterAll(() => server.stop())
 
 describe('a suppression file', () => {

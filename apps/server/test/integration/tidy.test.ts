@@ -22,7 +22,7 @@ beforeAll(async () => {
   server = await startTestServer()
   api = server.api
   ;({ listWith, state, contacts, find, ended, picture, apply } = tidiedLists(api))
-}, 60_000)
+})
 afterAll(() => server.stop())
 
 const MANY_ROWS = `name,company,mail\n${Array.from({ length: 9000 }, (_, i) => `Person ${i},Garden ${i} Ltd,p${i}@causeway.example`).join('\n')}\n`
@@ -139,7 +139,7 @@ describe('the routine of a list', () => {
       (await server.sql<{ n: string }>('select count(*) as n from contact_words where list_id = $1', [listId]))[0]?.n
     await until(async () => Number(await indexed()) >= 9000)
     expect([Number(await indexed()), await found('garden 8888'), await found('orchard 8888')]).toEqual([9000, 0, 1])
-  }, 60_000)
+  })
 
   it('stopped half-way leaves the list as it was', async () => {
     const listId = await listWith(MANY_ROWS)
@@ -157,7 +157,7 @@ describe('the routine of a list', () => {
     )
     expect([Number(shown[0]?.n), (await state(listId)).counts['company-legal-form']]).toEqual([0, 9000])
     expect((await state(listId)).isProposed).toBe(true)
-  }, 60_000)
+  })
 })
 
 describe('contacts of several lists that are projected together', () => {

@@ -18,7 +18,7 @@ beforeAll(async () => {
   server = await startTestServer()
   api = server.api
   ;({ listWith, state, contacts, find, ended, picture, apply } = tidiedLists(api))
-}, 60_000)
+})
 afterAll(() => server.stop())
 
 describe('a person’s word', () => {

@@ -41,7 +41,7 @@ beforeAll(async () => {
   })
   await untilEnded(server.api, listId, sent.jobId ?? '')
   await server.api.call('lookAtAudience', { params: { audienceId } })
-}, 120_000)
+})
 afterAll(async () => {
   await standIns.stop()
   await server.stop()
@@ -105,7 +105,7 @@ describe('whoever has to leave an audience', () => {
     expect(kinds(await today())).toContain('removals')
     expect(await owed()).toBe(12)
     expect(await server.sql('select 1 from audience_members where contact_id is null')).toHaveLength(1)
-  }, 60_000)
+  })
 
   it('that is on their way out by a delivery of removals is gone at the network, the nameless line too', async () => {
     const removal = await server.api.call('deliverRemovals', { params: { audienceId } })

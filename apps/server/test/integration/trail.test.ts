@@ -24,7 +24,7 @@ beforeAll(async () => {
   const body = { order: ORDER, checksLines: true, budget: 900_000_000 }
   const job = await server.api.call('startFill', { params: { listId }, body })
   expect((await untilEnded(server.api, listId, job.id)).state).toBe('done')
-}, 90_000)
+})
 afterAll(async () => {
   await server.stop()
   await standIns.stop()

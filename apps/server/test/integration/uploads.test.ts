@@ -16,7 +16,7 @@ async function begin(idle: string): Promise<void> {
   api = server.api
   listId = await newList(api)
 }
-beforeAll(() => begin('2'), 60_000)
+beforeAll(() => begin('2'))
 afterAll(() => server.stop())
 
 const ROWS = 9000
@@ -83,7 +83,7 @@ describe('an upload that breaks off', () => {
       [batch.id],
     )
     expect(rows).toEqual({ n: String(ROWS), first: 2, last: ROWS + 1 })
-  }, 60_000)
+  })
 
   it('can be sent from the start again as well', async () => {
     const batch = await announce()
@@ -96,7 +96,7 @@ describe('an upload that breaks off', () => {
     )
     expect(pieces?.n).toBe(String(file.length))
     await untilEnded(api, listId, json.jobId ?? '')
-  }, 60_000)
+  })
 
   it('because nothing comes any more is let go, and somebody else may send it', async () => {
     const batch = await announce()
@@ -108,7 +108,7 @@ describe('an upload that breaks off', () => {
     expect(await batchNow(batch.id)).toMatchObject({ problem: 'upload-broken', received: PIECE })
     expect((await send(batch.id, file.subarray(PIECE), PIECE)).status).toBe(200)
     socket.destroy()
-  }, 60_000)
+  })
 
   it('is not kept where the file itself is no list', async () => {
     const batch = await announce()
@@ -136,7 +136,7 @@ describe('forty uploads that stand still', () => {
       listId,
       'name,phone\na,+447911200001\nb,+447911200002\nc,+447911200003\nd,+447911200004\ne,+447911200005\n',
     )
-  }, 60_000)
+  })
 
   it('hold no connection to the database: with four of them everybody is served', async () => {
     const cookie = await cookieOfSession()
@@ -163,5 +163,5 @@ describe('forty uploads that stand still', () => {
       return held?.n === 0
     })
     expect((await api.call('readLists')).length).toBe(1)
-  }, 60_000)
+  })
 })

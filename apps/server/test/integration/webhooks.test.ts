@@ -30,7 +30,7 @@ beforeAll(async () => {
   const address = receiver.address()
   url = `http://127.0.0.1:${typeof address === 'object' && address ? address.port : 0}/told`
   server = await startTestServer()
-}, 60_000)
+})
 afterAll(async () => {
   await server.stop()
   receiver.close()
@@ -50,7 +50,7 @@ describe('a webhook', () => {
       params: { suppressionListId: id },
       body: { text: '+447911204481', reason: 'asked' },
     })
-    await until(async () => taken.length === 2, 20)
+    await until(async () => taken.length === 2)
     const told = taken.map(({ body, headers }) => new Webhook(secret).verify(body, headers) as Record<string, unknown>)
     expect(told.map(({ type }) => type).sort()).toEqual(['batch.ready', 'contact.suppressed'])
     expect(told.find(({ type }) => type === 'batch.ready')).toMatchObject({ data: { listId, rows: 1, held: 0 } })
@@ -68,24 +68,24 @@ describe('a webhook', () => {
     const { webhook } = await server.api.call('makeWebhook', { body: { url, events: ['batch.ready'], listId } })
     await bringText(server.api, listId, 'name,phone\nTom,+44 7911 204482')
     const [first] = await (async () => {
-      await until(async () => (await messagesOf(webhook.id))[0]?.tries === 1, 20)
+      await until(async () => (await messagesOf(webhook.id))[0]?.tries === 1)
       return messagesOf(webhook.id)
     })()
     expect(first).toMatchObject({ state: 'waiting', status: 500, problem: 'not-taken', answer: 'not now' })
     expect(Date.parse(first?.nextAt ?? '')).toBeGreaterThan(Date.now())
     // A day of it: after the last of its tries it has failed, and stays to be sent by hand.
     await server.sql('update webhook_messages set tries = 10, next_at = now() where id = $1', [first?.id])
-    await until(async () => (await messagesOf(webhook.id))[0]?.state === 'failed', 20)
+    await until(async () => (await messagesOf(webhook.id))[0]?.state === 'failed')
     answers = 200
     await server.api.call('sendWebhookAgain', { params: { messageId: first?.id ?? '' } })
-    await until(async () => (await messagesOf(webhook.id))[0]?.state === 'sent', 20)
+    await until(async () => (await messagesOf(webhook.id))[0]?.state === 'sent')
     const ids = taken.map(({ headers }) => headers['webhook-id']).filter((id) => id === first?.id)
     expect(ids).toHaveLength(3)
     expect((await server.api.call('readWebhooks')).find(({ id }) => id === webhook.id)).toMatchObject({
       failed: 0,
       waiting: 0,
     })
-  }, 60_000)
+  })
 
   it('that is switched off or removed is told nothing', async () => {
     const listId = await newList(server.api)

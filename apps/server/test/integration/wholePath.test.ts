@@ -22,7 +22,7 @@ beforeAll(async () => {
   standIns = await connectStandIns(server, WORLD)
   listId = await newList(server.api, 'Autumn')
   await bringIn(server.api, listId, badges)
-}, 60_000)
+})
 afterAll(async () => {
   await server.stop()
   await standIns.stop()
@@ -220,7 +220,7 @@ describe('the whole path', () => {
       where a.provider = 'tansy' and a.state = 'accepted'`)
     expect(late).toEqual([])
     await checkEveryRiser()
-  }, 60_000)
+  })
 
   it('puts everybody into one lane', async () => {
     const piles = await server.api.call('readPiles', { params: { listId } })

@@ -1,10 +1,13 @@
-import { type RenderResult, render } from '@testing-library/react'
+import { configure, type RenderResult, render } from '@testing-library/react'
 import { type UserEvent, userEvent } from '@testing-library/user-event'
 import { addressOf, type EndpointName, endpoints, type List, type ResponseOf } from '@upper-field/contract'
 import type { ReactElement } from 'react'
 import { Provider } from 'react-redux'
 import { MemoryRouter, Outlet, Route, Routes, useLocation } from 'react-router'
 import { newStore } from '../../src/store'
+
+// A busy machine may take many times as long as a quiet one.
+configure({ asyncUtilTimeout: 60_000 })
 
 /** What a call is answered, by its name; a function is asked at every call. */
 export type Answers = {
