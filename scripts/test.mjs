@@ -62,7 +62,7 @@ function jest(project, env = {}) {
       project,
       '--json',
       `--outputFile=${report}`,
-      '--maxWorkers=2',
+      `--maxWorkers=${project === 'integration' ? 3 : 2}`,
       ...(project === 'integration' ? ['--forceExit'] : []),
     ],
     {

@@ -94,7 +94,6 @@ function Acts({ batch }: { batch: Batch }) {
   const [bringBack, bringing] = useBringBatchBackMutation()
   const [throwAway, throwing] = useThrowAwayMutation()
   const params = { params: { batchId: batch.id } }
-  const error = taking.error ?? bringing.error ?? throwing.error
   return (
     <div className="flex flex-col items-end gap-1">
       {batch.state === 'ready' ? (
@@ -110,7 +109,7 @@ function Acts({ batch }: { batch: Batch }) {
           Throw away
         </Button>
       ) : null}
-      <Refused by={[{ error }]} />
+      <Refused by={[taking, bringing, throwing]} />
     </div>
   )
 }

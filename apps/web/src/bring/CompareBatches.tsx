@@ -1,6 +1,6 @@
 import type { Batch, BatchYield } from '@upper-field/contract'
 import { useReadYieldsQuery } from '../api'
-import { Refused } from '../shell/Answer'
+import { ReadState } from '../shell/Answer'
 import { count, date, money } from '../words/format'
 import { SOURCE } from '../words/sentences'
 
@@ -36,7 +36,8 @@ export function CompareBatches({
   batches: readonly Batch[]
   onChoose: (id: string) => void
 }) {
-  const { data: yields = [], error } = useReadYieldsQuery({ params: { listId } })
+  const asked = useReadYieldsQuery({ params: { listId } })
+  const { data: yields = [] } = asked
   const shown = batches.flatMap((batch) => {
     const found = yields.find(({ batchId }) => batchId === batch.id)
     return found ? [{ batch, found }] : []
@@ -47,7 +48,7 @@ export function CompareBatches({
       <p className="pb-3 text-soft">
         Rows = held + contacts + joined into others. Shares are of the contacts that stand for themselves.
       </p>
-      <Refused by={[{ error }]} />
+      <ReadState of={asked} what="what each batch gave" />
       <div className="overflow-x-auto">
         <table className="w-full min-w-[760px] text-[13px]">
           <thead className="text-right text-soft">

@@ -3,16 +3,16 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import { useReadConnectionsQuery } from '../api'
 import { ButtonLink, TextButton } from '../kit/Button'
-import { Loading } from '../kit/Notice'
 import { useIsOwner } from '../people/useRole'
-import { Refused } from '../shell/Answer'
+import { ReadState } from '../shell/Answer'
 import { count, date, money } from '../words/format'
 import { ACCEPTS, GIVES, priceText } from '../words/services'
 import { ConnectionDialog } from './ConnectionDialog'
 
 /** Who can be asked, for what and for which price, and how it went. Keys are never shown again. */
 export function ProvidersView() {
-  const { data, error } = useReadConnectionsQuery({}, { refetchOnMountOrArgChange: true })
+  const asked = useReadConnectionsQuery({}, { refetchOnMountOrArgChange: true })
+  const { data } = asked
   const [changing, setChanging] = useState<Connection | null>(null)
   const isOwner = useIsOwner()
   return (
@@ -30,8 +30,7 @@ export function ProvidersView() {
           </ButtonLink>
         ) : null}
       </div>
-      <Refused by={[{ error }]} />
-      {data ? null : <Loading what="the connections" />}
+      <ReadState of={asked} what="the connections" />
       {data?.length === 0 ? (
         <p className="border-y border-line py-4">
           No service is connected yet. Bringing in, tidying, pairing and splitting need none; checking lines and filling

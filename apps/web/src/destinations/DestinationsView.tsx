@@ -2,22 +2,18 @@ import type { DestinationDocument } from '@upper-field/contract'
 import { headingsOf } from '@upper-field/core/send'
 import { useState } from 'react'
 import { Link } from 'react-router'
-import {
-  problemText,
-  useKeepDestinationMutation,
-  useReadDestinationsQuery,
-  useReadShippedDestinationsQuery,
-} from '../api'
+import { useKeepDestinationMutation, useReadDestinationsQuery, useReadShippedDestinationsQuery } from '../api'
 import { Button, ButtonLink, TextButton } from '../kit/Button'
-import { Loading, Notice } from '../kit/Notice'
 import { useIsOwner } from '../people/useRole'
 import { useReadDestinationKeysQuery } from '../send/audienceApi'
+import { ReadState, Refused } from '../shell/Answer'
 import { count, plural } from '../words/format'
 import { KeyDialog } from './KeyDialog'
 
 /** Ad networks that audiences are prepared for: what each takes, and by which rules. */
 export function DestinationsView() {
-  const { data, error } = useReadDestinationsQuery({})
+  const asked = useReadDestinationsQuery({})
+  const { data } = asked
   const { data: shipped = [] } = useReadShippedDestinationsQuery({})
   const [keep, keeping] = useKeepDestinationMutation()
   const isOwner = useIsOwner()
@@ -35,8 +31,8 @@ export function DestinationsView() {
           </ButtonLink>
         ) : null}
       </div>
-      {error || keeping.error ? <Notice tone="bad">{problemText(error ?? keeping.error)}</Notice> : null}
-      {data ? null : <Loading what="the destinations" />}
+      <ReadState of={asked} what="the destinations" />
+      <Refused by={[keeping]} />
       {data?.length === 0 ? (
         <p className="border-y border-line py-4">
           No destination is there yet. Files for people need none; audiences begin with one.

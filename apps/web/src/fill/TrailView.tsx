@@ -45,6 +45,7 @@ export function TrailView({ tabs }: { tabs: React.ReactNode }) {
     currentData: data,
     isFetching,
     error,
+    refetch,
     fetchNextPage,
     hasNextPage,
     isFetchingNextPage,
@@ -71,7 +72,7 @@ export function TrailView({ tabs }: { tabs: React.ReactNode }) {
         <BenchTitle title="The course of each contact">
           {first ? `${count(first.total)} in the run of ${time(first.startedAt)}` : null}
         </BenchTitle>
-        <Refused by={[{ error }]} />
+        <Refused by={[{ error, refetch }]} />
         {isFetching && !data ? <Loading what="the trail" /> : null}
         {data && !first ? (
           <p className="text-soft">Nobody was asked about contacts of this list yet. The waterfall starts a fill.</p>
@@ -81,7 +82,7 @@ export function TrailView({ tabs }: { tabs: React.ReactNode }) {
             lines={lines}
             total={first.total}
             onEnd={() => {
-              if (hasNextPage && !isFetchingNextPage) void fetchNextPage()
+              if (hasNextPage && !isFetchingNextPage && !error) void fetchNextPage()
             }}
           />
         ) : null}

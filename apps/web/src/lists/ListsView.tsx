@@ -5,9 +5,9 @@ import { useChangeListMutation, useMakeListMutation, useReadListsQuery } from '.
 import { Button, TextButton } from '../kit/Button'
 import { Dialog } from '../kit/Dialog'
 import { TextField } from '../kit/Field'
-import { Empty, Loading } from '../kit/Notice'
+import { Empty } from '../kit/Notice'
 import { useMayChange } from '../people/useRole'
-import { Refused } from '../shell/Answer'
+import { ReadState, Refused } from '../shell/Answer'
 import { SmallTerrace } from '../shell/Terrace'
 import { count, plural, time } from '../words/format'
 import { FoundInLists, SearchAllLists, useSearchedText } from './SearchAllLists'
@@ -17,7 +17,8 @@ import { Today } from './Today'
 export function ListsView() {
   const [search, setSearch] = useSearchParams()
   const archived = search.get('archived') === 'yes' ? 'yes' : 'no'
-  const { data: lists, isLoading, error } = useReadListsQuery({ query: { archived } })
+  const asked = useReadListsQuery({ query: { archived } })
+  const { data: lists } = asked
   const [naming, setNaming] = useState<List | 'new' | null>(null)
   const mayChange = useMayChange()
   const { text } = useSearchedText()
@@ -38,8 +39,7 @@ export function ListsView() {
             ) : null}
           </div>
         </div>
-        <Refused by={[{ error }]} />
-        {isLoading ? <Loading what="the lists" /> : null}
+        <ReadState of={asked} what="the lists" />
         {lists?.length === 0 ? (
           <Empty title={archived === 'yes' ? 'Nothing is archived' : 'No list yet'}>
             <p>

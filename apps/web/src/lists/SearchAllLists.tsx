@@ -1,8 +1,7 @@
 import { Link, useSearchParams } from 'react-router'
-import { problemText } from '../api'
 import { Key } from '../kit/Button'
-import { Loading, Notice } from '../kit/Notice'
 import { useTyped } from '../kit/useTyped'
+import { Unanswered } from '../shell/Answer'
 import { InHeader } from '../shell/InHeader'
 import { useKeys } from '../shell/useKeys'
 import { count, phone } from '../words/format'
@@ -61,9 +60,9 @@ export function SearchAllLists() {
 
 /** Who was found, by list; each list shows all of them. */
 export function FoundInLists({ text }: { text: string }) {
-  const { data: found, error, isFetching } = useSearchListsQuery({ query: { filter: text } })
-  if (error) return <Notice tone="bad">{problemText(error)}</Notice>
-  if (!found) return <Loading what="all lists" />
+  const asked = useSearchListsQuery({ query: { filter: text } })
+  const { data: found, isFetching } = asked
+  if (!found || asked.error) return <Unanswered of={[asked]} what="all lists" />
   if (found.length === 0)
     return (
       <p className="border-t border-line py-4 text-soft" aria-busy={isFetching}>

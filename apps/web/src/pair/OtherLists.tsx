@@ -2,8 +2,8 @@ import type { ListBeside } from '@upper-field/contract'
 import type { ReactNode } from 'react'
 import { Link } from 'react-router'
 import { useReadListsBesideQuery } from '../api'
-import { Empty, Loading } from '../kit/Notice'
-import { Refused } from '../shell/Answer'
+import { Empty } from '../kit/Notice'
+import { ReadState } from '../shell/Answer'
 import { BenchTitle } from '../shell/Bench'
 import { useListView } from '../shell/useListView'
 import { count } from '../words/format'
@@ -11,12 +11,12 @@ import { count } from '../words/format'
 /** This list beside each other one: who is in both, only here, only there. Each count opens whom it counts. */
 export function OtherLists() {
   const { listId } = useListView()
-  const { data: lists, error } = useReadListsBesideQuery({ params: { listId } })
+  const asked = useReadListsBesideQuery({ params: { listId } })
+  const { data: lists } = asked
   return (
     <div className="flex min-h-0 flex-1 flex-col overflow-y-auto px-5 pb-3">
       <BenchTitle title="Other lists">who is in this one too, by e-mail, or by number and family name</BenchTitle>
-      <Refused by={[{ error }]} />
-      {lists || error ? null : <Loading what="the other lists" />}
+      <ReadState of={asked} what="the other lists" />
       {lists?.length === 0 ? (
         <Empty title="There is no other list">
           <p className="text-soft">Once there is one, it is compared with this one here.</p>

@@ -3,9 +3,9 @@ import type { Survivorship } from '@upper-field/core/pair'
 import { useEffect, useMemo, useState } from 'react'
 import { useDecidePairMutation, useReadPairsInfiniteQuery } from '../api'
 import { Button, Key, TextButton } from '../kit/Button'
-import { Empty, Loading } from '../kit/Notice'
+import { Empty } from '../kit/Notice'
 import { useMayChange } from '../people/useRole'
-import { Refused } from '../shell/Answer'
+import { ReadState, Refused } from '../shell/Answer'
 import { BenchTitle } from '../shell/Bench'
 import { useKeys } from '../shell/useKeys'
 import { useListView } from '../shell/useListView'
@@ -16,7 +16,8 @@ import { useSurvivor } from './useSurvivor'
 /** Pairs one after another: side by side, what agrees quiet, what differs loud, the weight of each beside it. */
 export function PairBench({ state }: { state: PairState }) {
   const { listId } = useListView()
-  const { data, isLoading, error, hasNextPage, fetchNextPage } = useReadPairsInfiniteQuery({ listId })
+  const asked = useReadPairsInfiniteQuery({ listId })
+  const { data, hasNextPage, fetchNextPage } = asked
   const [later, setLater] = useState<ReadonlySet<number>>(new Set())
   const items = useMemo(() => data?.pages.flatMap((page) => page.pairs) ?? [], [data])
   const left = items.filter(({ id }) => !later.has(id))
@@ -37,8 +38,7 @@ export function PairBench({ state }: { state: PairState }) {
           </>
         ) : null}
       </BenchTitle>
-      <Refused by={[{ error }]} />
-      {isLoading ? <Loading what="the pairs" /> : null}
+      <ReadState of={asked} what="the pairs" />
       {first ? (
         <OnePair
           key={first.id}
@@ -46,7 +46,7 @@ export function PairBench({ state }: { state: PairState }) {
           rules={state.survivorship}
           onLater={() => setLater(new Set([...later, first.id]))}
         />
-      ) : isLoading ? null : (
+      ) : data === undefined || hasNextPage ? null : (
         <NothingToDecide state={state} hasLater={later.size > 0} />
       )}
     </div>

@@ -2,8 +2,8 @@ import type { SharedLine } from '@upper-field/contract'
 import { useReadSharedLinesInfiniteQuery } from '../api'
 import { Button, TextButton } from '../kit/Button'
 import { Glyph } from '../kit/Glyph'
-import { Empty, Loading } from '../kit/Notice'
-import { Refused } from '../shell/Answer'
+import { Empty } from '../kit/Notice'
+import { ReadState } from '../shell/Answer'
 import { BenchTitle } from '../shell/Bench'
 import { useListView } from '../shell/useListView'
 import { count, phone } from '../words/format'
@@ -12,17 +12,17 @@ import { SHARED_KIND } from '../words/pairing'
 /** Numbers that several people hold, with who: a reason not to join them. */
 export function SharedLinesBench() {
   const { listId } = useListView()
-  const { data, error, isLoading, hasNextPage, fetchNextPage } = useReadSharedLinesInfiniteQuery({ listId })
+  const asked = useReadSharedLinesInfiniteQuery({ listId })
+  const { data, hasNextPage, fetchNextPage } = asked
   const lines = data?.pages.flatMap((page) => page.lines) ?? []
-  const total = data?.pages[0]?.total ?? 0
+  const total = data?.pages[0]?.total
   return (
     <div className="flex min-h-0 flex-1 flex-col overflow-y-auto px-5 pb-3">
       <BenchTitle title="Shared lines">
-        {total === 0 ? null : `${count(total)} numbers that several contacts hold; sharing one joins nobody`}
+        {total ? `${count(total)} numbers that several contacts hold; sharing one joins nobody` : null}
       </BenchTitle>
-      <Refused by={[{ error }]} />
-      {isLoading ? <Loading what="the shared lines" /> : null}
-      {!isLoading && !error && total === 0 ? (
+      <ReadState of={asked} what="the shared lines" />
+      {total === 0 ? (
         <Empty title="Nobody shares a line">
           <p className="text-soft">A number that contacts of different names hold is shown here, with who they are.</p>
         </Empty>

@@ -14,7 +14,7 @@ import { Hillside } from './Hillside'
 
 /** The door: sign in, enter the demo with one click, or make the owner at the first start. */
 export function SignInView() {
-  const { data: setup, error } = useReadSetupQuery({})
+  const { data: setup, error, refetch } = useReadSetupQuery({})
   return (
     <div className="relative flex h-full items-center justify-center overflow-hidden">
       <Hillside />
@@ -23,7 +23,7 @@ export function SignInView() {
         <p className="pb-5 text-soft">
           From a messy prospect list to numbers you can text or dial, and audiences that match.
         </p>
-        <Refused by={[{ error }]} />
+        <Refused by={[{ error, refetch }]} />
         {setup?.demo ? <DemoDoor name={setup.demo.name} /> : null}
         {setup ? setup.needsOwner ? <OwnerForm /> : <SignInForm isSecond={setup.demo !== null} /> : null}
       </main>

@@ -21,10 +21,11 @@ const AT_WORK = 4000
 export function DispatchView({ tabs, onMakeFile }: { tabs: ReactNode; onMakeFile: () => void }) {
   const { listId } = useListView()
   const [isAtWork, setIsAtWork] = useState(false)
-  const { data: all, error } = useReadAudiencesQuery(
-    { params: { listId } },
-    { pollingInterval: isAtWork ? AT_WORK : 0 },
-  )
+  const {
+    data: all,
+    error,
+    refetch,
+  } = useReadAudiencesQuery({ params: { listId } }, { pollingInterval: isAtWork ? AT_WORK : 0 })
   const { data: destinations = [] } = useReadDestinationsQuery({})
   const { data: editions } = useReadEditionsQuery({ params: { listId } })
   const mayChange = useMayChange()
@@ -57,7 +58,7 @@ export function DispatchView({ tabs, onMakeFile }: { tabs: ReactNode; onMakeFile
             ) : null}
           </div>
           <Answer
-            of={{ data: audiences, error }}
+            of={{ data: audiences, error, refetch }}
             what="the audiences"
             none={
               <p className="border-y border-line py-3 text-soft">

@@ -4,8 +4,7 @@ import { Link } from 'react-router'
 import { useReadFindingQuery } from '../api'
 import { Button } from '../kit/Button'
 import { Dialog } from '../kit/Dialog'
-import { Loading } from '../kit/Notice'
-import { Refused } from '../shell/Answer'
+import { ReadState } from '../shell/Answer'
 import { useListView } from '../shell/useListView'
 import { countryName, phone } from '../words/format'
 
@@ -21,13 +20,14 @@ export function FindingDialog({ flight, finding, name, onClose }: FindingDialogP
   const { listId, text } = useListView()
   const [starts, setStarts] = useState<readonly number[]>([0])
   const after = starts.at(-1) ?? 0
-  const { data, error } = useReadFindingQuery({
+  const asked = useReadFindingQuery({
     params: { listId },
     query: { filter: text, destination: flight.destination, takes: flight.takes, finding, after },
   })
+  const { data } = asked
   return (
     <Dialog title={name} isOpen isWide onClose={onClose}>
-      <Refused by={[{ error }]} />
+      <ReadState of={asked} what="the contacts" />
       {data ? (
         <ul className="text-[13.5px]">
           {data.contacts.map((one) => (
@@ -44,9 +44,7 @@ export function FindingDialog({ flight, finding, name, onClose }: FindingDialogP
             </li>
           ))}
         </ul>
-      ) : (
-        <Loading what="the contacts" />
-      )}
+      ) : null}
       <div className="flex justify-end gap-2 pt-3">
         {starts.length > 1 ? <Button onClick={() => setStarts(starts.slice(0, -1))}>Back</Button> : null}
         {data?.next ? <Button onClick={() => setStarts([...starts, data.next ?? 0])}>More</Button> : null}

@@ -29,12 +29,11 @@ interface AnswerProps<T> {
  */
 export function Answer<T>({ of, what, none, children }: AnswerProps<T>) {
   const data = unlessGone(of, of.data)
-  if (data === undefined) return <Unanswered of={[of]} what={what} />
   const isNone = none !== undefined && Array.isArray(data) && data.length === 0
   return (
     <>
-      <Refused by={[of]} />
-      {isNone ? none : children(data)}
+      <ReadState of={of} what={what} />
+      {data === undefined ? null : isNone ? none : children(data)}
     </>
   )
 }
@@ -49,6 +48,11 @@ export const unlessGone = <T,>({ error }: MayBeRefused, read: T | undefined): T 
  */
 export const lastRead = <T,>(asked: MayBeRefused & { readonly currentData?: T | undefined }): T | undefined =>
   unlessGone(asked, asked.currentData)
+
+/** Before what is shown of a query: that it is being read, or why it cannot be, at all or anew. */
+export function ReadState<T>({ of, what }: { of: Asked<T>; what: string }) {
+  return unlessGone(of, of.data) === undefined ? <Unanswered of={[of]} what={what} /> : <Refused by={[of]} />
+}
 
 /** In the place of what is not there yet: that it is being read, or why it cannot be. */
 export function Unanswered({ of, what }: { of: readonly MayBeRefused[]; what: string }) {

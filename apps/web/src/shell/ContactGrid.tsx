@@ -1,9 +1,9 @@
 import type { ContactLine } from '@upper-field/contract'
 import { type ReactNode, useMemo, useRef } from 'react'
-import { problemText, useReadContactsInfiniteQuery } from '../api'
-import { Loading, Notice } from '../kit/Notice'
+import { useReadContactsInfiniteQuery } from '../api'
 import { useVirtualRows } from '../kit/useVirtualRows'
 import { count } from '../words/format'
+import { lastRead, Refused, Unanswered } from './Answer'
 import { useKeys } from './useKeys'
 import { useListView } from './useListView'
 
@@ -40,18 +40,18 @@ export function ContactGrid({
 }) {
   const view = useListView()
   const filter = [view.text, extraFilter].filter(Boolean).join(' ')
-  const { data, isLoading, error, fetchNextPage, hasNextPage, isFetchingNextPage } = useReadContactsInfiniteQuery({
-    listId: view.listId,
-    filter,
-    sort: canSort ? view.sort : 'row',
-  })
+  const asked = useReadContactsInfiniteQuery({ listId: view.listId, filter, sort: canSort ? view.sort : 'row' })
+  const { error, fetchNextPage, hasNextPage, isFetchingNextPage } = asked
+  // Contacts of the filter before are shown while those of a new one are read, but not beside its refusal.
+  const data = error ? lastRead(asked) : asked.data
   const contacts = useMemo(() => data?.pages.flatMap((page) => page.contacts) ?? [], [data])
   const { scroller, rows } = useVirtualRows({
     count: contacts.length,
     height: ROW,
     ahead: 40,
     onNearEnd: () => {
-      if (hasNextPage && !isFetchingNextPage) void fetchNextPage()
+      // A refused page is read again by whoever looks at it, not over and over.
+      if (hasNextPage && !isFetchingNextPage && !error) void fetchNextPage()
     },
   })
 
@@ -81,12 +81,12 @@ export function ContactGrid({
     Enter: () => document.getElementById('story')?.focus(),
   })
 
-  if (error) return <Notice tone="bad">{problemText(error)}</Notice>
-  if (isLoading) return <Loading what="contacts" />
-  const total = data?.pages[0]
+  if (data === undefined) return <Unanswered of={[asked]} what="contacts" />
+  const total = data.pages[0]
   const template = [...(picking ? [PICK_WIDTH] : []), ...columns.map(({ width }) => width)].join(' ')
   return (
     <div className="flex min-h-0 flex-1 flex-col">
+      <Refused by={[asked]} />
       <div
         role="table"
         aria-label="Contacts"

@@ -2,8 +2,8 @@ import type { SpendLine } from '@upper-field/contract'
 import { useMemo } from 'react'
 import { Link } from 'react-router'
 import { useReadSpendQuery } from '../api'
-import { Empty, Loading } from '../kit/Notice'
-import { Refused } from '../shell/Answer'
+import { Empty } from '../kit/Notice'
+import { ReadState } from '../shell/Answer'
 import { count, date, money } from '../words/format'
 import { ProviderLimits } from './ProviderLimits'
 import { SpendMonthPanel } from './SpendMonthPanel'
@@ -15,16 +15,16 @@ const DAYS = 30
 
 /** What this month has cost and may cost, day by day, and every charge summed by service, list and purpose. */
 export function SpendView() {
-  const { data, error } = useReadSpendQuery({}, { refetchOnMountOrArgChange: true })
+  const asked = useReadSpendQuery({}, { refetchOnMountOrArgChange: true })
+  const { data } = asked
   return (
     <main className="mx-auto h-full max-w-5xl overflow-y-auto px-6 py-6">
       <h1 className="pb-4">Spend</h1>
-      <Refused by={[{ error }]} />
       <div className="grid grid-cols-[320px_minmax(0,1fr)] gap-8 pb-6">
         <SpendMonthPanel />
         {data && data.length > 0 ? <Days lines={data} /> : null}
       </div>
-      {data ? null : <Loading what="the charges" />}
+      <ReadState of={asked} what="the charges" />
       {data?.length === 0 ? (
         <Empty title="Nothing was charged yet">
           <p>

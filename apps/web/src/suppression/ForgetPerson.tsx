@@ -3,8 +3,7 @@ import { useState } from 'react'
 import { useForgetPersonMutation, useReadForgettingQuery } from '../api'
 import { Button, TextButton } from '../kit/Button'
 import { Dialog } from '../kit/Dialog'
-import { Loading } from '../kit/Notice'
-import { Refused } from '../shell/Answer'
+import { Answer, Refused } from '../shell/Answer'
 import { count, phone, plural } from '../words/format'
 
 /** The way to erase a person who asks for it, from every list. It cannot be taken back, so it is told first. */
@@ -19,7 +18,8 @@ export function ForgetPerson({ contactId, name }: { contactId: number; name: str
 }
 
 function Confirm({ contactId, name, onClose }: { contactId: number; name: string; onClose: () => void }) {
-  const { data: what, error } = useReadForgettingQuery({ params: { contactId } }, { refetchOnMountOrArgChange: true })
+  const asked = useReadForgettingQuery({ params: { contactId } }, { refetchOnMountOrArgChange: true })
+  const { data: what } = asked
   const [forget, forgetting] = useForgetPersonMutation()
   const submit = async () => {
     const { data } = await forget({ params: { contactId } })
@@ -27,8 +27,9 @@ function Confirm({ contactId, name, onClose }: { contactId: number; name: string
   }
   return (
     <Dialog title={`Forget ${name || 'this person'}`} isOpen onClose={onClose}>
-      <Refused by={[{ error }]} />
-      {what ? <Told what={what} /> : error ? null : <Loading what="where the person is" />}
+      <Answer of={asked} what="where the person is">
+        {(told) => <Told what={told} />}
+      </Answer>
       <Refused by={[forgetting]} />
       <div className="flex justify-end gap-2 pt-4">
         <Button onClick={onClose}>Keep them</Button>

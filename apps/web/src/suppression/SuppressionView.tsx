@@ -11,9 +11,9 @@ import {
 import { Button } from '../kit/Button'
 import { Dialog } from '../kit/Dialog'
 import { SelectField, TextField } from '../kit/Field'
-import { Empty, Loading } from '../kit/Notice'
+import { Empty } from '../kit/Notice'
 import { useMayChange } from '../people/useRole'
-import { Refused } from '../shell/Answer'
+import { ReadState, Refused } from '../shell/Answer'
 import { count, date, plural } from '../words/format'
 import { SCOPE } from '../words/sentences'
 import { AddPeople } from './AddPeople'
@@ -32,7 +32,8 @@ const scopeText = (scope: Scope): string => (scope === 'all' ? 'from everything'
 /** People who must not be contacted, whatever list they are in. */
 export function SuppressionView() {
   const [search, setSearch] = useSearchParams()
-  const { data: lists, error } = useReadSuppressionListsQuery({})
+  const asked = useReadSuppressionListsQuery({})
+  const { data: lists } = asked
   const [isNaming, setNaming] = useState(false)
   const mayChange = useMayChange()
   const open = lists?.find(({ id }) => id === search.get('list')) ?? lists?.[0]
@@ -67,8 +68,7 @@ export function SuppressionView() {
         ) : null}
       </nav>
       <main className="flex min-h-0 min-w-0 flex-1 flex-col overflow-y-auto px-6 py-5">
-        <Refused by={[{ error }]} />
-        {lists ? null : <Loading what="the suppression lists" />}
+        <ReadState of={asked} what="the suppression lists" />
         {lists && !open ? (
           <>
             <h1>Suppression</h1>
@@ -88,9 +88,8 @@ export function SuppressionView() {
 }
 
 function OneList({ list, mayChange }: { list: SuppressionList; mayChange: boolean }) {
-  const { data, isLoading, error, hasNextPage, fetchNextPage } = useReadSuppressionEntriesInfiniteQuery({
-    suppressionListId: list.id,
-  })
+  const asked = useReadSuppressionEntriesInfiniteQuery({ suppressionListId: list.id })
+  const { data, hasNextPage, fetchNextPage } = asked
   const entries = data?.pages.flatMap((page) => page.entries) ?? []
   return (
     <>
@@ -103,8 +102,7 @@ function OneList({ list, mayChange }: { list: SuppressionList; mayChange: boolea
       </div>
       {mayChange ? <AddPeople list={list} /> : null}
       <Files listId={list.id} mayChange={mayChange} />
-      <Refused by={[{ error }]} />
-      {isLoading ? <Loading what="the entries" /> : null}
+      <ReadState of={asked} what="the entries" />
       {entries.length > 0 ? <Entries entries={entries} mayChange={mayChange} /> : null}
       {hasNextPage ? (
         <Button className="mt-3 self-start" onClick={() => void fetchNextPage()}>

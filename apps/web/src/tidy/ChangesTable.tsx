@@ -8,9 +8,8 @@ import {
   useTakeActBackMutation,
 } from '../api'
 import { Button, TextButton } from '../kit/Button'
-import { Loading } from '../kit/Notice'
 import { useMayChange } from '../people/useRole'
-import { Refused } from '../shell/Answer'
+import { ReadState, Refused } from '../shell/Answer'
 import { useKeys } from '../shell/useKeys'
 import { useListView } from '../shell/useListView'
 import { count, phone } from '../words/format'
@@ -22,10 +21,8 @@ const AS_IS: ReadonlySet<ChangeCode> = new Set(['number-form', 'edited', 'replac
 /** One repair: every value it changed, was beside is, and the ways to leave it out. */
 export function ChangesTable({ code, state }: { code: ChangeCode; state: TidyState }) {
   const view = useListView()
-  const { data, isLoading, error, hasNextPage, fetchNextPage, isFetchingNextPage } = useReadChangesInfiniteQuery({
-    listId: view.listId,
-    code,
-  })
+  const asked = useReadChangesInfiniteQuery({ listId: view.listId, code })
+  const { data, hasNextPage, fetchNextPage, isFetchingNextPage } = asked
   const [leaveOut, leaving] = useLeaveOutMutation()
   const values = data?.pages.flatMap((page) => page.values) ?? []
   const at = values.findIndex(({ contactId }) => contactId === view.contactId)
@@ -48,9 +45,8 @@ export function ChangesTable({ code, state }: { code: ChangeCode; state: TidySta
           {count(n)} {n === 1 ? 'contact' : 'contacts'} · {name.says}
         </p>
       </div>
-      <Refused by={[{ error }]} />
+      <ReadState of={asked} what="the changed values" />
       <Refused by={[leaving]} />
-      {isLoading ? <Loading what="the changed values" /> : null}
       {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a scrolling region must be reachable by keyboard */}
       <div className="min-h-0 flex-1 overflow-y-auto" tabIndex={0}>
         <table className="w-full table-fixed">
@@ -103,7 +99,7 @@ export function ChangesTable({ code, state }: { code: ChangeCode; state: TidySta
             ))}
           </tbody>
         </table>
-        {!isLoading && values.length === 0 ? (
+        {data && values.length === 0 ? (
           <p className="px-2 py-4 text-soft">This repair has changed nothing in the list as it is now.</p>
         ) : null}
         {hasNextPage ? (

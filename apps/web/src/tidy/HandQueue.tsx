@@ -3,8 +3,7 @@ import { useEffect, useMemo, useRef, useState } from 'react'
 import { useCountAlikeMutation, useFixAlikeMutation, useMakeEditsMutation, useReadHandInfiniteQuery } from '../api'
 import { Button, Key, TextButton } from '../kit/Button'
 import { Glyph } from '../kit/Glyph'
-import { Loading } from '../kit/Notice'
-import { Refused } from '../shell/Answer'
+import { Refused, Unanswered } from '../shell/Answer'
 import { useListView } from '../shell/useListView'
 import { count, countryName, phone, plural } from '../words/format'
 import { LINE, PROBLEM } from '../words/sentences'
@@ -17,7 +16,8 @@ type Live = Extract<TidyAnswer, { kind: 'read' }>
 /** Cells that need a person, one after another: typed with a live reading, accepted with Enter. */
 export function HandQueue() {
   const view = useListView()
-  const { data, isLoading, error, hasNextPage, fetchNextPage } = useReadHandInfiniteQuery({ listId: view.listId })
+  const asked = useReadHandInfiniteQuery({ listId: view.listId })
+  const { data, hasNextPage, fetchNextPage } = asked
   const [later, setLater] = useState<ReadonlySet<string>>(new Set())
   const items = useMemo(() => data?.pages.flatMap((page) => page.items) ?? [], [data])
   const total = data?.pages[0]?.total ?? 0
@@ -27,7 +27,7 @@ export function HandQueue() {
   useEffect(() => {
     if (isShort && hasNextPage) void fetchNextPage()
   }, [isShort, hasNextPage, fetchNextPage])
-  if (isLoading) return <Loading what="the cells that need a hand" />
+  if (data === undefined) return <Unanswered of={[asked]} what="the cells that need a hand" />
   return (
     <section aria-label="Cells that need a hand" className="shrink-0 border-t border-edge bg-surface px-5 py-3">
       <div className="flex items-baseline gap-3 pb-2">
@@ -46,7 +46,7 @@ export function HandQueue() {
           ) : null}
         </p>
       </div>
-      <Refused by={[{ error }]} />
+      <Refused by={[asked]} />
       {first ? (
         <HandCell key={keyOf(first)} item={first} onLater={() => setLater(new Set([...later, keyOf(first)]))} />
       ) : null}
