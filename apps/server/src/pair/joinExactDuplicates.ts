@@ -25,9 +25,7 @@ export async function joinExactDuplicates(
   how: Reprojecting = {},
 ): Promise<number> {
   await findSharedKeys(tx, added)
-  const joiner = exactJoiner(await keptApart(tx, added.listId))
-  for await (const key of sharedKeys(tx)) joiner.add(key)
-  const joins = joiner.joins()
+  const joins = await joinsOf(tx, added.listId)
   await storeJoins(tx, client, added.listId, joins)
   const survivorOf = new Map(joins.map(({ member, survivor }) => [member, survivor]))
   const done = new Set(survivorOf.values())
@@ -36,6 +34,13 @@ export async function joinExactDuplicates(
     await reproject(tx, client, { contacts: ids, because: 'place' })
   await tx.execute(sql`drop table shared_keys`)
   return joins.length
+}
+
+/** Alone in here: what a joiner knows of a large list is let go before contacts are projected again. */
+async function joinsOf(tx: Db, listId: string): Promise<readonly ExactJoin[]> {
+  const joiner = exactJoiner(await keptApart(tx, listId))
+  for await (const key of sharedKeys(tx)) joiner.add(key)
+  return joiner.joins()
 }
 
 /** Statements carry so many at a time: a list can hold hundreds of thousands of joins. */

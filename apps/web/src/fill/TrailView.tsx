@@ -3,9 +3,9 @@ import { useMemo } from 'react'
 import { useSearchParams } from 'react-router'
 import { useReadTrailInfiniteQuery } from '../api'
 import { useServiceNames } from '../connections/useConnected'
-import { Loading } from '../kit/Notice'
-import { Refused } from '../shell/Answer'
+import { ReadState } from '../shell/Answer'
 import { BenchTitle } from '../shell/Bench'
+import { readOn } from '../shell/readOn'
 import { PileButton, Sieve } from '../shell/Sieve'
 import { useKeys } from '../shell/useKeys'
 import { useListView } from '../shell/useListView'
@@ -41,20 +41,13 @@ function useTrailFacets() {
 export function TrailView({ tabs }: { tabs: React.ReactNode }) {
   const view = useListView()
   const facets = useTrailFacets()
-  const {
-    currentData: data,
-    isFetching,
-    error,
-    refetch,
-    fetchNextPage,
-    hasNextPage,
-    isFetchingNextPage,
-  } = useReadTrailInfiniteQuery({
+  const asked = useReadTrailInfiniteQuery({
     listId: view.listId,
     filter: view.text,
     foundBy: facets.foundBy.join(','),
     because: facets.because.join(','),
   })
+  const { currentData: data } = asked
   const lines = useMemo(() => data?.pages.flatMap((page) => page?.lines ?? []) ?? [], [data])
   const first = data?.pages[0] ?? null
   const at = lines.findIndex(({ contactId }) => contactId === view.contactId)
@@ -72,20 +65,11 @@ export function TrailView({ tabs }: { tabs: React.ReactNode }) {
         <BenchTitle title="The course of each contact">
           {first ? `${count(first.total)} in the run of ${time(first.startedAt)}` : null}
         </BenchTitle>
-        <Refused by={[{ error, refetch }]} />
-        {isFetching && !data ? <Loading what="the trail" /> : null}
+        <ReadState of={{ ...asked, data }} what="the trail" />
         {data && !first ? (
           <p className="text-soft">Nobody was asked about contacts of this list yet. The waterfall starts a fill.</p>
         ) : null}
-        {first ? (
-          <TrailTable
-            lines={lines}
-            total={first.total}
-            onEnd={() => {
-              if (hasNextPage && !isFetchingNextPage && !error) void fetchNextPage()
-            }}
-          />
-        ) : null}
+        {first ? <TrailTable lines={lines} total={first.total} onEnd={() => readOn(asked)} /> : null}
         {first ? <LedgeLegend /> : null}
       </main>
       <aside

@@ -1,12 +1,13 @@
 import type { PairItem, PairState } from '@upper-field/contract'
 import type { Survivorship } from '@upper-field/core/pair'
-import { useEffect, useMemo, useState } from 'react'
+import { useMemo, useState } from 'react'
 import { useDecidePairMutation, useReadPairsInfiniteQuery } from '../api'
 import { Button, Key, TextButton } from '../kit/Button'
 import { Empty } from '../kit/Notice'
 import { useMayChange } from '../people/useRole'
 import { ReadState, Refused } from '../shell/Answer'
 import { BenchTitle } from '../shell/Bench'
+import { useReadAhead } from '../shell/readOn'
 import { useKeys } from '../shell/useKeys'
 import { useListView } from '../shell/useListView'
 import { count, plural } from '../words/format'
@@ -17,14 +18,11 @@ import { useSurvivor } from './useSurvivor'
 export function PairBench({ state }: { state: PairState }) {
   const { listId } = useListView()
   const asked = useReadPairsInfiniteQuery({ listId })
-  const { data, hasNextPage, fetchNextPage } = asked
+  const { data, hasNextPage } = asked
   const [later, setLater] = useState<ReadonlySet<number>>(new Set())
   const items = useMemo(() => data?.pages.flatMap((page) => page.pairs) ?? [], [data])
   const left = items.filter(({ id }) => !later.has(id))
-  const isShort = left.length < 3
-  useEffect(() => {
-    if (isShort && hasNextPage) void fetchNextPage()
-  }, [isShort, hasNextPage, fetchNextPage])
+  useReadAhead(left.length, asked)
   const [first] = left
   const total = data?.pages[0]?.total ?? 0
   return (

@@ -4,6 +4,7 @@ import { useReadContactsInfiniteQuery } from '../api'
 import { useVirtualRows } from '../kit/useVirtualRows'
 import { count } from '../words/format'
 import { lastRead, Refused, Unanswered } from './Answer'
+import { readOn } from './readOn'
 import { useKeys } from './useKeys'
 import { useListView } from './useListView'
 
@@ -41,18 +42,14 @@ export function ContactGrid({
   const view = useListView()
   const filter = [view.text, extraFilter].filter(Boolean).join(' ')
   const asked = useReadContactsInfiniteQuery({ listId: view.listId, filter, sort: canSort ? view.sort : 'row' })
-  const { error, fetchNextPage, hasNextPage, isFetchingNextPage } = asked
   // Contacts of the filter before are shown while those of a new one are read, but not beside its refusal.
-  const data = error ? lastRead(asked) : asked.data
+  const data = asked.error ? lastRead(asked) : asked.data
   const contacts = useMemo(() => data?.pages.flatMap((page) => page.contacts) ?? [], [data])
   const { scroller, rows } = useVirtualRows({
     count: contacts.length,
     height: ROW,
     ahead: 40,
-    onNearEnd: () => {
-      // A refused page is read again by whoever looks at it, not over and over.
-      if (hasNextPage && !isFetchingNextPage && !error) void fetchNextPage()
-    },
+    onNearEnd: () => readOn(asked),
   })
 
   const at = contacts.findIndex(({ id }) => id === view.contactId)

@@ -4,6 +4,7 @@ import { useCountAlikeMutation, useFixAlikeMutation, useMakeEditsMutation, useRe
 import { Button, Key, TextButton } from '../kit/Button'
 import { Glyph } from '../kit/Glyph'
 import { Refused, Unanswered } from '../shell/Answer'
+import { useReadAhead } from '../shell/readOn'
 import { useListView } from '../shell/useListView'
 import { count, countryName, phone, plural } from '../words/format'
 import { LINE, PROBLEM } from '../words/sentences'
@@ -17,16 +18,13 @@ type Live = Extract<TidyAnswer, { kind: 'read' }>
 export function HandQueue() {
   const view = useListView()
   const asked = useReadHandInfiniteQuery({ listId: view.listId })
-  const { data, hasNextPage, fetchNextPage } = asked
+  const { data } = asked
   const [later, setLater] = useState<ReadonlySet<string>>(new Set())
   const items = useMemo(() => data?.pages.flatMap((page) => page.items) ?? [], [data])
   const total = data?.pages[0]?.total ?? 0
   const left = items.filter((item) => !later.has(keyOf(item)))
   const [first] = left
-  const isShort = left.length < 3
-  useEffect(() => {
-    if (isShort && hasNextPage) void fetchNextPage()
-  }, [isShort, hasNextPage, fetchNextPage])
+  useReadAhead(left.length, asked)
   if (data === undefined) return <Unanswered of={[asked]} what="the cells that need a hand" />
   return (
     <section aria-label="Cells that need a hand" className="shrink-0 border-t border-edge bg-surface px-5 py-3">

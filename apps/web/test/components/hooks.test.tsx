@@ -4,6 +4,7 @@ import { act, fireEvent, renderHook } from '@testing-library/react'
 import type { TidyState } from '@upper-field/contract'
 import { newStep } from '@upper-field/core/tidy'
 import { useTyped } from '../../src/kit/useTyped'
+import { useReadAhead } from '../../src/shell/readOn'
 import { type KeyMap, useKeys } from '../../src/shell/useKeys'
 import { usePicked } from '../../src/tidy/usePicked'
 import { useRoutineDraft } from '../../src/tidy/useRoutineDraft'
@@ -93,6 +94,29 @@ describe('useKeys', () => {
     unmount()
     type('k', { ctrlKey: true })
     expect(times).toBe(2)
+  })
+})
+
+describe('useReadAhead', () => {
+  it('reads on while few are ready: not twice at once, not what was refused, and that too once it was read again', () => {
+    let pages = 0
+    const fetchNextPage = () => pages++
+    const idle = { hasNextPage: true, isFetching: false, error: undefined, fetchNextPage }
+    const { rerender } = renderHook(({ ready, asked }) => useReadAhead(ready, asked), {
+      initialProps: { ready: 3, asked: idle as Parameters<typeof useReadAhead>[1] },
+    })
+    const after = (ready: number, more: object = {}) => {
+      rerender({ ready, asked: { ...idle, ...more } })
+      return pages
+    }
+    expect(pages).toBe(0)
+    expect(after(2)).toBe(1)
+    expect(after(2, { isFetching: true })).toBe(1)
+    expect(after(2, { error: 'away' })).toBe(1)
+    expect(after(1, { error: 'away' })).toBe(1)
+    expect(after(1, { isFetching: true })).toBe(1)
+    expect(after(1)).toBe(2)
+    expect(after(1, { hasNextPage: false })).toBe(2)
   })
 })
 

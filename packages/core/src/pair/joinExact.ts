@@ -47,13 +47,16 @@ export interface KeptApart {
  */
 export function exactJoiner(apart: KeptApart | null = null): ExactJoiner {
   const groups = new Map<number, Group>()
-  const reason = new Map<number, { kind: 'number' | 'email'; key: string }>()
+  const reason = new Map<number, Reason>()
   return {
     add: ({ kind, key, holders }) => {
+      const because = { kind, key }
       const seen = createSeen()
+      const opened = new Set<Group>()
       for (const [at, holder] of [...holders].sort((a, b) => a.id - b.id).entries()) {
         // Contacts that stand alone are not remembered: most holders of a key are never joined.
         const mine = groups.get(holder.id) ?? aloneIn(holder)
+        opened.add(mine)
         const target = seen.likely(mine).find((group) => canJoin(group, mine, apart))
         if (!target) {
           seen.add(mine, at)
@@ -63,12 +66,16 @@ export function exactJoiner(apart: KeptApart | null = null): ExactJoiner {
         for (const id of mine.ids) groups.set(id, target)
         join(target, mine)
         seen.joined(target, mine)
-        reason.set(holder.id, { kind, key })
+        reason.set(holder.id, because)
       }
+      for (const group of opened) close(group)
     },
     joins: () => listJoins(new Set(groups.values()), reason),
   }
 }
+
+/** The key that says that two are one person. */
+type Reason = Pick<ExactJoin, 'kind' | 'key'>
 
 /** A way a contact is written, with the words of its name. */
 interface Written {
@@ -78,20 +85,51 @@ interface Written {
   readonly words: readonly string[]
 }
 
-/** Contacts that are one person, and the ways they are written, each once. */
+/**
+ * Contacts that are one person, and the ways they are written, each once. A list of a million has some hundred thousand
+ * groups: those that hold no key just now are closed, and then take a quarter of the room.
+ */
 interface Group {
-  readonly ids: number[]
-  readonly ways: Map<string, Written>
+  ids: number[]
+  /** The ways as they were when the group was closed last: name, birth date and company of each, one after another. */
+  closed: readonly string[]
+  /** The ways by how they are written, while the group is open. */
+  open: Map<string, Written> | null
 }
 
-function aloneIn({ id, name, birthDate = '', company = '' }: KeyHolder): Group {
-  const way = { name, birthDate, company, words: nameWords(name) }
-  return { ids: [id], ways: new Map([[`${name}\n${birthDate}\n${company}`, way]]) }
+const aloneIn = ({ id, name, birthDate = '', company = '' }: KeyHolder): Group => ({
+  ids: [id],
+  closed: [name, birthDate, company],
+  open: null,
+})
+
+function waysOf(group: Group): Map<string, Written> {
+  if (group.open) return group.open
+  const ways = new Map<string, Written>()
+  for (let at = 0; at < group.closed.length; at += 3) {
+    const [name = '', birthDate = '', company = ''] = group.closed.slice(at, at + 3)
+    ways.set(`${name}\n${birthDate}\n${company}`, { name, birthDate, company, words: nameWords(name) })
+  }
+  group.open = ways
+  return ways
+}
+
+const FEW = 8
+
+/** An array that has grown keeps room for more, which few groups ever need: a copy has none. */
+function close(group: Group): void {
+  if (group.open && group.open.size * 3 !== group.closed.length)
+    group.closed = [...group.open.values()]
+      .flatMap(({ name, birthDate, company }) => [name, birthDate, company])
+      .slice()
+  group.open = null
+  if (group.ids.length <= FEW) group.ids = group.ids.slice()
 }
 
 function join(target: Group, mine: Group): void {
   for (const id of mine.ids) target.ids.push(id)
-  for (const [written, way] of mine.ways) target.ways.set(written, way)
+  const ways = waysOf(target)
+  for (const [written, way] of waysOf(mine)) ways.set(written, way)
 }
 
 /** A holder is held against so many groups at most that have a word in common with it, and those it is written as. */
@@ -115,7 +153,7 @@ function createSeen(): Seen {
     if (known) known.add(group)
     else byWord.set(word, new Set([group]))
   }
-  const note = (group: Group, ways: Group['ways']) => {
+  const note = (group: Group, ways: ReadonlyMap<string, Written>) => {
     for (const [written, { words }] of ways) {
       byWriting.set(written, group)
       for (const word of words.length === 0 ? [NAMELESS] : words) put(word, group)
@@ -125,19 +163,19 @@ function createSeen(): Seen {
     add: (group, at) => {
       if (order.has(group)) return
       order.set(group, at)
-      note(group, group.ways)
+      note(group, waysOf(group))
     },
     joined: (target, gone) => {
       const at = order.get(gone)
       order.delete(gone)
-      for (const { words } of gone.ways.values())
+      for (const { words } of waysOf(gone).values())
         for (const word of words.length === 0 ? [NAMELESS] : words) byWord.get(word)?.delete(gone)
       if (at !== undefined) order.set(target, Math.min(at, order.get(target) ?? at))
-      note(target, gone.ways)
+      note(target, waysOf(gone))
     },
     likely: (mine) => {
       const found = new Set<Group>()
-      for (const [written, { words }] of mine.ways) {
+      for (const [written, { words }] of waysOf(mine)) {
         const same = byWriting.get(written)
         if (same) found.add(same)
         // Nobody has a word in common with whoever has no name, and everybody may be one with them.
@@ -162,7 +200,7 @@ function take(from: Iterable<Group>, into: Set<Group>): void {
 }
 
 function canJoin(target: Group, mine: Group, apart: KeptApart | null): boolean {
-  for (const a of target.ways.values()) for (const b of mine.ways.values()) if (!mayBeOne(a, b)) return false
+  for (const a of waysOf(target).values()) for (const b of waysOf(mine).values()) if (!mayBeOne(a, b)) return false
   if (!apart) return true
   const [few, many] = mine.ids.length < target.ids.length ? [mine, target] : [target, mine]
   return few.ids.filter(apart.isInAny).every((a) => many.ids.every((b) => !apart.isPair(a, b)))
@@ -175,10 +213,7 @@ const mayBeOne = (a: Written, b: Written): boolean =>
 const mayBeOneHouse = (a: Written, b: Written): boolean =>
   a.name !== '' || b.name !== '' || areNamesCompatible(a.company, b.company)
 
-function listJoins(
-  groups: ReadonlySet<Group>,
-  reason: ReadonlyMap<number, { kind: 'number' | 'email'; key: string }>,
-): readonly ExactJoin[] {
+function listJoins(groups: ReadonlySet<Group>, reason: ReadonlyMap<number, Reason>): readonly ExactJoin[] {
   const joins: ExactJoin[] = []
   for (const group of groups) {
     const ids = group.ids.toSorted((a, b) => a - b)
