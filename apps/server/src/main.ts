@@ -6,7 +6,7 @@ import { prepareDatabase } from './prepareDatabase'
 import { type Running, startHttp } from './startHttp'
 
 // Work goes in small steps, so a small heap is enough: it keeps memory level however large the file.
-const MEMORY = { maxOldGenerationSizeMb: 640, maxYoungGenerationSizeMb: 64 }
+const MEMORY = { maxOldGenerationSizeMb: 640, maxYoungGenerationSizeMb: 48 }
 
 /** A step that is under way may come to its end, in milliseconds. */
 const STEP_PATIENCE = 7000

@@ -25,18 +25,16 @@ export async function joinExactDuplicates(
   how: Reprojecting = {},
 ): Promise<number> {
   await findSharedKeys(tx, added)
-  const joins = await joinsOf(tx, added.listId)
-  await storeJoins(tx, client, added.listId, joins)
-  const survivorOf = new Map(joins.map(({ member, survivor }) => [member, survivor]))
+  const survivorOf = await storeJoins(tx, client, added.listId, await joinsOf(tx, added.listId))
   const done = new Set(survivorOf.values())
   await reproject(tx, client, { contacts: [...done], because: 'joined' }, how)
   for await (const ids of sharers(tx, survivorOf, done))
     await reproject(tx, client, { contacts: ids, because: 'place' })
   await tx.execute(sql`drop table shared_keys`)
-  return joins.length
+  return survivorOf.size
 }
 
-/** Alone in here: what a joiner knows of a large list is let go before contacts are projected again. */
+/** A function of its own: what a joiner knows of a large list is let go before contacts are projected again. */
 async function joinsOf(tx: Db, listId: string): Promise<readonly ExactJoin[]> {
   const joiner = exactJoiner(await keptApart(tx, listId))
   for await (const key of sharedKeys(tx)) joiner.add(key)
@@ -46,15 +44,23 @@ async function joinsOf(tx: Db, listId: string): Promise<readonly ExactJoin[]> {
 /** Statements carry so many at a time: a list can hold hundreds of thousands of joins. */
 const PAGE = 10_000
 
-async function storeJoins(tx: Db, client: PoolClient, listId: string, joins: readonly ExactJoin[]): Promise<void> {
+/** @returns who survives, by whom was joined to them */
+async function storeJoins(
+  tx: Db,
+  client: PoolClient,
+  listId: string,
+  joins: readonly ExactJoin[],
+): Promise<ReadonlyMap<number, number>> {
   for (let start = 0; start < joins.length; start += PAGE) {
     const page = joins.slice(start, start + PAGE)
     const lines = page.map((join) => [listId, join.survivor, join.member, join.kind, join.key])
     await copyInto(client, 'joins', ['list_id', 'survivor_id', 'member_id', 'key_kind', 'key'], lines)
   }
-  const survivors = [...new Set(joins.map(({ survivor }) => survivor))]
+  const survivorOf = new Map(joins.map(({ member, survivor }) => [member, survivor]))
+  const survivors = [...new Set(survivorOf.values())]
   for (let start = 0; start < survivors.length; start += PAGE)
     await pointToSurvivors(tx, survivors.slice(start, start + PAGE))
+  return survivorOf
 }
 
 /** Contacts that stand for themselves and hold a number that another such contact holds too, in pages, each once. */
@@ -125,6 +131,9 @@ async function keepIds(tx: Db, ids: readonly number[]): Promise<void> {
   await tx.execute(sql`analyze added_ids`)
 }
 
+/** So many shared keys are read at a time: each comes with all that is known of its holders. */
+const KEYS = 2000
+
 async function* sharedKeys(tx: Db): AsyncGenerator<SharedKey> {
   for (let after = 0; ; ) {
     const { rows } = await tx.execute<{
@@ -135,10 +144,10 @@ async function* sharedKeys(tx: Db): AsyncGenerator<SharedKey> {
       names: string[]
       births: string[]
       companies: string[]
-    }>(sql`select * from shared_keys where at > ${after} order by at limit ${PAGE}`)
+    }>(sql`select * from shared_keys where at > ${after} order by at limit ${KEYS}`)
     for (const { kind, key, ...of } of rows) yield { kind, key, holders: holdersOf(of) }
     const last = rows.at(-1)
-    if (!last || rows.length < PAGE) return
+    if (!last || rows.length < KEYS) return
     after = Number(last.at)
   }
 }

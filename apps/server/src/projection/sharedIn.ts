@@ -29,7 +29,7 @@ export function sharedLines(tx: Db, contacts: number): SharedIn {
     asked += e164s.length
     const wanted = Math.max(contacts, asked)
     if (wanted < FEW || wanted * DEARER < (await contactsIn(tx, unknown))) return findShared(tx, listIds, e164s)
-    for (const line of await findShared(tx, unknown, null)) shared.add(line)
+    await findShared(tx, unknown, null, shared)
     for (const id of unknown) known.add(id)
     return shared
   }
@@ -64,18 +64,23 @@ export async function holdersOfLines(tx: Db, ids: readonly number[], lines: read
   return rows.map(({ id }) => Number(id))
 }
 
-/** @param e164s the numbers that are asked for; null for all */
+/**
+ * @param e164s the numbers that are asked for; null for all
+ * @param found what they are added to
+ */
 async function findShared(
   tx: Db,
   listIds: readonly string[],
   e164s: readonly string[] | null,
+  found = new Set<string>(),
 ): Promise<ReadonlySet<string>> {
-  if (e164s?.length === 0) return new Set()
+  if (e164s?.length === 0) return found
   const areThese = e164s === null ? sql`` : sql`and n.e164 = any(${sql.param(e164s)}::text[])`
   const { rows } = await tx.execute<{ list_id: string; e164: string }>(sql`
     select n.list_id, n.e164 from contact_numbers n join contacts c on c.id = n.contact_id
     where n.list_id = any(${sql.param(listIds)}::uuid[]) ${areThese}
       and exists (select 1 from batches b where b.id = c.batch_id and b.state <> 'taken-back')
     group by n.list_id, n.e164 having count(distinct coalesce(c.joined_into, c.id)) > 1`)
-  return new Set(rows.map((row) => lineIn(row.list_id, row.e164)))
+  for (const row of rows) found.add(lineIn(row.list_id, row.e164))
+  return found
 }

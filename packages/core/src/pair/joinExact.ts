@@ -91,23 +91,27 @@ interface Written {
  */
 interface Group {
   ids: number[]
-  /** The ways as they were when the group was closed last: name, birth date and company of each, one after another. */
-  closed: readonly string[]
+  /** The ways as they were when the group was closed last: name, birth date and company of each, a line for each of them. */
+  closed: string
   /** The ways by how they are written, while the group is open. */
   open: Map<string, Written> | null
 }
 
 const aloneIn = ({ id, name, birthDate = '', company = '' }: KeyHolder): Group => ({
   ids: [id],
-  closed: [name, birthDate, company],
+  closed: [name, birthDate, company].map(onOneLine).join('\n'),
   open: null,
 })
+
+/** Names are held against each other by their words: what stands between those does not matter. */
+const onOneLine = (text: string): string => (text.includes('\n') ? text.replaceAll('\n', ' ') : text)
 
 function waysOf(group: Group): Map<string, Written> {
   if (group.open) return group.open
   const ways = new Map<string, Written>()
-  for (let at = 0; at < group.closed.length; at += 3) {
-    const [name = '', birthDate = '', company = ''] = group.closed.slice(at, at + 3)
+  const lines = group.closed.split('\n')
+  for (let at = 0; at < lines.length; at += 3) {
+    const [name = '', birthDate = '', company = ''] = lines.slice(at, at + 3)
     ways.set(`${name}\n${birthDate}\n${company}`, { name, birthDate, company, words: nameWords(name) })
   }
   group.open = ways
@@ -118,10 +122,7 @@ const FEW = 8
 
 /** An array that has grown keeps room for more, which few groups ever need: a copy has none. */
 function close(group: Group): void {
-  if (group.open && group.open.size * 3 !== group.closed.length)
-    group.closed = [...group.open.values()]
-      .flatMap(({ name, birthDate, company }) => [name, birthDate, company])
-      .slice()
+  if (group.open) group.closed = [...group.open.keys()].join('\n')
   group.open = null
   if (group.ids.length <= FEW) group.ids = group.ids.slice()
 }

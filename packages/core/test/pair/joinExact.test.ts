@@ -93,6 +93,19 @@ describe('joinExact', () => {
     ]) // prettier-ignore
   })
 
+  it('knows a group again by another key, however its cells are written', () => {
+    const joins = joinExact([
+      key('a', [1, 'Maren\nOldershaw'], [2, 'Maren Oldershaw']),
+      key('b', [2, 'Maren Oldershaw'], [3, 'Maren\nJane Oldershaw'], [4, 'Tom\nOldershaw']),
+      key('c', [3, 'Maren\nJane Oldershaw'], [5, 'M. Oldershaw'], [6, 'Maren Joan Oldershaw']),
+    ])
+    expect(joins.map(({ survivor, member, key: by }) => [survivor, member, by])).toEqual([
+      [1, 2, 'a'],
+      [1, 3, 'b'],
+      [1, 5, 'c'],
+    ]) // prettier-ignore
+  })
+
   it('keeps apart whom a person took apart', () => {
     const keys = [key('+44', [1, 'Maren Oldershaw'], [2, 'Maren Oldershaw'])]
     expect(joinExact(keys, (a, b) => a + b === 3)).toEqual([])
