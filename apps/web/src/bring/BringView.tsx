@@ -4,6 +4,7 @@ import { useOutletContext } from 'react-router'
 import { useReadBatchesQuery, useReadJobsQuery } from '../api'
 import { Empty } from '../kit/Notice'
 import { useMayChange } from '../people/useRole'
+import { Answer } from '../shell/Answer'
 import { JobLine } from '../shell/JobStrip'
 import { StoryPanel } from '../shell/StoryPanel'
 import { useListView } from '../shell/useListView'
@@ -22,7 +23,8 @@ export function BringView() {
   const { listId, contactId } = useListView()
   const bench = useBenchFiles()
   const mayChange = useMayChange()
-  const { data: batches = [] } = useReadBatchesQuery({ params: { listId } })
+  const asked = useReadBatchesQuery({ params: { listId } })
+  const { data: batches = [] } = asked
   const { data: jobs = [] } = useReadJobsQuery({ params: { listId } })
   const [chosen, setChosen] = useState<string | 'compare' | null>(null)
   const mayBring = mayChange && !list.archivedAt
@@ -53,7 +55,11 @@ export function BringView() {
   return (
     <div className="flex h-full min-h-0">
       <aside aria-label="Batches" className="h-full w-[260px] shrink-0 overflow-y-auto border-r border-line px-3 py-3">
-        <Batches batches={batches} chosen={chosen === 'compare' ? chosen : (batch?.id ?? null)} onChoose={setChosen} />
+        <Answer of={asked} what="the batches">
+          {(all) => (
+            <Batches batches={all} chosen={chosen === 'compare' ? chosen : (batch?.id ?? null)} onChoose={setChosen} />
+          )}
+        </Answer>
       </aside>
       <main className="min-w-0 flex-1 overflow-y-auto pt-3">
         <BringTabs />
@@ -62,7 +68,7 @@ export function BringView() {
             <CompareBatches listId={listId} batches={batches} onChoose={setChosen} />
           ) : batch ? (
             <BatchView key={batch.id} batch={batch} mayChange={mayBring} job={job ? <JobLine job={job} /> : null} />
-          ) : (
+          ) : asked.data === undefined ? null : (
             <Empty title="Bring in the first file">
               <p>
                 Lists of prospects, as messy as they are. They are looked at here first; nothing is sent until you say

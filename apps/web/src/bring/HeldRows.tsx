@@ -3,13 +3,14 @@ import { AS_THEY_STAND } from '@upper-field/core/table'
 import { useState } from 'react'
 import { problemText, useLetInHeldMutation, useMendHeldMutation, useReadHeldQuery } from '../api'
 import { Button, TextButton } from '../kit/Button'
-import { Loading, Notice } from '../kit/Notice'
+import { ReadState, Refused } from '../shell/Answer'
 import { count, plural } from '../words/format'
 import { FIELD, HELD } from '../words/sentences'
 
 /** The rows of a batch that could not be read: looked at as they stood, mended in place and let in. */
 export function HeldRows({ batch }: { batch: Batch }) {
-  const { data: rows = [], error, isLoading } = useReadHeldQuery({ params: { batchId: batch.id } })
+  const asked = useReadHeldQuery({ params: { batchId: batch.id } })
+  const { data: rows = [] } = asked
   const [open, setOpen] = useState<number | null>(null)
   const [letIn, letting] = useLetInHeldMutation()
   const whole = AS_THEY_STAND.map((reason) => [reason, rows.filter((row) => row.reason === reason).length] as const)
@@ -39,8 +40,8 @@ export function HeldRows({ batch }: { batch: Batch }) {
           </p>
         ) : null,
       )}
-      {error || letting.error ? <Notice tone="bad">{problemText(error ?? letting.error)}</Notice> : null}
-      {isLoading ? <Loading what="the held rows" /> : null}
+      <ReadState of={asked} what="the held rows" />
+      <Refused by={[letting]} />
       <table className="w-full table-fixed">
         <thead className="text-left text-[13px] text-soft">
           <tr className="border-b border-edge">

@@ -21,17 +21,13 @@ const AT_WORK = 4000
 export function DispatchView({ tabs, onMakeFile }: { tabs: ReactNode; onMakeFile: () => void }) {
   const { listId } = useListView()
   const [isAtWork, setIsAtWork] = useState(false)
-  const {
-    data: all,
-    error,
-    refetch,
-  } = useReadAudiencesQuery({ params: { listId } }, { pollingInterval: isAtWork ? AT_WORK : 0 })
+  const asked = useReadAudiencesQuery({ params: { listId } }, { pollingInterval: isAtWork ? AT_WORK : 0 })
   const { data: destinations = [] } = useReadDestinationsQuery({})
   const { data: editions } = useReadEditionsQuery({ params: { listId } })
   const mayChange = useMayChange()
   const { chosen, choose } = useChosenAudience()
   const [isMaking, setIsMaking] = useState(false)
-  const audiences = all?.toSorted((a, b) => byPressure(a, b, Date.now()))
+  const audiences = asked.data?.toSorted((a, b) => byPressure(a, b, Date.now()))
   const isBusy = audiences?.some(({ state }) => state === 'received' || state === 'matching') ?? false
   if (isBusy !== isAtWork) setIsAtWork(isBusy)
   // One that was made just now is open before the board has heard of it.
@@ -58,7 +54,7 @@ export function DispatchView({ tabs, onMakeFile }: { tabs: ReactNode; onMakeFile
             ) : null}
           </div>
           <Answer
-            of={{ data: audiences, error, refetch }}
+            of={{ ...asked, data: audiences }}
             what="the audiences"
             none={
               <p className="border-y border-line py-3 text-soft">

@@ -5,6 +5,8 @@ const LEFT_OUT = {
   TextEncoder,
   TextDecoder,
   ReadableStream,
+  TransformStream,
+  WritableStream,
   Blob,
   structuredClone,
   Uint8Array,
