@@ -1,5 +1,5 @@
 import type { JobKind } from '@upper-field/contract'
-import { inArray } from 'drizzle-orm'
+import { and, eq, inArray, not, or, sql } from 'drizzle-orm'
 import { Logger, parseCronItems, type Runner, run } from 'graphile-worker'
 import type { PoolClient } from 'pg'
 import { transaction } from '../db/database'
@@ -98,13 +98,19 @@ const startQueue = (services: Services, handlers: JobHandlers): Promise<Runner> 
 
 /**
  * A job is held by a lock that PostgreSQL drops when the runner's connection dies. A job that claims to be running
- * while nobody holds its lock was cut off: it goes back into the queue.
+ * while nobody holds its lock was cut off: it goes back into the queue. So does one that waits and will not be woken: whoever
+ * died just after taking its wake-up from the queue has used it up, and the queue keeps it for them for hours.
  */
 async function sweep({ db, pool }: Services): Promise<void> {
   const open = await db
     .select({ id: jobs.id })
     .from(jobs)
-    .where(inArray(jobs.state, ['running', 'queued', 'stopping', 'pausing']))
+    .where(
+      or(
+        inArray(jobs.state, ['running', 'queued', 'stopping', 'pausing']),
+        and(eq(jobs.state, 'waiting'), not(IS_TO_BE_WOKEN)),
+      ),
+    )
   for (const { id } of open) {
     const client = await pool.connect()
     try {
@@ -117,6 +123,10 @@ async function sweep({ db, pool }: Services): Promise<void> {
     }
   }
 }
+
+const IS_TO_BE_WOKEN = sql`exists (
+  select 1 from graphile_worker.jobs w
+  where w.key = ${jobs.id}::text and w.locked_at is null and w.attempts < w.max_attempts)`
 
 async function tryLock(client: PoolClient, jobId: string): Promise<boolean> {
   const { rows } = await client.query<{ locked: boolean }>(

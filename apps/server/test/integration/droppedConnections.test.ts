@@ -62,6 +62,38 @@ describe('connections to the database that are dropped and back at once', () => 
   })
 })
 
+describe('a job that waits', () => {
+  it('is woken where its wake-up went with the runner that took it, and not before its time where it has one', async () => {
+    const server = await startTestServer()
+    const waiting = async (wakeUp: (jobId: string) => string) => {
+      const listId = await newList(server.api)
+      await bringText(server.api, listId, 'name,phone\nMaren,+447911204481\n')
+      for (const job of await server.api.call('readJobs', { params: { listId } }))
+        await ended(server.api, listId, job.id)
+      const [index] = await server.sql<{ id: string }>(`select id from jobs where list_id = $1 and kind = 'index'`, [
+        listId,
+      ])
+      const jobId = index?.id ?? ''
+      // In one statement, so that nobody takes a wake-up before it is as it should be.
+      await server.sql(`begin; update jobs set state = 'waiting' where id = '${jobId}'; ${wakeUp(jobId)}; commit`)
+      return { listId, jobId }
+    }
+    const addWakeUp = (jobId: string, at: string) =>
+      `select graphile_worker.add_job('work', json_build_object('jobId', '${jobId}'), job_key => '${jobId}', run_at => ${at})`
+    const resting = await waiting((jobId) => addWakeUp(jobId, `now() + interval '1 hour'`))
+    const taken = await waiting(
+      (jobId) =>
+        `${addWakeUp(jobId, 'now()')}; update graphile_worker._private_jobs set locked_at = now(), locked_by = 'gone' where key = '${jobId}'`,
+    )
+    const gone = await waiting(() => 'select 1')
+    for (const { listId, jobId } of [taken, gone])
+      expect(await ended(server.api, listId, jobId)).toMatchObject({ state: 'done' })
+    const [still] = await server.sql<{ state: string }>('select state from jobs where id = $1', [resting.jobId])
+    expect(still?.state).toBe('waiting')
+    await server.stop()
+  })
+})
+
 describe('a batch that was left out of the index of the search', () => {
   it('is put there by itself, and once', async () => {
     const server = await startTestServer()
