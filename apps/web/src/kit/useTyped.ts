@@ -19,13 +19,15 @@ export function useTyped(kept: string, keep: (typed: string) => void): [string, 
   const current = draft && draft.over !== kept ? followed(draft, kept) : draft
   if (current !== draft) setDraft(current)
   const typed = current?.typed ?? kept
-  const onTheirWay = current?.handedOn ?? []
+  // Each goes by the draft as it then is: a letter may be typed before it has been drawn that others were handed on.
   usePaused(typed, () => {
     if (typed === kept) return
-    setDraft({ typed, over: kept, handedOn: [...onTheirWay, typed] })
+    setDraft((now) => now && { ...now, handedOn: [...now.handedOn, typed] })
     keep(typed)
   })
-  return [typed, (next) => setDraft({ typed: next, over: kept, handedOn: onTheirWay })]
+  const type = (next: string) =>
+    setDraft((now) => ({ typed: next, over: now?.over ?? kept, handedOn: now?.handedOn ?? [] }))
+  return [typed, type]
 }
 
 /** What is left of a draft when what is kept has changed: nothing, unless it is a text of its own that came back. */

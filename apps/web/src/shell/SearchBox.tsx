@@ -15,8 +15,9 @@ const COMPLETIONS = 'filter-completions'
 /** Free words, facets and conditions, typed: `line:mobile country:GB oldershaw`. */
 export function SearchBox() {
   const { text, setText, issues } = useListView()
-  const [issue] = issues
   const [typed, setTyped] = useTyped(text, setText)
+  // While somebody types on, what is said of the text before is no longer so, and to mend that would take the rest away.
+  const issue = typed === text ? issues[0] : undefined
   const [isHelping, setIsHelping] = useState(false)
   const completing = useCompletions(typed, setTyped)
   return (

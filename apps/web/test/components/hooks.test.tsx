@@ -183,6 +183,20 @@ describe('useTyped', () => {
     expect(handedOn).toEqual(['ke', 'kel'])
   })
 
+  it('keeps a letter typed between the moment others are handed on and the next drawing', () => {
+    const { result, handedOn, rerender } = typing('')
+    act(() => result.current.type('k'))
+    const asDrawn = result.current
+    act(() => {
+      jest.advanceTimersByTime(1000)
+      asDrawn.type('ke')
+    })
+    rerender('k')
+    expect(result.current.typed).toBe('ke')
+    wait()
+    expect(handedOn).toEqual(['k', 'ke'])
+  })
+
   it('keeps letters where a text is handed on before the one before it has come back', () => {
     const { result, handedOn, rerender } = typing('')
     for (const text of ['lev', 'level:', 'level:head']) {
