@@ -68,7 +68,7 @@ export function exactJoiner(apart: KeptApart | null = null): ExactJoiner {
         seen.joined(target, mine)
         reason.set(holder.id, because)
       }
-      for (const group of opened) close(group)
+      for (const group of opened) if (group.ids.length > 1) close(group)
     },
     joins: () => listJoins(new Set(groups.values()), reason),
   }
