@@ -27,9 +27,9 @@ export async function dropMembers(tx: Db, audienceId: string, lines: readonly Li
 }
 
 /** A network no longer knows an audience: by our books nobody is in it, so that the next delivery sends everybody. */
-export async function emptyBooks(db: Db, audienceId: string, code: string): Promise<void> {
-  await db.execute(sql`delete from audience_members where audience_id = ${audienceId}`)
-  await db
+export async function emptyBooks(tx: Db, audienceId: string, code: string): Promise<void> {
+  await tx.execute(sql`delete from audience_members where audience_id = ${audienceId}`)
+  await tx
     .update(audiences)
     .set({ remoteId: null, state: 'refused', reason: code, matched: null, lapsesAt: null, lookAt: null })
     .where(eq(audiences.id, audienceId))

@@ -49,7 +49,7 @@ export const deliverJob: JobHandler = {
       return round === undefined ? await finish(going) : await sendPart(going, round)
     } catch (error) {
       if (!(error instanceof NetworkRefused)) throw error
-      await noteRefusal(services.db, going, error.code)
+      await transaction(services.pool, (tx) => noteRefusal(tx, going, error.code))
       throw new JobProblem('network-refused', { cause: error })
     }
   },
@@ -253,12 +253,12 @@ async function resultOf(tx: Db, deliveryId: string): Promise<Record<string, numb
 }
 
 /** A network that said no ends the delivery. One that forgot the audience is sent everybody the next time. */
-async function noteRefusal(db: Db, { delivery, audience }: Going, code: string): Promise<void> {
-  await db
+async function noteRefusal(tx: Db, { delivery, audience }: Going, code: string): Promise<void> {
+  await tx
     .update(deliveries)
     .set({ state: 'refused', refusal: code, endedAt: new Date() })
     .where(eq(deliveries.id, delivery.id))
-  await tellDelivery(db, audience, { deliveryId: delivery.id, state: 'refused', reason: code })
-  if (code === GONE) await emptyBooks(db, audience.id, code)
-  else await db.update(audiences).set({ state: 'refused', reason: code }).where(eq(audiences.id, audience.id))
+  await tellDelivery(tx, audience, { deliveryId: delivery.id, state: 'refused', reason: code })
+  if (code === GONE) await emptyBooks(tx, audience.id, code)
+  else await tx.update(audiences).set({ state: 'refused', reason: code }).where(eq(audiences.id, audience.id))
 }

@@ -1,6 +1,6 @@
-import { readText } from '@upper-field/core/send'
+import { readText, type ToldState } from '@upper-field/core/send'
 import { and, desc, eq, isNotNull, sql } from 'drizzle-orm'
-import type { Db } from '../db/database'
+import { type Db, transaction } from '../db/database'
 import { audiences, deliveries, trials } from '../db/schema'
 import { JobProblem } from '../jobs/jobProblem'
 import type { Services } from '../services'
@@ -20,26 +20,30 @@ export async function lookAt(services: Services, audience: AudienceRow): Promise
   const network = await openNetwork(services, await findDestination(db, audience.destination))
   try {
     const told = await network.state(audience.remoteId)
-    const now = new Date(services.now())
-    await db
-      .update(audiences)
-      .set({
-        state: told.state,
-        reason: told.state === 'refused' ? (told.reason ?? 'not-said') : null,
-        matched: told.size,
-        lapsesAt: told.lapsesAt === null ? null : new Date(told.lapsesAt),
-        toldAt: now,
-        lookAt: nextLook(told.state, audience, now),
-      })
-      .where(eq(audiences.id, audience.id))
-    if (told.state !== audience.state)
-      await tellWebhooks(db, audience.listId, 'delivery.state', [{ audienceId: audience.id, state: told.state }])
-    if (told.state === 'usable' && told.size !== null) await noteMatched(db, audience.id, told.size)
+    // At once: whoever reads that it is usable, and asks no more, reads also what came of the delivery.
+    await transaction(services.pool, (tx) => noteTold(tx, audience, told, new Date(services.now())))
   } catch (error) {
     if (!(error instanceof NetworkRefused)) throw error
-    await noteGone(db, audience, error.code)
+    await transaction(services.pool, (tx) => noteGone(tx, audience, error.code))
   }
   await lookAtTrials(db, audience, network)
+}
+
+async function noteTold(tx: Db, audience: AudienceRow, told: ToldState, now: Date): Promise<void> {
+  await tx
+    .update(audiences)
+    .set({
+      state: told.state,
+      reason: told.state === 'refused' ? (told.reason ?? 'not-said') : null,
+      matched: told.size,
+      lapsesAt: told.lapsesAt === null ? null : new Date(told.lapsesAt),
+      toldAt: now,
+      lookAt: nextLook(told.state, audience, now),
+    })
+    .where(eq(audiences.id, audience.id))
+  if (told.state !== audience.state)
+    await tellWebhooks(tx, audience.listId, 'delivery.state', [{ audienceId: audience.id, state: told.state }])
+  if (told.state === 'usable' && told.size !== null) await noteMatched(tx, audience.id, told.size)
 }
 
 /** While something is under way it is looked at often, and less so the longer it takes; then once a day. */
@@ -62,10 +66,10 @@ async function noteMatched(db: Db, audienceId: string, matched: number): Promise
 }
 
 /** What the network no longer knows is sent whole the next time. */
-async function noteGone(db: Db, audience: AudienceRow, code: string): Promise<void> {
-  if (code === GONE) await emptyBooks(db, audience.id, code)
+async function noteGone(tx: Db, audience: AudienceRow, code: string): Promise<void> {
+  if (code === GONE) await emptyBooks(tx, audience.id, code)
   else
-    await db
+    await tx
       .update(audiences)
       .set({ state: 'refused', reason: code, lookAt: null })
       .where(eq(audiences.id, audience.id))

@@ -1,0 +1,100 @@
+import { afterAll, beforeAll, describe, expect, it } from '@jest/globals'
+import { Client } from 'pg'
+import { Sending } from './sending'
+import { until, untilIs } from './until'
+
+let sending: Sending
+
+beforeAll(async () => {
+  sending = await Sending.start(800)
+})
+afterAll(() => sending.stop())
+
+describe('what a network tells', () => {
+  it('that it is usable is read with what came of the delivery, never without', async () => {
+    const { sql, databaseUrl } = sending.server
+    // What came of a delivery is noted only when this connection lets it.
+    const holder = new Client({ connectionString: databaseUrl })
+    await holder.connect()
+    await holder.query('select pg_advisory_lock(52)')
+    await sql(`create function hold_noting() returns trigger language plpgsql as
+      $$ begin perform pg_advisory_xact_lock(52); return new; end $$`)
+    await sql(`create trigger held_noting before update of matched on deliveries
+      for each row when (new.matched is not null) execute function hold_noting()`)
+    const { id } = await sending.makeAudience('brassbell', { name: 'Read at once' })
+    await sending.prepare(id)
+    await sending.send(id)
+    await until(
+      async () =>
+        (await sql("select 1 from pg_locks where locktype = 'advisory' and objid = 52 and not granted")).length > 0,
+    )
+    expect((await sending.read(id)).state).not.toBe('usable')
+    await holder.end()
+    const told = await sending.settled(id)
+    await sql('drop function hold_noting cascade')
+    expect(told.state).toBe('usable')
+    expect(told.deliveries[0]?.matched).toBeGreaterThan(0)
+  })
+})
+
+describe('what a network does wrong', () => {
+  it('a part it refuses is told, and is all that the next delivery sends', async () => {
+    const { id } = await sending.makeAudience('northpin', { name: 'Half' })
+    await sending.server.sql(
+      `update destinations set document = jsonb_set(document, '{network,part,most}', '100') where id = 'northpin'`,
+    )
+    await sending.prepare(id)
+    sending.standIns.toggle('northpin', 'half-refused')
+    const sent = await sending.send(id)
+    sending.standIns.toggle('northpin', 'half-refused')
+    expect(sent).toMatchObject({ state: 'done', refusedParts: 4, refusedLines: 400, added: 400 })
+    expect(sent.refusal).toMatchObject({ says: 'It could not read a part.' })
+    expect(await sending.prepare(id)).toMatchObject({ people: 400, difference: { comes: 400, stays: 400 } })
+    expect(await sending.send(id)).toMatchObject({ added: 400, refusedParts: 0 })
+    expect(sending.booksOf('northpin', 'Half').lines).toBe(800)
+  })
+
+  it('an audience it forgets is sent whole the next time', async () => {
+    const { id } = await sending.makeAudience('tallow', { name: 'Forgotten' })
+    await sending.prepare(id)
+    await sending.send(id)
+    sending.standIns.toggle('tallow', 'forgetful')
+    const forgot = await sending.server.api.call('lookAtAudience', { params: { audienceId: id } })
+    sending.standIns.toggle('tallow', 'forgetful')
+    expect(forgot).toMatchObject({ state: 'refused', refusal: { code: 'no-such-audience' }, people: 0 })
+    expect((await sending.prepare(id)).difference).toMatchObject({ comes: 800 })
+    expect(await sending.send(id)).toMatchObject({ state: 'done', added: 800 })
+  })
+
+  it('that it is away fails the delivery with its reason, and nothing is counted as sent', async () => {
+    const { id } = await sending.makeAudience('brassbell', { name: 'Away' })
+    const { difference } = await sending.prepare(id)
+    sending.standIns.toggle('brassbell', 'nonsense')
+    const body = { editionId: difference?.editionId ?? '', account: 'bb-4410' }
+    await expect(sending.server.api.call('deliverEdition', { params: { audienceId: id }, body })).rejects.toMatchObject(
+      {
+        code: 'odd-answer',
+      },
+    )
+    sending.standIns.toggle('brassbell', 'nonsense')
+    expect(await sending.read(id)).toMatchObject({ people: 0, state: 'not-sent' })
+  })
+})
+
+describe('two deliveries of one audience at once', () => {
+  it('are one: the other is told who began', async () => {
+    const { id } = await sending.makeAudience('brassbell', { name: 'Twice' })
+    const { difference } = await sending.prepare(id)
+    const body = { editionId: difference?.editionId ?? '', account: 'bb-4410' }
+    const both = await Promise.allSettled([
+      sending.server.api.call('deliverEdition', { params: { audienceId: id }, body }),
+      sending.server.api.call('deliverEdition', { params: { audienceId: id }, body }),
+    ])
+    expect(both.map(({ status }) => status).sort()).toEqual(['fulfilled', 'rejected'])
+    await untilIs(
+      () => sending.read(id),
+      ({ latest }) => latest?.state === 'done',
+    )
+    expect(sending.booksOf('brassbell', 'Twice')).toMatchObject({ lines: 800, odd: 0 })
+  })
+})
