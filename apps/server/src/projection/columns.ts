@@ -1,4 +1,5 @@
 import type { CopyValue } from '../db/copy'
+import type { Placed } from './placementOf'
 import { searchText } from './searchText'
 import type { ContactView } from './viewOf'
 
@@ -9,6 +10,17 @@ export interface ContactKey {
   readonly batchId: string
   readonly row: number
 }
+
+/** What depends on who else holds a number, and on who said no. */
+export const PLACEMENT_COLUMNS = [
+  'is_shared',
+  'lane',
+  'lane_reason',
+  'call_from',
+  'suppressed_for',
+  'can_text',
+  'can_call',
+] as const
 
 export const CONTACT_COLUMNS = [
   'id',
@@ -43,18 +55,12 @@ export const CONTACT_COLUMNS = [
   'is_dead',
   'is_filled',
   'wants_mobile',
-  'is_shared',
-  'lane',
-  'lane_reason',
   'email_kind',
   'email_state',
   'sureness',
-  'call_from',
-  'suppressed_for',
   'job_functions',
   'job_level',
-  'can_text',
-  'can_call',
+  ...PLACEMENT_COLUMNS,
   'joined',
   'search',
 ] as const // prettier-ignore
@@ -116,18 +122,12 @@ export function linesOf(key: ContactKey, view: ContactView, joined: number): Con
       view.isDead,
       view.isFilled,
       view.wantsMobile,
-      best?.isShared ?? false,
-      view.placement.lane,
-      view.placement.reason,
       view.emails[0]?.kind ?? 'none',
       view.emailState,
       view.sureness,
-      view.callFrom,
-      view.suppressedFor.join(' '),
       view.title.functions.join(' '),
       view.title.level ?? '',
-      view.canText,
-      view.canCall,
+      ...placementCells(view),
       joined,
       searchText(view),
     ], // prettier-ignore
@@ -148,6 +148,17 @@ export function linesOf(key: ContactKey, view: ContactView, joined: number): Con
 }
 
 const NOTHING = '{}'
+
+/** In the order of `PLACEMENT_COLUMNS`. */
+export const placementCells = ({ best, placement, callFrom, suppressedFor, canText, canCall }: Placed): CopyValue[] => [
+  best?.isShared ?? false,
+  placement.lane,
+  placement.reason,
+  callFrom,
+  suppressedFor.join(' '),
+  canText,
+  canCall,
+]
 
 /** Most contacts know nothing more: that is written without making it anew. */
 function moreText(more: ContactView['more']): string {

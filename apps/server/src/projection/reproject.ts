@@ -5,9 +5,10 @@ import type { Db } from '../db/database'
 import { severalAtOnce, type Turn, takingTurns } from '../db/takingTurns'
 import { type ContactLines, linesOf } from './columns'
 import { type KnownBatches, type KnownRows, type LoadedPage, loadPage, pagesOf } from './loadPages'
+import { placeAgain } from './placeAgain'
 import { holdersOfLines, lineIn, type SharedIn, sharedLines, sharedLinesOf } from './sharedIn'
 import { viewOf } from './viewOf'
-import { contactsPage, numbersPage, placementsPage, writeContacts, writeNumbers, writePlacements } from './writePages'
+import { contactsPage, numbersPage, writeContacts, writeNumbers, writePlacements } from './writePages'
 
 /**
  * Which contacts are projected anew, and why: it decides what of them is written, and who else is.
@@ -54,7 +55,7 @@ export async function reproject(tx: Db, client: PoolClient, what: Reprojection, 
       return eachPage(writing, { ids: contacts, known: what.known, sharedIn }, valuesPage)
     }
     case 'place':
-      return eachPage(writing, { ids: contacts, sharedIn: sharedLines(tx, contacts.length) }, placePage)
+      return placeMany(writing, contacts)
   }
 }
 
@@ -106,9 +107,10 @@ const valuesPage: PageWriter = (lines) => {
   return ({ client, how }) => writeContacts(client, contacts, how)
 }
 
-const placePage: PageWriter = (lines) => {
-  const placements = placementsPage(lines)
-  return ({ client }) => writePlacements(client, placements)
+async function placeMany({ tx, client, turn }: Writing, ids: readonly number[]): Promise<void> {
+  const sharedIn = sharedLines(tx, ids.length)
+  for (const page of pagesOf(ids))
+    await turn(async () => writePlacements(client, page, await placeAgain(tx, page, sharedIn)))
 }
 
 /** Contacts projected anew page by page, their lanes decided by who holds their numbers. */

@@ -7,23 +7,12 @@ import {
   type Line,
   type RegisterFacts,
   rankAddresses,
-  rankLines,
   type Sureness,
   surenessOf,
 } from '@upper-field/core/check'
 import { type HowToSurvive, mergeContacts, suppressibleKeysOf } from '@upper-field/core/pair'
-import { type ReadNumber, readPhoneCell, timeZonesOf, VERDICTS } from '@upper-field/core/phone'
-import {
-  isClosed,
-  lineToCall,
-  lineToText,
-  type Placement,
-  placeContact,
-  type ReadTitle,
-  readTitle,
-  type Scope,
-  scopesOfKeys,
-} from '@upper-field/core/split'
+import { type ReadNumber, readPhoneCell, VERDICTS } from '@upper-field/core/phone'
+import { type ReadTitle, readTitle, type Scope, scopesOfKeys } from '@upper-field/core/split'
 import {
   type CellReading,
   type ChangeCode,
@@ -35,6 +24,7 @@ import {
   readEmails,
   slipOf,
 } from '@upper-field/core/tidy'
+import { type Placed, placementOf } from './placementOf'
 
 export type NumberOrigin = 'row' | 'join' | 'fill'
 export type OriginNumber = ReadNumber & { readonly origin: NumberOrigin }
@@ -64,14 +54,13 @@ export interface ContactSources {
 }
 
 /** A contact as it is shown, filtered and sent: the end of the projection. */
-export interface ContactView {
+export interface ContactView extends Placed {
   readonly values: ContactValues
   readonly numbers: readonly OriginNumber[]
   /** The best one first. */
   readonly emails: readonly ReadEmail[]
   readonly emailState: AddressState
   readonly sureness: Sureness
-  readonly best: SharedLine | null
   /** The phone cell the best number came from; without one, the most promising of the row's own. */
   readonly cell: CellReading | null
   readonly isReadable: boolean
@@ -79,16 +68,8 @@ export interface ContactView {
   readonly isFilled: boolean
   /** Nothing that can be a mobile is in service: a provider may be asked for one. */
   readonly wantsMobile: boolean
-  readonly placement: Placement
-  /** Whether it has a line to text, and one to call, whatever suppression lists say. */
-  readonly canText: boolean
-  readonly canCall: boolean
   /** What the title says of function and level. */
   readonly title: ReadTitle
-  /** What suppression lists forbid: by it the contact is not reached. */
-  readonly suppressedFor: readonly Scope[]
-  /** Country and time zones of the line to call, as `US America/Chicago|America/Denver`; empty where none may be called. */
-  readonly callFrom: string
   /** Codes of everything that was made another in its own row. */
   readonly changes: readonly ChangeCode[]
   /** How promising the cells of its own row are that need a person; 0 where none does. */
@@ -118,7 +99,6 @@ export function viewOf({
   const filled = fills.filter((value) => !value.includes('@') && !known.has(value)).flatMap(readFilled)
   const numbers = [...merged.numbers, ...filled]
   const lineOf = (number: ReadNumber): Line => describeLine(number, factsOf(number.e164))
-  const lines = rankLines(numbers.map(lineOf)).map((line) => sharedLine(line, isShared(line.e164)))
   const fromRows = merged.numbers.filter(({ valid }) => valid).map(lineOf)
   const stateOf = (address: string): AddressState => verifiedAs(address) ?? 'not-checked'
   const emails = rankAddresses(withFilled(merged.emails, fills), stateOf)
@@ -131,29 +111,32 @@ export function viewOf({
   const suppressedFor = scopesOf
     ? scopesOfKeys(suppressibleKeysOf({ values: merged.values, numbers, emails }), scopesOf)
     : []
+  const placed = placementOf({ numbers, hasEmail, suppressedFor, factsOf, isShared })
   return {
+    // Written out: this runs for every row, and a spread takes V8 many times as long.
+    lines: placed.lines,
+    best: placed.best,
+    placement: placed.placement,
+    suppressedFor,
+    canText: placed.canText,
+    canCall: placed.canCall,
+    callFrom: placed.callFrom,
     values: merged.values,
     numbers,
     emails,
     emailState,
-    sureness: surenessOf(lines, emailState),
-    best: lines[0] ?? null,
-    cell: cellOf([own, ...members.map(({ projected }) => projected)], lines[0]?.e164),
+    sureness: surenessOf(placed.lines, emailState),
+    cell: cellOf([own, ...members.map(({ projected }) => projected)], placed.best?.e164),
     isReadable,
     isDead: isGone,
     isFilled: (!isReadable || isGone) && (filled.map(lineOf).some((line) => !isDead(line)) || hasEmail),
-    wantsMobile: !lines.some(isUsableMobile),
+    wantsMobile: !placed.lines.some(isUsableMobile),
     extras: members.length === 0 ? own.extras : [ownRow, ...members].flatMap(({ projected }) => projected.extras),
     more: members.length === 0 ? own.more : mergeMore([ownRow, ...members].map(({ projected }) => projected.more)),
     changes: codesOf(own.changes),
     hand: own.hand[0]?.rank ?? 0,
     slip: slipOf(own.hand),
-    callFrom: isClosed(suppressedFor, 'calls') ? '' : callFromOf(lineToCall(lines)?.e164, numbers),
-    suppressedFor,
-    canText: lineToText(lines) !== null,
-    canCall: lineToCall(lines) !== null,
     title: readTitle(merged.values.title),
-    placement: placeContact({ lines, hasEmail, suppressedFor }),
   }
 }
 
@@ -168,19 +151,6 @@ function cellOf(rows: readonly ProjectedContact[], best: string | undefined): Ce
   const own = rows[0]?.readings ?? []
   return source ?? VERDICTS.flatMap((verdict) => own.filter(({ reading }) => reading.verdict === verdict))[0] ?? null
 }
-
-type SharedLine = Line & { readonly isShared: boolean; readonly isDead: boolean }
-
-// Written out: these run for every row, and a spread takes V8 many times as long.
-const sharedLine = (line: Line, isShared: boolean): SharedLine => ({
-  e164: line.e164,
-  valid: line.valid,
-  lineType: line.lineType,
-  status: line.status,
-  knownFrom: line.knownFrom,
-  isShared,
-  isDead: isDead(line),
-})
 
 const from = (number: ReadNumber, origin: NumberOrigin): OriginNumber => ({
   e164: number.e164,
@@ -199,12 +169,6 @@ const withOrigin = ({ id, projected: contact }: SourceRow, origin: NumberOrigin)
   numbers: contact.numbers.map((number) => from(number, origin)),
   emails: contact.emails,
 })
-
-function callFromOf(e164: string | undefined, numbers: readonly OriginNumber[]): string {
-  if (e164 === undefined) return ''
-  const country = numbers.find((number) => number.e164 === e164)?.country ?? ''
-  return `${country} ${timeZonesOf(e164).join('|')}`
-}
 
 /** Addresses that were found stand behind those that were there. */
 function withFilled(emails: readonly ReadEmail[], fills: readonly string[]): readonly ReadEmail[] {

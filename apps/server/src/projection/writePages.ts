@@ -1,6 +1,6 @@
 import type { PoolClient } from 'pg'
-import { type CopyBytes, type CopyValue, copyBytesOf } from '../db/copy'
-import { CONTACT_COLUMNS, type ContactLines } from './columns'
+import type { CopyBytes, CopyValue } from '../db/copy'
+import { CONTACT_COLUMNS, type ContactLines, PLACEMENT_COLUMNS } from './columns'
 import { contactCopy, loadCopies, reachCopies } from './copyLines'
 
 /** Contacts of a page, written out before they are stored: meanwhile others have the connection. */
@@ -54,34 +54,19 @@ export async function writeWords(client: PoolClient, ids: readonly unknown[]): P
   )
 }
 
-/** What depends on who else holds a number. */
-const PLACEMENT = [
-  'id',
-  'is_shared',
-  'lane',
-  'lane_reason',
-  'call_from',
-  'suppressed_for',
-  'can_text',
-  'can_call',
-] as const
-
-export function placementsPage(lines: readonly ContactLines[]): WrittenPage {
-  const places = PLACEMENT.map((column) => CONTACT_COLUMNS.indexOf(column))
-  const placed = lines.map(({ contact }) => places.map((at) => contact[at] ?? null))
-  return { ids: idsOf(lines), copies: [copyBytesOf('replaced', PLACEMENT, placed)] }
-}
-
-export async function writePlacements(client: PoolClient, { ids, copies }: WrittenPage): Promise<void> {
+export async function writePlacements(
+  client: PoolClient,
+  ids: readonly number[],
+  placements: CopyBytes,
+): Promise<void> {
   await client.query(
     'create temp table if not exists replaced (id bigint, is_shared boolean, lane text, lane_reason text, call_from text, suppressed_for text, can_text boolean, can_call boolean) on commit delete rows; truncate replaced',
   )
-  await loadCopies(client, copies)
-  const changing = PLACEMENT.filter((column) => column !== 'id')
+  await loadCopies(client, [placements])
+  const [now, then] = ['c', 'r'].map((table) => PLACEMENT_COLUMNS.map((column) => `${table}.${column}`).join(', '))
   await client.query(
-    `update contacts c set ${changing.map((column) => `${column} = r.${column}`).join(', ')} from replaced r
-    where c.id = r.id and c.id = any($1::bigint[])
-      and (${changing.map((column) => `c.${column}`).join(', ')}) is distinct from (${changing.map((column) => `r.${column}`).join(', ')})`,
+    `update contacts c set ${PLACEMENT_COLUMNS.map((column) => `${column} = r.${column}`).join(', ')} from replaced r
+    where c.id = r.id and c.id = any($1::bigint[]) and (${now}) is distinct from (${then})`,
     [ids],
   )
 }

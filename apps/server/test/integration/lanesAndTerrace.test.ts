@@ -1,7 +1,9 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals'
 import type { StandIns } from '@upper-field/standins'
 import { createWorld } from '@upper-field/standins/world'
+import { drizzle } from 'drizzle-orm/node-postgres'
 import { untilEnded } from '../../../../scripts/bringIn'
+import { reproject } from '../../src/projection/reproject'
 import { bringText, connectStandIns, newList, startTestServer, type TestServer } from './harness'
 
 const WORLD = { seed: 'lanes', people: 60 }
@@ -58,6 +60,31 @@ async function expectToAddUp(listId: string): Promise<void> {
     if (riser !== 'held') expect([riser, await totalOf(listId, `fell:${riser}`)]).toEqual([riser, Math.abs(by)])
 }
 
+const PLACES = 'id, is_shared, lane, lane_reason, call_from, suppressed_for, can_text, can_call'
+
+/** Where everybody belongs, decided anew for one of two reasons; nothing of it is kept. */
+async function placesAnew(listId: string, because: 'place' | 'changed'): Promise<unknown[]> {
+  const { pool } = server.services
+  const client = await pool.connect()
+  try {
+    await client.query('begin')
+    const { rows } = await client.query<{ id: string }>(
+      `update contacts set lane = 'parked', lane_reason = 'x', is_shared = not is_shared, call_from = 'x', suppressed_for = 'x',
+        can_text = not can_text, can_call = not can_call where list_id = $1 returning id`,
+      [listId],
+    )
+    await reproject(drizzle(client), client, { contacts: rows.map(({ id }) => Number(id)), because })
+    return (await client.query(`select ${PLACES} from contacts where list_id = $1 order by id`, [listId])).rows
+  } finally {
+    await client.query('rollback')
+    client.release()
+  }
+}
+
+/** What is stored of contacts places them as their rows do. */
+const expectSamePlaces = async (listId: string): Promise<void> =>
+  expect(await placesAnew(listId, 'place')).toEqual(await placesAnew(listId, 'changed'))
+
 describe('the terrace and the lanes', () => {
   it.each([11, 12, 13])(
     'count the same contacts, whatever is done to a list, seed %d',
@@ -112,6 +139,7 @@ describe('the terrace and the lanes', () => {
       for (let i = 0; i < 14; i++) {
         await pick(acts)?.()
         await expectToAddUp(listId)
+        await expectSamePlaces(listId)
       }
       const joined = await server.sql<{ n: string }>(
         `select count(*) as n from contacts s where list_id = $1 and joined > 0`,
