@@ -71,7 +71,7 @@ test('by mouse: from a list to usable audiences at four networks', async ({ page
   await expect(board.getByRole('row')).toHaveCount(1 + NETWORKS.length)
   await expect(board.getByRole('row', { name: /At Tallow/ })).toContainText(/%/)
   await expectAccessible(page)
-  await board.getByRole('button', { name: 'At Brassbell' }).click()
+  await board.getByRole('row', { name: /At Brassbell/ }).click()
   await expect(panel(page).getByRole('heading', { name: 'At Brassbell' })).toBeVisible()
   await expect(panel(page).getByText(/ expected, .* came: /)).toHaveText(/came: [3-9]\d %/)
 })

@@ -2,6 +2,7 @@ import { suppressibleKeys } from '@upper-field/core/pair'
 import {
   type AudienceMember,
   type AudienceShape,
+  type KindsKnown,
   type MemberColumns,
   type MemberValue,
   SEND_FIELDS,
@@ -79,6 +80,10 @@ export interface SendablePage {
   isClosed(at: number): boolean
   /** Everything that is known of it. */
   contactAt(at: number): SendableContact
+  /** Of what kind its addresses and numbers are. */
+  kindsAt(at: number): KindsKnown
+  /** What stands in a column that was asked for. */
+  toldAt(column: string, at: number): string
 }
 
 /**
@@ -95,11 +100,11 @@ export async function sendablePage(
     wanted,
     sql`${chosenContacts(listId, readFilter(filter))} and ${among} and lane <> 'parked' and id > ${after} order by id limit ${SEND_PAGE}`,
   )
-  const { ids, columns, contactAt, laneAt, suppressedForAt } = sendable
-  if (ids.length === 0) return null
+  const { laneAt, suppressedForAt, ...page } = sendable
+  if (page.ids.length === 0) return null
   const uses = isForPeople ? await usesOfLanes(db, listId) : null
   const isOut = (at: number) => isClosed(suppressedForAt(at), uses ? (uses.get(laneAt(at)) ?? 'ads') : 'ads')
-  return { ids, columns, contactAt, isClosed: isOut }
+  return { ...page, isClosed: isOut }
 }
 
 /** The same, a contact after the other. */
@@ -189,7 +194,8 @@ async function readSendable(db: Db, { fields, columns: more }: Wanted, which: SQ
     numberCountries: ids.map((_, at) => countryOfFirst(numbers, at)),
     values,
   }
-  const told = more.map((column, i) => ({ column, texts: read[HEAD + single.length + i] ?? [] }))
+  const told = new Map(more.map((column, i) => [column, read[HEAD + single.length + i] ?? []]))
+  const toldAt = (column: string, at: number) => told.get(column)?.[at] ?? ''
   const contactAt = (at: number): SendableContact => {
     const [e164s, suppressedFor, lane] = [valuesAt(numbers, at), suppressedForAt(at), laneAt(at)]
     return {
@@ -202,10 +208,11 @@ async function readSendable(db: Db, { fields, columns: more }: Wanted, which: SQ
       emails: valuesAt(emails, at),
       knownNumbers: mayBeRung(lane, suppressedFor) ? e164s : NOTHING,
       suppressedFor,
-      told: Object.fromEntries(told.map(({ column, texts }) => [column, texts[at] ?? ''])),
+      told: Object.fromEntries(more.map((column) => [column, toldAt(column, at)])),
     }
   }
-  return { ids, columns, contactAt, laneAt, suppressedForAt }
+  const kindsAt = (at: number) => kindsOf(numbers, emails, at)
+  return { ids, columns, contactAt, kindsAt, toldAt, laneAt, suppressedForAt }
 }
 
 /** Columns that are read of every contact. */
@@ -221,6 +228,17 @@ const inColumn = (known: KnownValues): readonly MemberValue[] =>
   })
 
 const severalOf = (value: MemberValue = NOTHING): readonly string[] => (typeof value === 'string' ? [value] : value)
+
+const kindsOf = (numbers: KnownNumbers, emails: KnownValues, at: number): KindsKnown => ({
+  hasPersonalEmail: hasAny(emails, at, true),
+  hasWorkEmail: hasAny(emails, at, false),
+  hasMobile: hasAny(numbers, at, true),
+})
+
+function hasAny({ from, to, isBest }: KnownValues, at: number, best: boolean): boolean {
+  for (let place = from[at] ?? 0; place < (to[at] ?? 0); place++) if (isBest(place) === best) return true
+  return false
+}
 
 /** The country of the first number of which it is known. */
 function countryOfFirst({ from, to, countries }: KnownNumbers, at: number): string | null {

@@ -1,6 +1,6 @@
 import { type IdentifierKind, type IdentifierMix, mixKey } from '@upper-field/core/send'
 import type { MixBySource } from '../db/schema'
-import type { FoundBy } from './kindsKnown'
+import type { FoundBy } from './foundBy'
 
 type Counts = Map<string, number>
 

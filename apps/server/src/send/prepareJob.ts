@@ -1,43 +1,46 @@
 import { createHash } from 'node:crypto'
+import { setImmediate } from 'node:timers/promises'
 import {
-  type AudienceMember,
   type AudienceShape,
-  createPreparer,
-  headingsOf,
+  columnsOf,
+  createMembersPreparer,
   IDENTIFYING_FIELDS,
-  identifiersOf,
+  identifiersAt,
+  type KindsKnown,
   kindsTaken,
+  type MemberColumns,
 } from '@upper-field/core/send'
-import { csvLine } from '@upper-field/core/table'
-import { eq, sql } from 'drizzle-orm'
+import { eq } from 'drizzle-orm'
 import { type Db, transaction } from '../db/database'
 import { insertRows } from '../db/insertRows'
-import { audiences, editionLeftOut, editionLines, editions } from '../db/schema'
+import { audiences, editionLeftOut, editions } from '../db/schema'
 import { JobProblem } from '../jobs/jobProblem'
 import type { JobHandler, StepOutcome } from '../jobs/runner'
 import { type JobRow, saveJob } from '../jobs/store'
 import type { Services } from '../services'
 import { sha256Hex } from '../sha256'
 import { findEdition } from './editionJob'
+import { type EditionLine, linesOf, storeLines } from './editionLines'
 import { pageOfEntries } from './entryMembers'
 import { shapeOfEdition } from './filePage'
 import type { EditionRow } from './fileText'
-import { type Kinds, kindsKnownOf } from './kindsKnown'
-import { pageOfMembers, wantedBy } from './members'
-import { createMixCounter } from './mixes'
+import { foundByProviders } from './foundBy'
+import { sendablePage, wantedBy } from './members'
+import { createMixCounter, type MixCounter } from './mixes'
 
 /** Where the next page begins: behind a contact, or behind an entry of a suppression list. */
 type After = { readonly contact: number } | { readonly entry: string }
 
-interface Candidate {
-  readonly contactId: number | null
-  readonly batchId: string
-  readonly member: AudienceMember
-}
-
+/** Whom the next lines are made of, by their places. */
 interface Page {
-  readonly candidates: readonly Candidate[]
-  readonly suppressed: number
+  readonly members: MemberColumns
+  /** Null for an entry of a suppression list. */
+  contactAt(at: number): number | null
+  /** Empty where nobody knows. */
+  batchAt(at: number): string
+  isSuppressed(at: number): boolean
+  kindsAt(at: number): KindsKnown
+  /** Null where nobody is left. */
   readonly last: After | null
 }
 
@@ -68,34 +71,56 @@ async function audienceOfEdition(db: Db, { audienceId }: EditionRow): Promise<ty
 
 async function pageAfter(
   db: Db,
-  { listId, filter }: EditionRow,
+  edition: EditionRow,
   shape: AudienceShape,
   { suppressionListId, after }: { readonly suppressionListId: string | null; readonly after: After | null },
 ): Promise<Page> {
-  if (suppressionListId !== null) {
-    const page = await pageOfEntries(db, suppressionListId, after && 'entry' in after ? after.entry : '')
-    const candidates = page.members.map((member) => ({ contactId: null, batchId: '', member }))
-    return { candidates, suppressed: 0, last: page.last === null ? null : { entry: page.last } }
-  }
-  const page = await pageOfMembers(
-    db,
-    {
-      listId,
-      filter,
-      isForPeople: false,
-      wanted: wantedBy(shape, { fields: IDENTIFYING_FIELDS, columns: ['batch_id'] }),
-    },
-    after && 'contact' in after ? after.contact : 0,
-  )
+  return suppressionListId === null
+    ? contactsAfter(db, edition, shape, after && 'contact' in after ? after.contact : 0)
+    : entriesAfter(db, suppressionListId, after && 'entry' in after ? after.entry : '')
+}
+
+async function entriesAfter(db: Db, suppressionListId: string, after: string): Promise<Page> {
+  const page = await pageOfEntries(db, suppressionListId, after)
   return {
-    candidates: page.members.map((member) => ({
-      contactId: member.id,
-      batchId: member.told.batch_id ?? '',
-      member,
-    })),
-    suppressed: page.suppressed,
-    last: page.last === null ? null : { contact: page.last },
+    members: columnsOf(page.members),
+    contactAt: () => null,
+    batchAt: () => '',
+    isSuppressed: () => false,
+    kindsAt: () => UNKNOWN,
+    last: page.last === null ? null : { entry: page.last },
   }
+}
+
+/** Of somebody known by an entry alone nobody knows what kind of address or number it is. */
+const UNKNOWN: KindsKnown = { hasPersonalEmail: false, hasWorkEmail: false, hasMobile: false }
+
+async function contactsAfter(
+  db: Db,
+  { listId, filter }: EditionRow,
+  shape: AudienceShape,
+  after: number,
+): Promise<Page> {
+  const wanted = wantedBy(shape, { fields: IDENTIFYING_FIELDS, columns: ['batch_id'] })
+  const page = await sendablePage(db, { listId, filter, isForPeople: false, wanted }, after)
+  if (page === null) return NOBODY
+  return {
+    members: page.columns,
+    contactAt: (at) => page.ids[at] ?? null,
+    batchAt: (at) => page.toldAt('batch_id', at),
+    isSuppressed: page.isClosed,
+    kindsAt: page.kindsAt,
+    last: { contact: page.ids.at(-1) ?? after },
+  }
+}
+
+const NOBODY: Page = {
+  members: { size: 0, countries: [], numberCountries: [], values: {} },
+  contactAt: () => null,
+  batchAt: () => '',
+  isSuppressed: () => false,
+  kindsAt: () => UNKNOWN,
+  last: null,
 }
 
 async function takePage(
@@ -103,86 +128,85 @@ async function takePage(
   job: JobRow,
   edition: EditionRow,
   shape: AudienceShape,
-  { candidates, suppressed, last }: Page,
+  page: Page,
 ): Promise<void> {
-  const kinds = await kindsKnownOf(
-    services.db,
-    candidates.flatMap(({ contactId }) => contactId ?? []),
-  )
-  const lines = preparedLines(candidates, shape, edition.form === 'hashed' ? sha256Hex : null)
-  await transaction(services.pool, async (tx) => {
-    const made = await insertRows(
-      tx,
-      editionLines,
-      [...lines].map(([key, { candidate, cells }]) => ({
-        editionId: edition.id,
-        key: `\\x${key}` as unknown as Buffer,
-        contactId: candidate.contactId,
-        cells: [...cells],
-      })),
-      sql`on conflict do nothing returning encode(key, 'hex') as key`,
-    )
-    const fresh = made.flatMap(({ key }) => lines.get(String(key))?.candidate ?? [])
-    const isIn = new Set(fresh)
-    const leftOut = candidates.flatMap((one) => (isIn.has(one) ? [] : (one.contactId ?? [])))
+  const lines = await preparedLines(page, shape, edition.form === 'hashed' ? sha256Hex : null)
+  await transaction(services.pool, async (tx, client) => {
+    const fresh = await storeLines(tx, client, edition.id, lines)
+    const isIn = new Set(fresh.map(({ at }) => at))
+    const candidates = placesOf(page).filter((at) => !page.isSuppressed(at))
     await insertRows(
       tx,
       editionLeftOut,
-      leftOut.map((contactId) => ({ editionId: edition.id, contactId })),
+      candidates
+        .flatMap((at) => (isIn.has(at) ? [] : (page.contactAt(at) ?? [])))
+        .map((contactId) => ({ editionId: edition.id, contactId })),
     )
-    const counter = countKinds(edition, fresh, shape, kinds)
+    const counter = await countKinds(tx, edition, shape, page, fresh)
     await tx
       .update(editions)
       .set({
         people: edition.people + fresh.length,
-        leftOut: edition.leftOut + suppressed + candidates.length - lines.size,
+        leftOut: edition.leftOut + page.members.size - fresh.length,
         mix: counter.mix(),
         mixBySource: counter.bySource(),
       })
       .where(eq(editions.id, edition.id))
     await saveJob(tx, job.id, {
       phase: 'writing',
-      done: job.done + suppressed + candidates.length,
-      cursor: { after: last },
+      done: job.done + page.members.size,
+      cursor: { after: page.last },
     })
   })
 }
 
-interface Line {
-  readonly candidate: Candidate
-  readonly cells: readonly string[]
+const placesOf = ({ members: { size } }: Page): readonly number[] => Array.from({ length: size }, (_, at) => at)
+
+interface Line extends EditionLine {
+  /** Whose it is, in the page. */
+  readonly at: number
 }
 
-/** Lines by the SHA-256 of their cells: whoever has the same line is in the audience once. */
-function preparedLines(
-  candidates: readonly Candidate[],
+/** So many lines are written before others have their turn. */
+const TURN = 2000
+
+/** The lines of a page, each once. */
+async function preparedLines(
+  page: Page,
   shape: AudienceShape,
   hash: ((text: string) => string) | null,
-): ReadonlyMap<string, Line> {
+): Promise<readonly Line[]> {
   const lines = new Map<string, Line>()
-  const prepare = createPreparer(shape, { hash })
-  for (const candidate of candidates) {
-    const prepared = prepare(candidate.member)
-    if (prepared.status !== 'ready') continue
-    const key = sha256Hex(prepared.cells.join('\n'))
-    if (!lines.has(key)) lines.set(key, { candidate, cells: prepared.cells })
+  const prepared = createMembersPreparer(shape, { hash })(page.members)
+  for (let at = 0; at < page.members.size; at++) {
+    if (at % TURN === 0) await setImmediate()
+    if (page.isSuppressed(at) || prepared.leftOutAt(at) !== null) continue
+    const cells = prepared.cellsAt(at)
+    const key = sha256Hex(cells.join('\n'))
+    if (!lines.has(key)) lines.set(key, { at, key, contactId: page.contactAt(at), cells })
   }
-  return lines
+  return [...lines.values()]
 }
 
-function countKinds(edition: EditionRow, fresh: readonly Candidate[], shape: AudienceShape, kinds: Kinds) {
+async function countKinds(
+  tx: Db,
+  edition: EditionRow,
+  shape: AudienceShape,
+  { members, batchAt, kindsAt }: Page,
+  fresh: readonly Line[],
+): Promise<MixCounter> {
   const counter = createMixCounter(edition)
   const taken = kindsTaken(shape)
-  for (const { contactId, batchId, member } of fresh) {
-    const known = contactId === null ? UNKNOWN : kinds.of(contactId)
-    const foundBy = contactId === null ? [] : kinds.foundBy(contactId)
-    counter.add(identifiersOf(member, known, taken), { batchId, foundBy })
+  const found = await foundByProviders(
+    tx,
+    fresh.flatMap(({ contactId }) => contactId ?? []),
+  )
+  for (const { at, contactId } of fresh) {
+    const foundBy = found.get(contactId ?? 0) ?? []
+    counter.add(identifiersAt(members, at, kindsAt(at), taken), { batchId: batchAt(at), foundBy })
   }
   return counter
 }
-
-/** Of somebody known by an entry alone nobody knows what kind of address or number it is. */
-const UNKNOWN = { hasPersonalEmail: false, hasWorkEmail: false, hasMobile: false }
 
 /** The edition is whole: what its file would be is fixed by its digest. */
 async function seal(services: Services, job: JobRow, edition: EditionRow, shape: AudienceShape): Promise<StepOutcome> {
@@ -200,23 +224,4 @@ async function seal(services: Services, job: JobRow, edition: EditionRow, shape:
     await saveJob(tx, job.id, { phase: 'done', result: { people: edition.people, leftOut: edition.leftOut } })
   })
   return { next: 'done' }
-}
-
-const LINES = 5000
-
-/** An edition as a file, a page of lines at a time, in the order of their keys. */
-export async function* linesOf(
-  db: Db,
-  editionId: string,
-  shape: Pick<AudienceShape, 'columns'>,
-): AsyncGenerator<string> {
-  yield csvLine(headingsOf(shape))
-  for (let after = ''; ; ) {
-    const { rows } = await db.execute<{ key: string; cells: string[] }>(sql`
-      select encode(key, 'hex') as key, cells from edition_lines
-      where edition_id = ${editionId} and key > decode(${after}, 'hex') order by key limit ${LINES}`)
-    if (rows.length === 0) return
-    yield rows.map(({ cells }) => csvLine(cells)).join('')
-    after = rows.at(-1)?.key ?? ''
-  }
 }

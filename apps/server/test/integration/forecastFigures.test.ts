@@ -3,7 +3,7 @@ import {
   forecastMatch,
   IDENTIFYING_FIELDS,
   type IdentifierKind,
-  identifiersOf,
+  identifiersAt,
   kindsTaken,
   type MatchHistory,
   mixKey,
@@ -13,8 +13,7 @@ import { scenarioFiles } from '@upper-field/demo'
 import type { StandIns } from '@upper-field/standins'
 import { createRandom, createWorld, DEMO_WORLD, type Random } from '@upper-field/standins/world'
 import { bringIn, untilEnded } from '../../../../scripts/bringIn'
-import { kindsKnownOf } from '../../src/send/kindsKnown'
-import { pageOfMembers, wantedBy } from '../../src/send/members'
+import { sendablePage, wantedBy } from '../../src/send/members'
 import { connectNetworks, newList, startTestServer, type TestServer } from './harness'
 
 const FILES = ['fair-badges.xlsx', 'hospitality-directory.csv', 'profile-export.csv', 'quotation-requests.csv']
@@ -76,7 +75,7 @@ async function membersAt(network: (typeof NETWORKS)[number]): Promise<readonly M
   const shape = destination && shapeOf(destination, 'people')
   if (!shape) throw new Error(`${network} takes no people`)
   const taken = kindsTaken(shape)
-  const page = await pageOfMembers(
+  const page = await sendablePage(
     services.db,
     {
       listId,
@@ -86,19 +85,17 @@ async function membersAt(network: (typeof NETWORKS)[number]): Promise<readonly M
     },
     0,
   )
-  const known = await kindsKnownOf(
-    services.db,
-    page.members.map((one) => one.id),
-  )
-  return page.members.flatMap((member) => {
-    const line = cells.get(member.id)
+  if (page === null) throw new Error('nobody may be sent')
+  const { ids, columns, kindsAt, toldAt } = page
+  return ids.flatMap((contactId, at) => {
+    const line = cells.get(contactId)
     if (!line) return []
     return [
       {
-        contactId: member.id,
-        country: member.country,
-        batchId: member.told.batch_id ?? '',
-        kinds: identifiersOf(member, known.of(member.id), taken),
+        contactId,
+        country: columns.countries[at] ?? '',
+        batchId: toldAt('batch_id', at),
+        kinds: identifiersAt(columns, at, kindsAt(at), taken),
         account: standIns.network(network).accountOfLine(line) ?? null,
       },
     ]

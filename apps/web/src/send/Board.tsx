@@ -61,13 +61,14 @@ function Line({ audience, destination, isChosen, onChoose, now }: LineProps) {
   const due = dueText(audience, now, destination?.size.fewestMatched ?? null)
   const hasKinds = (destination?.audiences.length ?? 0) > 1
   return (
-    <tr className={`border-b border-line align-top ${isChosen ? 'bg-lichen' : ''}`}>
+    <tr className={`relative border-b border-line align-top ${isChosen ? 'bg-lichen' : 'hover:bg-surface'}`}>
       <td className="max-w-44 p-2">
         <button
           type="button"
           aria-pressed={isChosen}
           onClick={onChoose}
-          className="block max-w-full truncate text-left font-semibold hover:underline"
+          // The whole line opens it.
+          className="block max-w-full truncate text-left font-semibold after:absolute after:inset-0 after:content-[''] hover:underline"
           title={audience.title}
         >
           {audience.title}

@@ -1,6 +1,7 @@
 import type { AudienceShape, SendField } from './destination'
 import { IDENTIFIER_KINDS, type IdentifierKind } from './forecast'
 import type { AudienceMember } from './prepareMember'
+import type { MemberColumns, MemberValue } from './prepareMembers'
 
 /** What is known of a member beyond the values that are sent: of what kind its addresses and numbers are. */
 export interface KindsKnown {
@@ -35,23 +36,51 @@ export const IDENTIFYING_FIELDS: readonly SendField[] = [
 ]
 
 /** By which kinds of identifiers a member may be matched there. */
-export function identifiersOf(
+export const identifiersOf = (
   { values, country }: AudienceMember,
   known: KindsKnown,
   taken: readonly IdentifierKind[],
+): ReadonlySet<IdentifierKind> =>
+  kindsBy((field) => (values[field] ?? []).some((value) => value !== ''), country !== '', known, taken)
+
+/** The same for the member at a place. */
+export const identifiersAt = (
+  { values, countries }: Pick<MemberColumns, 'values' | 'countries'>,
+  at: number,
+  known: KindsKnown,
+  taken: readonly IdentifierKind[],
+): ReadonlySet<IdentifierKind> => kindsBy((field) => isThere(values[field]?.[at]), countries[at] !== '', known, taken)
+
+const isThere = (value: MemberValue = ''): boolean =>
+  typeof value === 'string' ? value !== '' : value.some((one) => one !== '')
+
+function kindsBy(
+  has: (field: SendField) => boolean,
+  isInCountry: boolean,
+  known: KindsKnown,
+  taken: readonly IdentifierKind[],
 ): ReadonlySet<IdentifierKind> {
-  const has = (field: keyof AudienceMember['values']) => (values[field] ?? []).some((value) => value !== '')
-  const isNamed = has('given-name') && has('family-name') && has('postal-code') && country !== ''
-  const kinds: Readonly<Record<IdentifierKind, boolean>> = {
-    'personal-email': known.hasPersonalEmail,
-    'work-email': known.hasWorkEmail || (has('email') && !known.hasPersonalEmail),
-    mobile: known.hasMobile,
-    'other-number': has('number') && !known.hasMobile,
-    'name-and-place': isNamed,
-    device: has('device-id'),
-    'company-page': has('company-page'),
-    site: has('site'),
-    'company-name': has('company'),
+  const isOf = (kind: IdentifierKind): boolean => {
+    switch (kind) {
+      case 'personal-email':
+        return known.hasPersonalEmail
+      case 'work-email':
+        return known.hasWorkEmail || (has('email') && !known.hasPersonalEmail)
+      case 'mobile':
+        return known.hasMobile
+      case 'other-number':
+        return has('number') && !known.hasMobile
+      case 'name-and-place':
+        return isInCountry && has('given-name') && has('family-name') && has('postal-code')
+      case 'device':
+        return has('device-id')
+      case 'company-page':
+        return has('company-page')
+      case 'site':
+        return has('site')
+      case 'company-name':
+        return has('company')
+    }
   }
-  return new Set(taken.filter((kind) => kinds[kind]))
+  return new Set(taken.filter(isOf))
 }

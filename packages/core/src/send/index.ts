@@ -46,7 +46,7 @@ export {
   type MatchHistory,
   mixKey,
 } from './forecast'
-export { IDENTIFYING_FIELDS, identifiersOf, type KindsKnown, kindsTaken } from './identifiers'
+export { IDENTIFYING_FIELDS, identifiersAt, identifiersOf, type KindsKnown, kindsTaken } from './identifiers'
 export {
   AUDIENCE_STATES,
   type AudienceState,
@@ -70,7 +70,7 @@ export {
 } from './networkCalls'
 export { type NormalContext, normalForm } from './normalForms'
 export { NORMAL_STEPS, whyNoStep } from './normalSteps'
-export { type AudienceMember, createPreparer, type PreparedMember } from './prepareMember'
+export { type AudienceMember, columnsOf, createPreparer, type PreparedMember } from './prepareMember'
 export {
   createMembersPreparer,
   type LeftOut,

@@ -3,6 +3,7 @@ import {
   createMembersPreparer,
   type LeftOut,
   type MemberColumns,
+  type MemberValue,
   type Mend,
   type PrepareOptions,
 } from './prepareMembers'
@@ -27,15 +28,24 @@ export function createPreparer(
 ): (member: AudienceMember) => PreparedMember {
   const prepare = createMembersPreparer(shape, options)
   return (member) => {
-    const prepared = prepare(columnsOf(member))
+    const prepared = prepare(columnsOf([member]))
     const [reason, mends] = [prepared.leftOutAt(0), prepared.mendsAt(0)]
     return reason ? { status: 'left-out', reason, mends } : { status: 'ready', cells: prepared.cellsAt(0), mends }
   }
 }
 
-const columnsOf = ({ country, numberCountry, values }: AudienceMember): MemberColumns => ({
-  size: 1,
-  countries: [country],
-  numberCountries: [numberCountry],
-  values: Object.fromEntries(Object.entries(values).map(([field, all]) => [field, [all]])),
-})
+/** The same people or companies field by field. */
+export function columnsOf(members: readonly AudienceMember[]): MemberColumns {
+  const fields = new Set(members.flatMap(({ values }) => Object.keys(values) as SendField[]))
+  return {
+    size: members.length,
+    countries: members.map(({ country }) => country),
+    numberCountries: members.map(({ numberCountry }) => numberCountry),
+    values: Object.fromEntries(
+      [...fields].map((field): [SendField, readonly MemberValue[]] => [
+        field,
+        members.map(({ values }) => values[field] ?? ''),
+      ]),
+    ),
+  }
+}
