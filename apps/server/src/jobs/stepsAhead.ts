@@ -50,7 +50,7 @@ const FRESH = 5000
  * @param now in milliseconds
  */
 export function createStepsAhead<Place, Step>(
-  offsetOf: (at: Place) => number,
+  offsetOf: (at: Place) => number | string,
   now: () => number = () => performance.now(),
 ): StepsAhead<Place, Step> {
   const queues = new Map<string, Queue<Place, Step>>()

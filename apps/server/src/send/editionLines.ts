@@ -31,13 +31,14 @@ export async function storeLines<T extends EditionLine>(
     ['key', 'contact_id', 'cells'],
     lines.map(({ key, contactId, cells }) => [`\\x${key}`, contactId, cells]),
   )
-  const { rows } = await tx.execute<{ key: string }>(sql`
-    delete from new_lines n using edition_lines l where l.edition_id = ${editionId} and l.key = n.key
-    returning encode(n.key, 'hex') as key`)
-  await tx.execute(sql`
-    insert into edition_lines (edition_id, key, contact_id, cells) select ${editionId}, key, contact_id, cells from new_lines`)
-  const known = new Set(rows.map(({ key }) => key))
-  return known.size === 0 ? lines : lines.filter(({ key }) => !known.has(key))
+  const { rows } = await tx.execute<{ keys: string }>(sql`
+    with made as (
+      insert into edition_lines (edition_id, key, contact_id, cells)
+      select ${editionId}, key, contact_id, cells from new_lines order by key
+      on conflict do nothing returning key)
+    select coalesce(string_agg(encode(key, 'hex'), ' '), '') as keys from made`)
+  const made = new Set(rows[0]?.keys.split(' '))
+  return lines.filter(({ key }) => made.has(key))
 }
 
 const PAGE = 5000

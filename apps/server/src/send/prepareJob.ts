@@ -16,6 +16,7 @@ import { insertRows } from '../db/insertRows'
 import { audiences, editionLeftOut, editions } from '../db/schema'
 import { JobProblem } from '../jobs/jobProblem'
 import type { JobHandler, StepOutcome } from '../jobs/runner'
+import { beginStep, createStepsAhead, type Preparing } from '../jobs/stepsAhead'
 import { type JobRow, saveJob } from '../jobs/store'
 import type { Services } from '../services'
 import { sha256Hex } from '../sha256'
@@ -44,23 +45,56 @@ interface Page {
   readonly last: After | null
 }
 
+/** Where a page begins or ends. */
+interface Place {
+  readonly after: After | null
+  /** Known where nobody was left to be read. */
+  readonly isEnd?: boolean
+}
+
+/** The lines of a page, ready to be stored. */
+interface ReadyPage {
+  readonly page: Page
+  readonly lines: readonly Line[]
+  readonly end: Place
+}
+
 /** Prepares the next edition of an audience: its lines one by one, so that what changes can be told. */
 export const prepareJob: JobHandler = {
   async step(services, job): Promise<StepOutcome> {
     const edition = await findEdition(services.db, job)
-    const audience = await audienceOfEdition(services.db, edition)
     const shape = await shapeOfEdition(services.db, edition)
-    const after = (job.cursor.after ?? null) as After | null
-    const page = await pageAfter(services.db, edition, shape, { suppressionListId: audience.suppressionListId, after })
-    if (page.last === null) return seal(services, job, edition, shape)
-    await takePage(services, job, edition, shape, page)
+    const at: Place = { after: (job.cursor.after ?? null) as After | null }
+    const ready = await ahead.take(job.id, at, await preparing(services.db, edition, shape)).prepared
+    if (ready.end.isEnd) return seal(services, job, edition, shape)
+    await storePage(services, job, edition, shape, ready)
     return { next: 'step' }
   },
 
   async ended({ db }, job, state) {
+    ahead.drop(job.id)
     const { editionId } = job.payload as { editionId: string }
     await db.update(editions).set({ state }).where(eq(editions.id, editionId))
   },
+}
+
+const ahead = createStepsAhead<Place, ReadyPage>(({ after }) =>
+  after === null ? 0 : 'contact' in after ? after.contact : after.entry,
+)
+
+/** One page is stored while the next is read and brought into form. */
+const AHEAD = 1
+
+async function preparing(db: Db, edition: EditionRow, shape: AudienceShape): Promise<Preparing<Place, ReadyPage>> {
+  const { suppressionListId } = await audienceOfEdition(db, edition)
+  const hash = edition.form === 'hashed' ? sha256Hex : null
+  const read = async ({ after }: Place, onEnd: (end: Place) => void): Promise<ReadyPage> => {
+    const page = await pageAfter(db, edition, shape, { suppressionListId, after })
+    const end = page.last === null ? { after, isEnd: true } : { after: page.last }
+    onEnd(end)
+    return { page, lines: await preparedLines(page, shape, hash), end }
+  }
+  return { depth: AHEAD, hasMore: ({ isEnd }) => isEnd !== true, begin: (at) => beginStep(at, read) }
 }
 
 async function audienceOfEdition(db: Db, { audienceId }: EditionRow): Promise<typeof audiences.$inferSelect> {
@@ -123,14 +157,13 @@ const NOBODY: Page = {
   last: null,
 }
 
-async function takePage(
+async function storePage(
   services: Services,
   job: JobRow,
   edition: EditionRow,
   shape: AudienceShape,
-  page: Page,
+  { page, lines, end }: ReadyPage,
 ): Promise<void> {
-  const lines = await preparedLines(page, shape, edition.form === 'hashed' ? sha256Hex : null)
   await transaction(services.pool, async (tx, client) => {
     const fresh = await storeLines(tx, client, edition.id, lines)
     const isIn = new Set(fresh.map(({ at }) => at))
@@ -155,7 +188,7 @@ async function takePage(
     await saveJob(tx, job.id, {
       phase: 'writing',
       done: job.done + page.members.size,
-      cursor: { after: page.last },
+      cursor: { after: end.after },
     })
   })
 }
