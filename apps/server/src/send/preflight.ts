@@ -1,15 +1,15 @@
 import type { Preflight } from '@upper-field/contract'
 import {
   type AudienceShape,
-  createPreparer,
+  createMembersPreparer,
   type Destination,
-  type PreparedMember,
+  type PreparedMembers,
   type SendField,
 } from '@upper-field/core/send'
 import { type SQL, sql } from 'drizzle-orm'
 import { asEstimate, type Sampling, sampleOf } from '../contacts/sample'
 import type { Db } from '../db/database'
-import { pageOfMembers, type SendableContact, wantedBy } from './members'
+import { type SendableContact, type SendablePage, sendablePage, wantedBy } from './members'
 
 export interface PreflightInput {
   readonly listId: string
@@ -42,17 +42,32 @@ export async function runPreflight(db: Db, input: PreflightInput): Promise<Prefl
   return describe(input, sampled, (n) => asEstimate(n * sample.each), sampled.chosen)
 }
 
-async function tallyOf(db: Db, { listId, filter, shape }: PreflightInput, among: SQL): Promise<Tally> {
-  const tally = createTally(shape)
-  const prepare = createPreparer(shape, { hash: null })
-  const what = { listId, filter, isForPeople: false, wanted: wantedBy(shape, LOOKED_AT), among }
-  for (let after: number | null = 0; after !== null; ) {
-    const page = await pageOfMembers(db, what, after)
-    tally.suppressed += page.suppressed
-    for (const member of page.members) count(tally, member, prepare(member))
-    after = page.last
-  }
+async function tallyOf(db: Db, input: PreflightInput, among: SQL): Promise<Tally> {
+  const tally = createTally(input.shape)
+  for await (const page of pagesOf(db, input, { among }))
+    for (let at = 0; at < page.ids.length; at++) {
+      if (page.isClosed(at)) tally.suppressed++
+      else count(tally, page, at)
+    }
   return tally
+}
+
+/** Contacts in the form of their destination, which are never sent as they stand here: nothing is hashed. */
+interface LookedAt extends SendablePage {
+  readonly prepared: PreparedMembers
+}
+
+async function* pagesOf(
+  db: Db,
+  { listId, filter, shape }: Pick<PreflightInput, 'listId' | 'filter' | 'shape'>,
+  { among = sql`true`, after = 0 }: { readonly among?: SQL; readonly after?: number },
+): AsyncGenerator<LookedAt> {
+  const prepare = createMembersPreparer(shape, { hash: null })
+  const what = { listId, filter, isForPeople: false, wanted: wantedBy(shape, LOOKED_AT), among }
+  for (let page = await sendablePage(db, what, after); page !== null; ) {
+    yield { ...page, prepared: prepare(page.columns) }
+    page = await sendablePage(db, what, page.ids.at(-1) ?? 0)
+  }
 }
 
 function describe(
@@ -114,32 +129,43 @@ const createTally = ({ takes, rules, columns }: AudienceShape): Tally => ({
   byCount: [0, 0, 0],
 })
 
-function count(tally: Tally, member: SendableContact, prepared: PreparedMember): void {
+function count(tally: Tally, page: LookedAt, at: number): void {
+  const isReady = page.prepared.leftOutAt(at) === null
   tally.chosen++
-  if (prepared.status === 'ready' && tally.companies) {
-    const key = prepared.cells.join('\n')
+  if (isReady && tally.companies) {
+    const key = page.prepared.cellsAt(at).join('\n')
     if (tally.companies.has(key)) return
     tally.companies.add(key)
   }
-  for (const finding of findingsOf(member, prepared)) add(tally.findings, finding)
-  if (prepared.status === 'left-out') return
-  const known = tally.someOf.map((field) => (member.values[field] ?? []).filter((value) => value !== '').length)
-  for (const [at, field] of tally.someOf.entries()) if ((known[at] ?? 0) > 0) add(tally.identifiers, field)
-  const together = known.reduce((sum, n) => sum + n, 0)
+  for (const finding of findingsAt(page, at)) add(tally.findings, finding)
+  if (!isReady) return
+  let together = 0
+  for (const field of tally.someOf) {
+    const n = valuesIn(page, field, at)
+    if (n > 0) add(tally.identifiers, field)
+    together += n
+  }
   tally.byCount[together > 2 ? 2 : together > 1 ? 1 : 0]++
-  if (member.told.email_kind === 'work') tally.workAddresses++
-  else if (member.told.email_kind === 'personal') tally.personalAddresses++
+  const kind = page.toldAt('email_kind', at)
+  if (kind === 'work') tally.workAddresses++
+  else if (kind === 'personal') tally.personalAddresses++
+}
+
+/** How many values somebody has in a field. */
+function valuesIn({ columns }: LookedAt, field: SendField, at: number): number {
+  const value = columns.values[field]?.[at] ?? ''
+  return typeof value === 'string' ? (value === '' ? 0 : 1) : value.filter((one) => one !== '').length
 }
 
 /** What is found of one contact, in codes: ready or why not, and what is mended or left blank. */
-function findingsOf(member: SendableContact, prepared: PreparedMember): readonly string[] {
-  if (prepared.status === 'left-out')
-    return [prepared.reason.why === 'missing' ? `missing ${prepared.reason.field}` : 'nothing-to-match']
-  const mends = prepared.mends.map((mend) => {
+function findingsAt(page: LookedAt, at: number): readonly string[] {
+  const leftOut = page.prepared.leftOutAt(at)
+  if (leftOut) return [leftOut.why === 'missing' ? `missing ${leftOut.field}` : 'nothing-to-match']
+  const mends = page.prepared.mendsAt(at).map((mend) => {
     if (mend.what === 'group-left-blank') return `blank ${mend.group.join(' ')}`
     return mend.what === 'unreadable' ? `unreadable ${mend.field}` : mend.what
   })
-  return ['ready', ...mends, ...(hadNoCode(member) ? ['code-mended'] : [])]
+  return ['ready', ...mends, ...(hadNoCode(page, at) ? ['code-mended'] : [])]
 }
 
 /** Contacts that are looked at for one page of a finding: a rare one is looked for in steps. */
@@ -151,31 +177,27 @@ const MOST_PAGES = 4
  */
 export async function contactsOfFinding(
   db: Db,
-  { listId, filter, shape }: Pick<PreflightInput, 'listId' | 'filter' | 'shape'>,
+  input: Pick<PreflightInput, 'listId' | 'filter' | 'shape'>,
   { finding, after, limit }: { readonly finding: string; readonly after: number; readonly limit: number },
 ): Promise<{ readonly contacts: readonly SendableContact[]; readonly next: number | null }> {
   const contacts: SendableContact[] = []
-  const prepare = createPreparer(shape, { hash: null })
-  const what = { listId, filter, isForPeople: false, wanted: wantedBy(shape, LOOKED_AT) }
-  let at: number | null = after
-  for (let pages = 0; at !== null && pages < MOST_PAGES && contacts.length < limit; pages++) {
-    const page = await pageOfMembers(db, what, at)
-    const these: readonly SendableContact[] =
-      finding === 'suppressed'
-        ? page.closed
-        : page.members.filter((one) => findingsOf(one, prepare(one)).includes(finding))
-    for (const one of these) {
-      contacts.push(one)
-      if (contacts.length === limit) return { contacts, next: one.id }
+  let [pages, last] = [0, after]
+  for await (const page of pagesOf(db, input, { after })) {
+    for (let at = 0; at < page.ids.length; at++) {
+      if (page.isClosed(at) ? finding !== 'suppressed' : !findingsAt(page, at).includes(finding)) continue
+      const contact = page.contactAt(at)
+      contacts.push(contact)
+      if (contacts.length === limit) return { contacts, next: contact.id }
     }
-    at = page.last
+    last = page.ids.at(-1) ?? last
+    if (++pages === MOST_PAGES) return { contacts, next: last }
   }
-  return { contacts, next: at }
+  return { contacts, next: null }
 }
 
 /** The best number stood in its row without the code of its country, and has one now. */
-const hadNoCode = ({ numbers, told }: SendableContact): boolean =>
-  numbers.length > 0 && !/^(?:$|\W*(?:\+|00))/.test(told.raw_number ?? '')
+const hadNoCode = (page: LookedAt, at: number): boolean =>
+  valuesIn(page, 'number', at) > 0 && !/^(?:$|\W*(?:\+|00))/.test(page.toldAt('raw_number', at))
 
 /** Findings of a kind, each with what it is about. */
 const findingsAbout = ({ findings }: Tally, kind: string): readonly (readonly [string, number])[] =>

@@ -1,6 +1,5 @@
 import type { AudienceShape, SendField } from './destination'
 import { IDENTIFIER_KINDS, type IdentifierKind } from './forecast'
-import type { AudienceMember } from './prepareMember'
 import type { MemberColumns, MemberValue } from './prepareMembers'
 
 /** What is known of a member beyond the values that are sent: of what kind its addresses and numbers are. */
@@ -28,38 +27,21 @@ const KINDS_OF: Readonly<Partial<Record<SendField, readonly IdentifierKind[]>>> 
   company: ['company-name'],
 }
 
-/** Fields that tell by which kinds a member may be matched: see `identifiersOf`. */
+/** Fields that tell by which kinds a member may be matched: see `identifiersAt`. */
 export const IDENTIFYING_FIELDS: readonly SendField[] = [
   ...(Object.keys(KINDS_OF) as SendField[]),
   'postal-code',
   'country',
 ]
 
-/** By which kinds of identifiers a member may be matched there. */
-export const identifiersOf = (
-  { values, country }: AudienceMember,
-  known: KindsKnown,
-  taken: readonly IdentifierKind[],
-): ReadonlySet<IdentifierKind> =>
-  kindsBy((field) => (values[field] ?? []).some((value) => value !== ''), country !== '', known, taken)
-
-/** The same for the member at a place. */
-export const identifiersAt = (
+/** By which kinds of identifiers the member at a place may be matched there. */
+export function identifiersAt(
   { values, countries }: Pick<MemberColumns, 'values' | 'countries'>,
   at: number,
   known: KindsKnown,
   taken: readonly IdentifierKind[],
-): ReadonlySet<IdentifierKind> => kindsBy((field) => isThere(values[field]?.[at]), countries[at] !== '', known, taken)
-
-const isThere = (value: MemberValue = ''): boolean =>
-  typeof value === 'string' ? value !== '' : value.some((one) => one !== '')
-
-function kindsBy(
-  has: (field: SendField) => boolean,
-  isInCountry: boolean,
-  known: KindsKnown,
-  taken: readonly IdentifierKind[],
 ): ReadonlySet<IdentifierKind> {
+  const has = (field: SendField) => isThere(values[field]?.[at])
   const isOf = (kind: IdentifierKind): boolean => {
     switch (kind) {
       case 'personal-email':
@@ -71,7 +53,7 @@ function kindsBy(
       case 'other-number':
         return has('number') && !known.hasMobile
       case 'name-and-place':
-        return isInCountry && has('given-name') && has('family-name') && has('postal-code')
+        return countries[at] !== '' && has('given-name') && has('family-name') && has('postal-code')
       case 'device':
         return has('device-id')
       case 'company-page':
@@ -84,3 +66,6 @@ function kindsBy(
   }
   return new Set(taken.filter(isOf))
 }
+
+const isThere = (value: MemberValue = ''): boolean =>
+  typeof value === 'string' ? value !== '' : value.some((one) => one !== '')

@@ -46,7 +46,7 @@ export {
   type MatchHistory,
   mixKey,
 } from './forecast'
-export { IDENTIFYING_FIELDS, identifiersAt, identifiersOf, type KindsKnown, kindsTaken } from './identifiers'
+export { IDENTIFYING_FIELDS, identifiersAt, type KindsKnown, kindsTaken } from './identifiers'
 export {
   AUDIENCE_STATES,
   type AudienceState,

@@ -44,8 +44,10 @@ export function columnsOf(members: readonly AudienceMember[]): MemberColumns {
     values: Object.fromEntries(
       [...fields].map((field): [SendField, readonly MemberValue[]] => [
         field,
-        members.map(({ values }) => values[field] ?? ''),
+        members.map(({ values }) => oneOrSeveral(values[field])),
       ]),
     ),
   }
 }
+
+const oneOrSeveral = (values: readonly string[] = []): MemberValue => (values.length === 1 ? (values[0] ?? '') : values)

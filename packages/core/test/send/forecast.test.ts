@@ -1,12 +1,14 @@
 import { describe, expect, it } from '@jest/globals'
 import fc from 'fast-check'
 import {
+  columnsOf,
   expectedMatch,
   forecastMatch,
   IDENTIFIER_KINDS,
   type IdentifierKind,
   type IdentifierMix,
-  identifiersOf,
+  identifiersAt,
+  type KindsKnown,
   kindsTaken,
   mixKey,
 } from '../../src/send'
@@ -71,7 +73,7 @@ describe('identifiers', () => {
     expect(kindsTaken(rules(['given-name', 'device-id']))).toEqual(['name-and-place', 'device'])
   })
 
-  it.each<[string, object, Partial<Parameters<typeof identifiersOf>[1]>, IdentifierKind[]]>([
+  it.each<[string, object, Partial<KindsKnown>, IdentifierKind[]]>([
     ['a mobile', { number: ['+447911204481'] }, { hasMobile: true }, ['mobile']],
     ['another number', { number: ['+441665555018'] }, {}, ['other-number']],
     ['an address of unknown kind', { email: ['a@b.example'] }, {}, ['work-email']],
@@ -90,11 +92,8 @@ describe('identifiers', () => {
     ['a name without a place', { 'given-name': ['a'], 'family-name': ['b'], 'postal-code': [''] }, {}, []],
   ])('of somebody with %s are told', (_, values, known, expected) => {
     const nothing = { hasPersonalEmail: false, hasWorkEmail: false, hasMobile: false }
-    const found = identifiersOf(
-      { country: 'GB', numberCountry: null, values },
-      { ...nothing, ...known },
-      IDENTIFIER_KINDS,
-    )
+    const members = columnsOf([{ country: 'GB', numberCountry: null, values }])
+    const found = identifiersAt(members, 0, { ...nothing, ...known }, IDENTIFIER_KINDS)
     expect([...found]).toEqual(expected)
   })
 })

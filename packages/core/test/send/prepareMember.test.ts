@@ -4,12 +4,12 @@ import fc from 'fast-check'
 import {
   type AudienceMember,
   type AudienceShape,
+  columnsOf,
   contradictionsIn,
   createMembersPreparer,
   createPreparer,
   fileNameFor,
   headingsOf,
-  type MemberColumns,
   type PrepareOptions,
   SEND_FIELDS,
   type SendField,
@@ -62,21 +62,6 @@ const withValues = (values: AudienceMember['values'], more: Partial<AudienceMemb
 })
 
 /** The same members field by field: who has one value has it as a text. */
-const columnsOf = (members: readonly AudienceMember[]): MemberColumns => ({
-  size: members.length,
-  countries: members.map(({ country }) => country),
-  numberCountries: members.map(({ numberCountry }) => numberCountry),
-  values: Object.fromEntries(
-    SEND_FIELDS.map((field) => [
-      field,
-      members.map(({ values }) => {
-        const all = values[field] ?? []
-        return all.length === 1 ? (all[0] ?? '') : all
-      }),
-    ]),
-  ),
-})
-
 describe('an audience as it is declared', () => {
   it('repeats its columns as often as they may be filled', () =>
     expect(headingsOf(shape)).toEqual([
