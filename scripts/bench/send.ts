@@ -43,7 +43,28 @@ export async function sendBench({ rows }: { rows: number | null }): Promise<void
 }
 
 async function fileBench(api: ApiClient, db: Client, { listId, pid }: { listId: string; pid: number }): Promise<void> {
-  const plain = await seconds(async () => {
+  const plain = await plainCopy(db, listId)
+  const memory = watchMemory(pid)
+  const file = await timed(api, listId, () => {
+    const body = { destination: 'brassbell', form: 'hashed' as const, filter: '' }
+    return api.call('makeEdition', { params: { listId }, body })
+  })
+  const account = { id: 'none', name: 'No account: nothing is sent' }
+  const audience = await api.call('makeAudience', {
+    params: { listId },
+    body: { name: 'Bench', destination: 'brassbell', account, isWholeList: true },
+  })
+  const edition = await timed(api, listId, () => api.call('prepareEdition', { params: { audienceId: audience.id } }))
+  const peak = memory.end()
+  const ratio = (took: number) => `${took.toFixed(1)} s, ratio ${(took / plain).toFixed(1)}`
+  console.log(`COPY of the same columns plain: ${plain.toFixed(2)} s`)
+  console.log(`hashed file of ${file.people} people: ${ratio(file.took)}`)
+  console.log(`first edition of an audience of ${edition.people} people: ${ratio(edition.took)}`)
+  console.log(`memory idle ${memory.idle} MB, at most ${peak} MB`)
+}
+
+const plainCopy = (db: Client, listId: string): Promise<number> =>
+  seconds(async () => {
     const sink = new Writable({ write: (_chunk, _encoding, done) => done() })
     await pipeline(
       db.query(
@@ -54,20 +75,20 @@ async function fileBench(api: ApiClient, db: Client, { listId, pid }: { listId: 
       sink,
     )
   })
-  const memory = watchMemory(pid)
-  let made = 0
-  const hashed = await seconds(async () => {
-    const body = { destination: 'brassbell', form: 'hashed' as const, filter: '' }
-    const edition = await api.call('makeEdition', { params: { listId }, body })
-    const { state, result } = await untilEnded(api, listId, edition.jobId, HOUR)
-    if (state !== 'done') throw new Error(`the file ended ${state}`)
-    made = Number(result.people)
+
+/** How long a file or an edition takes from being asked for to its end, and of how many people it is. */
+async function timed(
+  api: ApiClient,
+  listId: string,
+  begin: () => Promise<{ readonly jobId: string | null }>,
+): Promise<{ readonly took: number; readonly people: number }> {
+  let people = 0
+  const took = await seconds(async () => {
+    const { state, result } = await untilEnded(api, listId, (await begin()).jobId ?? '', HOUR)
+    if (state !== 'done') throw new Error(`it ended ${state}`)
+    people = Number(result.people)
   })
-  const peak = memory.end()
-  console.log(
-    `hashed file of ${made} people: ${hashed.toFixed(1)} s; COPY of the same columns plain: ${plain.toFixed(2)} s`,
-  )
-  console.log(`ratio ${(hashed / plain).toFixed(1)}; memory idle ${memory.idle} MB, at most ${peak} MB`)
+  return { took, people }
 }
 
 async function filterBench(api: ApiClient, db: Client, listId: string): Promise<void> {
