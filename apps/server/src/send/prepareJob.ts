@@ -1,20 +1,10 @@
 import { createHash } from 'node:crypto'
 import { setImmediate } from 'node:timers/promises'
-import {
-  type AudienceShape,
-  columnsOf,
-  createMembersPreparer,
-  IDENTIFYING_FIELDS,
-  identifiersAt,
-  type KindsKnown,
-  kindsTaken,
-  type MemberColumns,
-} from '@upper-field/core/send'
+import { type AudienceShape, createMembersPreparer, identifiersAt, kindsTaken } from '@upper-field/core/send'
 import { eq } from 'drizzle-orm'
 import { type Db, transaction } from '../db/database'
 import { insertRows } from '../db/insertRows'
-import { audiences, editionLeftOut, editions } from '../db/schema'
-import { JobProblem } from '../jobs/jobProblem'
+import { editionLeftOut, editions } from '../db/schema'
 import type { JobHandler, StepOutcome } from '../jobs/runner'
 import { beginStep, createStepsAhead, type Preparing } from '../jobs/stepsAhead'
 import { type JobRow, saveJob } from '../jobs/store'
@@ -22,30 +12,12 @@ import type { Services } from '../services'
 import { sha256Hex } from '../sha256'
 import { findEdition } from './editionJob'
 import { type EditionLine, linesOf, storeLines } from './editionLines'
-import { pageOfEntries } from './entryMembers'
+import { type After, type EditionPage, editionPages } from './editionPages'
 import { shapeOfEdition } from './filePage'
 import type { EditionRow } from './fileText'
 import { foundByProviders } from './foundBy'
-import { sendablePage, wantedBy } from './members'
 import { createMixCounter, type MixCounter } from './mixes'
 
-/** Where the next page begins: behind a contact, or behind an entry of a suppression list. */
-type After = { readonly contact: number } | { readonly entry: string }
-
-/** Whom the next lines are made of, by their places. */
-interface Page {
-  readonly members: MemberColumns
-  /** Null for an entry of a suppression list. */
-  contactAt(at: number): number | null
-  /** Empty where nobody knows. */
-  batchAt(at: number): string
-  isSuppressed(at: number): boolean
-  kindsAt(at: number): KindsKnown
-  /** Null where nobody is left. */
-  readonly last: After | null
-}
-
-/** Where a page begins or ends. */
 interface Place {
   readonly after: After | null
   /** Known where nobody was left to be read. */
@@ -54,7 +26,8 @@ interface Place {
 
 /** The lines of a page, ready to be stored. */
 interface ReadyPage {
-  readonly page: Page
+  /** Null where nobody is left. */
+  readonly page: EditionPage | null
   readonly lines: readonly Line[]
   readonly end: Place
 }
@@ -66,8 +39,8 @@ export const prepareJob: JobHandler = {
     const shape = await shapeOfEdition(services.db, edition)
     const at: Place = { after: (job.cursor.after ?? null) as After | null }
     const ready = await ahead.take(job.id, at, await preparing(services.db, edition, shape)).prepared
-    if (ready.end.isEnd) return seal(services, job, edition, shape)
-    await storePage(services, job, edition, shape, ready)
+    if (ready.page === null) return seal(services, job, edition, shape)
+    await storePage(services, job, { edition, shape, page: ready.page, lines: ready.lines })
     return { next: 'step' }
   },
 
@@ -86,96 +59,34 @@ const ahead = createStepsAhead<Place, ReadyPage>(({ after }) =>
 const AHEAD = 1
 
 async function preparing(db: Db, edition: EditionRow, shape: AudienceShape): Promise<Preparing<Place, ReadyPage>> {
-  const { suppressionListId } = await audienceOfEdition(db, edition)
+  const read = await editionPages(db, edition, shape)
   const hash = edition.form === 'hashed' ? sha256Hex : null
-  const read = async ({ after }: Place, onEnd: (end: Place) => void): Promise<ReadyPage> => {
-    const page = await pageAfter(db, edition, shape, { suppressionListId, after })
-    const end = page.last === null ? { after, isEnd: true } : { after: page.last }
+  const prepare = async ({ after }: Place, onEnd: (end: Place) => void): Promise<ReadyPage> => {
+    const page = await read(after)
+    const end = page === null ? { after, isEnd: true } : { after: page.end }
     onEnd(end)
-    return { page, lines: await preparedLines(page, shape, hash), end }
+    return { page, lines: page === null ? [] : await preparedLines(page, shape, hash), end }
   }
-  return { depth: AHEAD, hasMore: ({ isEnd }) => isEnd !== true, begin: (at) => beginStep(at, read) }
+  return { depth: AHEAD, hasMore: ({ isEnd }) => isEnd !== true, begin: (at) => beginStep(at, prepare) }
 }
 
-async function audienceOfEdition(db: Db, { audienceId }: EditionRow): Promise<typeof audiences.$inferSelect> {
-  const [audience] = audienceId === null ? [] : await db.select().from(audiences).where(eq(audiences.id, audienceId))
-  if (!audience) throw new JobProblem('edition-gone')
-  return audience
+interface Storing {
+  readonly edition: EditionRow
+  readonly shape: AudienceShape
+  readonly page: EditionPage
+  readonly lines: readonly Line[]
 }
 
-async function pageAfter(
-  db: Db,
-  edition: EditionRow,
-  shape: AudienceShape,
-  { suppressionListId, after }: { readonly suppressionListId: string | null; readonly after: After | null },
-): Promise<Page> {
-  return suppressionListId === null
-    ? contactsAfter(db, edition, shape, after && 'contact' in after ? after.contact : 0)
-    : entriesAfter(db, suppressionListId, after && 'entry' in after ? after.entry : '')
-}
-
-async function entriesAfter(db: Db, suppressionListId: string, after: string): Promise<Page> {
-  const page = await pageOfEntries(db, suppressionListId, after)
-  return {
-    members: columnsOf(page.members),
-    contactAt: () => null,
-    batchAt: () => '',
-    isSuppressed: () => false,
-    kindsAt: () => UNKNOWN,
-    last: page.last === null ? null : { entry: page.last },
-  }
-}
-
-/** Of somebody known by an entry alone nobody knows what kind of address or number it is. */
-const UNKNOWN: KindsKnown = { hasPersonalEmail: false, hasWorkEmail: false, hasMobile: false }
-
-async function contactsAfter(
-  db: Db,
-  { listId, filter }: EditionRow,
-  shape: AudienceShape,
-  after: number,
-): Promise<Page> {
-  const wanted = wantedBy(shape, { fields: IDENTIFYING_FIELDS, columns: ['batch_id'] })
-  const page = await sendablePage(db, { listId, filter, isForPeople: false, wanted }, after)
-  if (page === null) return NOBODY
-  return {
-    members: page.columns,
-    contactAt: (at) => page.ids[at] ?? null,
-    batchAt: (at) => page.toldAt('batch_id', at),
-    isSuppressed: page.isClosed,
-    kindsAt: page.kindsAt,
-    last: { contact: page.ids.at(-1) ?? after },
-  }
-}
-
-const NOBODY: Page = {
-  members: { size: 0, countries: [], numberCountries: [], values: {} },
-  contactAt: () => null,
-  batchAt: () => '',
-  isSuppressed: () => false,
-  kindsAt: () => UNKNOWN,
-  last: null,
-}
-
-async function storePage(
-  services: Services,
-  job: JobRow,
-  edition: EditionRow,
-  shape: AudienceShape,
-  { page, lines, end }: ReadyPage,
-): Promise<void> {
+async function storePage(services: Services, job: JobRow, storing: Storing): Promise<void> {
+  const { edition, page, lines } = storing
   await transaction(services.pool, async (tx, client) => {
     const fresh = await storeLines(tx, client, edition.id, lines)
-    const isIn = new Set(fresh.map(({ at }) => at))
-    const candidates = placesOf(page).filter((at) => !page.isSuppressed(at))
     await insertRows(
       tx,
       editionLeftOut,
-      candidates
-        .flatMap((at) => (isIn.has(at) ? [] : (page.contactAt(at) ?? [])))
-        .map((contactId) => ({ editionId: edition.id, contactId })),
+      leftOutOf(page, fresh).map((contactId) => ({ editionId: edition.id, contactId })),
     )
-    const counter = await countKinds(tx, edition, shape, page, fresh)
+    const counter = await countKinds(tx, storing, fresh)
     await tx
       .update(editions)
       .set({
@@ -188,12 +99,17 @@ async function storePage(
     await saveJob(tx, job.id, {
       phase: 'writing',
       done: job.done + page.members.size,
-      cursor: { after: end.after },
+      cursor: { after: page.end },
     })
   })
 }
 
-const placesOf = ({ members: { size } }: Page): readonly number[] => Array.from({ length: size }, (_, at) => at)
+/** Contacts that might be sent and make no line of their own. */
+function leftOutOf({ members, isSuppressed, contactAt }: EditionPage, fresh: readonly Line[]): readonly number[] {
+  const isIn = new Set(fresh.map(({ at }) => at))
+  const places = Array.from({ length: members.size }, (_, at) => at)
+  return places.flatMap((at) => (isIn.has(at) || isSuppressed(at) ? [] : (contactAt(at) ?? [])))
+}
 
 interface Line extends EditionLine {
   /** Whose it is, in the page. */
@@ -205,7 +121,7 @@ const TURN = 2000
 
 /** The lines of a page, each once. */
 async function preparedLines(
-  page: Page,
+  page: EditionPage,
   shape: AudienceShape,
   hash: ((text: string) => string) | null,
 ): Promise<readonly Line[]> {
@@ -221,13 +137,8 @@ async function preparedLines(
   return [...lines.values()]
 }
 
-async function countKinds(
-  tx: Db,
-  edition: EditionRow,
-  shape: AudienceShape,
-  { members, batchAt, kindsAt }: Page,
-  fresh: readonly Line[],
-): Promise<MixCounter> {
+async function countKinds(tx: Db, { edition, shape, page }: Storing, fresh: readonly Line[]): Promise<MixCounter> {
+  const { members, batchAt, kindsAt } = page
   const counter = createMixCounter(edition)
   const taken = kindsTaken(shape)
   const found = await foundByProviders(
