@@ -12,7 +12,7 @@ export interface ReachNumber {
 }
 
 /** What decides where a contact belongs. */
-export interface Reach {
+interface Reach {
   readonly numbers: readonly ReachNumber[]
   readonly hasEmail: boolean
   /** What suppression lists keep it out of. */
@@ -22,7 +22,7 @@ export interface Reach {
   readonly isShared: (e164: string) => boolean
 }
 
-export type SharedLine = Line & { readonly isShared: boolean; readonly isDead: boolean }
+type SharedLine = Line & { readonly isShared: boolean; readonly isDead: boolean }
 
 /** Where a contact belongs, and by what. */
 export interface Placed {

@@ -33,13 +33,13 @@ export type ReadEditionPage = (after: After | null) => Promise<EditionPage | nul
 
 /** How the pages of an audience's edition are read: contacts a filter chooses, or entries of a suppression list. */
 export async function editionPages(db: Db, edition: EditionRow, shape: AudienceShape): Promise<ReadEditionPage> {
-  const { suppressionListId } = await audienceOf(db, edition)
+  const { suppressionListId } = await audienceOfEdition(db, edition)
   return suppressionListId === null
     ? (after) => contactsAfter(db, edition, shape, after && 'contact' in after ? after.contact : 0)
     : (after) => entriesAfter(db, suppressionListId, after && 'entry' in after ? after.entry : '')
 }
 
-async function audienceOf(db: Db, { audienceId }: EditionRow): Promise<typeof audiences.$inferSelect> {
+async function audienceOfEdition(db: Db, { audienceId }: EditionRow): Promise<typeof audiences.$inferSelect> {
   const [audience] = audienceId === null ? [] : await db.select().from(audiences).where(eq(audiences.id, audienceId))
   if (!audience) throw new JobProblem('edition-gone')
   return audience

@@ -36,8 +36,7 @@ const SEND_PAGE = 10_000
 
 export interface MembersPage {
   readonly members: readonly SendableContact[]
-  /** Who was left out because a suppression list holds them by now, and how many they are. */
-  readonly closed: readonly SendableContact[]
+  /** How many were left out because a suppression list holds them by now. */
   readonly suppressed: number
   /** The last contact that was looked at; null where there is nobody left. */
   readonly last: number | null
@@ -110,11 +109,9 @@ export async function sendablePage(
 /** The same, a contact after the other. */
 export async function pageOfMembers(db: Db, what: WhatIsSent, after: number): Promise<MembersPage> {
   const page = await sendablePage(db, what, after)
-  if (page === null) return { members: [], closed: [], suppressed: 0, last: null }
-  const members: SendableContact[] = []
-  const closed: SendableContact[] = []
-  for (let at = 0; at < page.ids.length; at++) (page.isClosed(at) ? closed : members).push(page.contactAt(at))
-  return { members, closed, suppressed: closed.length, last: page.ids.at(-1) ?? null }
+  if (page === null) return { members: [], suppressed: 0, last: null }
+  const members = page.ids.flatMap((_, at) => (page.isClosed(at) ? [] : page.contactAt(at)))
+  return { members, suppressed: page.ids.length - members.length, last: page.ids.at(-1) ?? null }
 }
 
 /** The same of contacts that are known, whatever lane they are in: for files that leave nobody out. */

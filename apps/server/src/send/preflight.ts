@@ -1,6 +1,7 @@
 import type { Preflight } from '@upper-field/contract'
 import {
   type AudienceShape,
+  countValues,
   createMembersPreparer,
   type Destination,
   type PreparedMembers,
@@ -141,7 +142,7 @@ function count(tally: Tally, page: LookedAt, at: number): void {
   if (!isReady) return
   let together = 0
   for (const field of tally.someOf) {
-    const n = valuesIn(page, field, at)
+    const n = countValues(page.columns.values[field]?.[at])
     if (n > 0) add(tally.identifiers, field)
     together += n
   }
@@ -149,12 +150,6 @@ function count(tally: Tally, page: LookedAt, at: number): void {
   const kind = page.toldAt('email_kind', at)
   if (kind === 'work') tally.workAddresses++
   else if (kind === 'personal') tally.personalAddresses++
-}
-
-/** How many values somebody has in a field. */
-function valuesIn({ columns }: LookedAt, field: SendField, at: number): number {
-  const value = columns.values[field]?.[at] ?? ''
-  return typeof value === 'string' ? (value === '' ? 0 : 1) : value.filter((one) => one !== '').length
 }
 
 /** What is found of one contact, in codes: ready or why not, and what is mended or left blank. */
@@ -197,7 +192,7 @@ export async function contactsOfFinding(
 
 /** The best number stood in its row without the code of its country, and has one now. */
 const hadNoCode = (page: LookedAt, at: number): boolean =>
-  valuesIn(page, 'number', at) > 0 && !/^(?:$|\W*(?:\+|00))/.test(page.toldAt('raw_number', at))
+  countValues(page.columns.values.number?.[at]) > 0 && !/^(?:$|\W*(?:\+|00))/.test(page.toldAt('raw_number', at))
 
 /** Findings of a kind, each with what it is about. */
 const findingsAbout = ({ findings }: Tally, kind: string): readonly (readonly [string, number])[] =>

@@ -1,6 +1,6 @@
 import type { AudienceShape, SendField } from './destination'
 import { IDENTIFIER_KINDS, type IdentifierKind } from './forecast'
-import type { MemberColumns, MemberValue } from './prepareMembers'
+import { countValues, type MemberColumns } from './prepareMembers'
 
 /** What is known of a member beyond the values that are sent: of what kind its addresses and numbers are. */
 export interface KindsKnown {
@@ -41,7 +41,7 @@ export function identifiersAt(
   known: KindsKnown,
   taken: readonly IdentifierKind[],
 ): ReadonlySet<IdentifierKind> {
-  const has = (field: SendField) => isThere(values[field]?.[at])
+  const has = (field: SendField) => countValues(values[field]?.[at]) > 0
   const isOf = (kind: IdentifierKind): boolean => {
     switch (kind) {
       case 'personal-email':
@@ -66,6 +66,3 @@ export function identifiersAt(
   }
   return new Set(taken.filter(isOf))
 }
-
-const isThere = (value: MemberValue = ''): boolean =>
-  typeof value === 'string' ? value !== '' : value.some((one) => one !== '')

@@ -72,6 +72,7 @@ export { type NormalContext, normalForm } from './normalForms'
 export { NORMAL_STEPS, whyNoStep } from './normalSteps'
 export { type AudienceMember, columnsOf, createPreparer, type PreparedMember } from './prepareMember'
 export {
+  countValues,
   createMembersPreparer,
   type LeftOut,
   type MemberColumns,

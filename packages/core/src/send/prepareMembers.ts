@@ -6,6 +6,10 @@ import { normalForm } from './normalForms'
 /** What somebody has in a field: one text, or several; an empty one is nothing. */
 export type MemberValue = string | readonly string[]
 
+/** How many values somebody has in a field. */
+export const countValues = (value: MemberValue = ''): number =>
+  typeof value === 'string' ? Number(value !== '') : value.filter((one) => one !== '').length
+
 /** People or companies before they are brought into a destination's form, field by field. */
 export interface MemberColumns {
   readonly size: number
