@@ -6,7 +6,7 @@ import type { Db } from '../db/database'
 import { batches } from '../db/schema'
 import { JobProblem } from '../jobs/jobProblem'
 import { type BatchRow, layoutOf as rowLayoutOf } from '../projection/rowCells'
-import { noPage, type ReadPage, type ReadyLine } from './filePage'
+import { noPage, partOfLines, type ReadPage, type ReadyLine } from './filePage'
 import { type EditionRow, layoutOf, personOf } from './fileText'
 import { foundOf } from './found'
 import { type SendableContact, sendableById } from './members'
@@ -52,7 +52,12 @@ export const readerAsItCame =
       // Whoever several rows are is sent once: with the row of their own.
       return { contactId: contact && contact.id === row.contactId && mayCount(contact) ? contact.id : null, text }
     })
-    return { heading: at.isFirst ? fileHead(layout, headings) : '', lines, looked: rows.length, end }
+    return {
+      heading: at.isFirst ? fileHead(layout, headings) : '',
+      parts: [partOfLines(lines)],
+      looked: rows.length,
+      end,
+    }
   }
 
 /** Parked ones and those on a suppression list stand in the file, and are not sent by that. */

@@ -11,7 +11,7 @@ import { withListLock } from '../lists/listLock'
 import type { Services } from '../services'
 import { sha256Hex } from '../sha256'
 import { createFileDigests } from './fileDigests'
-import { type FilePage, type PagePlace, pageReader, type ReadyLine } from './filePage'
+import { type FilePage, type FilePart, type PagePlace, pageReader } from './filePage'
 import { type EditionRow, layoutOf } from './fileText'
 import { noteMembers, noteSent } from './noteSent'
 import { bindWorkbook } from './workbook'
@@ -48,19 +48,20 @@ async function writePage(
   edition: EditionRow,
   { page, position }: { readonly page: FilePage; readonly position: number },
 ): Promise<Buffer> {
-  const ready = edition.takes === 'companies' ? await eachCompanyOnce(tx, edition.id, page.lines) : page.lines
-  const bytes = Buffer.from(page.heading + ready.map(({ text }) => text).join(''))
+  const ready = edition.takes === 'companies' ? await eachCompanyOnce(tx, edition.id, page.parts) : page.parts
+  const bytes = Buffer.concat([Buffer.from(page.heading), ...ready.map((part) => part.bytes)])
+  const lines = ready.reduce((sum, part) => sum + part.lines, 0)
   await tx.insert(editionPieces).values({ editionId: edition.id, position, bytes })
   await noteMembers(
     tx,
     edition.id,
-    ready.flatMap(({ contactId }) => contactId ?? []),
+    ready.flatMap(({ contactIds }) => contactIds),
   )
   await tx
     .update(editions)
     .set({
-      people: edition.people + ready.length,
-      leftOut: edition.leftOut + page.looked - ready.length,
+      people: edition.people + lines,
+      leftOut: edition.leftOut + page.looked - lines,
       bytes: edition.bytes + bytes.length,
     })
     .where(eq(editions.id, edition.id))
@@ -91,9 +92,9 @@ export async function findEdition(db: Db, job: JobRow): Promise<EditionRow> {
   return edition
 }
 
-/** Several people of one company make one line of a list of companies. */
-async function eachCompanyOnce(tx: Db, editionId: string, lines: readonly ReadyLine[]): Promise<readonly ReadyLine[]> {
-  const byKey = new Map(lines.map((line): [string, ReadyLine] => [sha256Hex(line.text), line]))
+/** Several people of one company make one line of a list of companies. @param parts of a line each */
+async function eachCompanyOnce(tx: Db, editionId: string, parts: readonly FilePart[]): Promise<readonly FilePart[]> {
+  const byKey = new Map(parts.map((part): [string, FilePart] => [sha256Hex(part.bytes), part]))
   const made = await insertRows(
     tx,
     editionCompanies,
@@ -101,7 +102,7 @@ async function eachCompanyOnce(tx: Db, editionId: string, lines: readonly ReadyL
     sql`on conflict do nothing returning key`,
   )
   const fresh = new Set(made.map(({ key }) => String(key)))
-  return [...byKey].filter(([key]) => fresh.has(key)).map(([, line]) => line)
+  return [...byKey].filter(([key]) => fresh.has(key)).map(([, part]) => part)
 }
 
 /** The file is whole, and may be fetched from here on. */

@@ -1,5 +1,12 @@
 import { setImmediate } from 'node:timers/promises'
-import { type AudienceShape, createMembersPreparer, headingsOf, shapeOf } from '@upper-field/core/send'
+import {
+  type AudienceShape,
+  createMembersPreparer,
+  headingsOf,
+  membersFrom,
+  type PrepareMembers,
+  shapeOf,
+} from '@upper-field/core/send'
 import { csvLine } from '@upper-field/core/table'
 import { eq } from 'drizzle-orm'
 import type { Db } from '../db/database'
@@ -10,13 +17,26 @@ import { readerAsItCame } from './asItCame'
 import { extrasOf } from './extras'
 import { type EditionRow, headFor, partOf } from './fileText'
 import { foundOf } from './found'
-import { FOR_PEOPLE, pageOfMembers, sendablePage, wantedBy } from './members'
+import { FOR_PEOPLE, pageOfMembers, type SendablePage, sendablePage, wantedBy } from './members'
 
 /** A line of a file; of a row that became no contact, and of one that may not be sent, without its contact. */
 export interface ReadyLine {
   readonly contactId: number | null
   readonly text: string
 }
+
+/** Lines that stand in a file one behind the other, written out: thousands of texts that wait to be stored cost as much as making them. */
+export interface FilePart {
+  readonly lines: number
+  readonly contactIds: readonly number[]
+  readonly bytes: Buffer
+}
+
+export const partOfLines = (lines: readonly ReadyLine[]): FilePart => ({
+  lines: lines.length,
+  contactIds: lines.flatMap(({ contactId }) => contactId ?? []),
+  bytes: Buffer.from(lines.map(({ text }) => text).join('')),
+})
 
 /** Where a page begins or ends: behind a contact, or behind a row of a batch. */
 export interface PagePlace {
@@ -29,7 +49,8 @@ export interface PagePlace {
 /** The next lines of a file. */
 export interface FilePage {
   readonly heading: string
-  readonly lines: readonly ReadyLine[]
+  /** Of a list of companies each line is one of its own: it may stand in the file by now. */
+  readonly parts: readonly FilePart[]
   /** How many contacts or rows were looked at for them; none at the end of the file. */
   readonly looked: number
   readonly end: PagePlace
@@ -47,7 +68,7 @@ export async function pageReader(db: Db, edition: EditionRow): Promise<ReadPage>
 /** Behind the last line. */
 export const noPage = ({ after, isFirst }: PagePlace): FilePage => ({
   heading: '',
-  lines: [],
+  parts: [],
   looked: 0,
   end: { after, isFirst, isEnd: true },
 })
@@ -66,32 +87,43 @@ function readerForPeople(db: Db, edition: EditionRow): ReadPage {
       text: partOf(edition, member, { extras, besides: found.get(member.id) }),
     }))
     const heading = at.isFirst ? headFor(edition, extras.headings) : ''
-    return { heading, lines, looked: page.suppressed + page.members.length, end }
+    return { heading, parts: [partOfLines(lines)], looked: page.suppressed + page.members.length, end }
   }
 }
 
-/** So many lines are written before others have their turn: what is read meanwhile is asked for, and what is stored told. */
-const TURN = 2000
+/** So many people are brought into form before others have their turn: what is read meanwhile is asked for, and what is stored told. */
+export const TURN = 500
 
 async function readerForNetwork(db: Db, edition: EditionRow): Promise<ReadPage> {
   const { listId, filter } = edition
   const shape = await shapeOfEdition(db, edition)
   const prepare = createMembersPreparer(shape, { hash: edition.form === 'hashed' ? sha256Hex : null })
+  const partsOf = (lines: readonly ReadyLine[]) =>
+    shape.takes === 'companies' ? lines.map((line) => partOfLines([line])) : [partOfLines(lines)]
   return async (at, onEnd) => {
     const page = await sendablePage(db, { listId, filter, isForPeople: false, wanted: wantedBy(shape) }, at.after)
     if (page === null) return noPage(at)
     const end = { after: page.ids.at(-1) ?? at.after, isFirst: false }
     onEnd(end)
-    await setImmediate()
-    const prepared = prepare(page.columns)
-    const lines: ReadyLine[] = []
-    for (const [place, contactId] of page.ids.entries()) {
-      if (place % TURN === 0) await setImmediate()
-      if (page.isClosed(place) || prepared.leftOutAt(place) !== null) continue
-      lines.push({ contactId, text: prepared.lineAt(place) })
+    const parts: FilePart[] = []
+    for (let from = 0; from < page.ids.length; from += TURN) {
+      await setImmediate()
+      parts.push(...partsOf(readyLines(page, prepare, from)))
     }
-    return { heading: at.isFirst ? csvLine(headingsOf(shape)) : '', lines, looked: page.ids.length, end }
+    return { heading: at.isFirst ? csvLine(headingsOf(shape)) : '', parts, looked: page.ids.length, end }
   }
+}
+
+/** The lines of those who are ready, of one turn. */
+function readyLines(page: SendablePage, prepare: PrepareMembers, from: number): readonly ReadyLine[] {
+  const members = membersFrom(page.columns, from, from + TURN)
+  const prepared = prepare(members)
+  const lines: ReadyLine[] = []
+  for (let at = 0; at < members.size; at++) {
+    if (page.isClosed(from + at) || prepared.leftOutAt(at) !== null) continue
+    lines.push({ contactId: page.ids[from + at] ?? null, text: prepared.lineAt(at) })
+  }
+  return lines
 }
 
 /** What the lines of an audience look like. Throws a job problem where its destination is gone. */

@@ -1,6 +1,13 @@
 import { createHash } from 'node:crypto'
 import { setImmediate } from 'node:timers/promises'
-import { type AudienceShape, createMembersPreparer, identifiersAt, kindsTaken } from '@upper-field/core/send'
+import {
+  type AudienceShape,
+  createMembersPreparer,
+  identifiersAt,
+  kindsTaken,
+  membersFrom,
+  type PrepareMembers,
+} from '@upper-field/core/send'
 import { eq } from 'drizzle-orm'
 import { type Db, transaction } from '../db/database'
 import { insertRows } from '../db/insertRows'
@@ -13,7 +20,7 @@ import { sha256Hex } from '../sha256'
 import { findEdition } from './editionJob'
 import { type EditionLine, linesOf, storeLines } from './editionLines'
 import { type After, type EditionPage, editionPages } from './editionPages'
-import { shapeOfEdition } from './filePage'
+import { shapeOfEdition, TURN } from './filePage'
 import type { EditionRow } from './fileText'
 import { foundByProviders } from './foundBy'
 import { createMixCounter, type MixCounter } from './mixes'
@@ -60,14 +67,14 @@ const AHEAD = 1
 
 async function preparing(db: Db, edition: EditionRow, shape: AudienceShape): Promise<Preparing<Place, ReadyPage>> {
   const read = await editionPages(db, edition, shape)
-  const hash = edition.form === 'hashed' ? sha256Hex : null
-  const prepare = async ({ after }: Place, onEnd: (end: Place) => void): Promise<ReadyPage> => {
+  const prepare = createMembersPreparer(shape, { hash: edition.form === 'hashed' ? sha256Hex : null })
+  const ready = async ({ after }: Place, onEnd: (end: Place) => void): Promise<ReadyPage> => {
     const page = await read(after)
     const end = page === null ? { after, isEnd: true } : { after: page.end }
     onEnd(end)
-    return { page, lines: page === null ? [] : await preparedLines(page, shape, hash), end }
+    return { page, lines: page === null ? [] : await preparedLines(page, prepare), end }
   }
-  return { depth: AHEAD, hasMore: ({ isEnd }) => isEnd !== true, begin: (at) => beginStep(at, prepare) }
+  return { depth: AHEAD, hasMore: ({ isEnd }) => isEnd !== true, begin: (at) => beginStep(at, ready) }
 }
 
 interface Storing {
@@ -116,23 +123,20 @@ interface Line extends EditionLine {
   readonly at: number
 }
 
-/** So many lines are written before others have their turn. */
-const TURN = 2000
-
 /** The lines of a page, each once. */
-async function preparedLines(
-  page: EditionPage,
-  shape: AudienceShape,
-  hash: ((text: string) => string) | null,
-): Promise<readonly Line[]> {
+async function preparedLines(page: EditionPage, prepare: PrepareMembers): Promise<readonly Line[]> {
   const lines = new Map<string, Line>()
-  const prepared = createMembersPreparer(shape, { hash })(page.members)
-  for (let at = 0; at < page.members.size; at++) {
-    if (at % TURN === 0) await setImmediate()
-    if (page.isSuppressed(at) || prepared.leftOutAt(at) !== null) continue
-    const cells = prepared.cellsAt(at)
-    const key = sha256Hex(cells.join('\n'))
-    if (!lines.has(key)) lines.set(key, { at, key, contactId: page.contactAt(at), cells })
+  for (let from = 0; from < page.members.size; from += TURN) {
+    await setImmediate()
+    const members = membersFrom(page.members, from, from + TURN)
+    const prepared = prepare(members)
+    for (let i = 0; i < members.size; i++) {
+      const at = from + i
+      if (page.isSuppressed(at) || prepared.leftOutAt(i) !== null) continue
+      const cells = prepared.cellsAt(i)
+      const key = sha256Hex(cells.join('\n'))
+      if (!lines.has(key)) lines.set(key, { at, key, contactId: page.contactAt(at), cells })
+    }
   }
   return [...lines.values()]
 }

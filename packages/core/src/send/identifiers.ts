@@ -1,6 +1,6 @@
 import type { AudienceShape, SendField } from './destination'
 import { IDENTIFIER_KINDS, type IdentifierKind } from './forecast'
-import { countValues, type MemberColumns } from './prepareMembers'
+import { countValues, type MemberColumns } from './memberColumns'
 
 /** What is known of a member beyond the values that are sent: of what kind its addresses and numbers are. */
 export interface KindsKnown {

@@ -47,6 +47,7 @@ export {
   mixKey,
 } from './forecast'
 export { IDENTIFYING_FIELDS, identifiersAt, type KindsKnown, kindsTaken } from './identifiers'
+export { countValues, type MemberColumns, type MemberValue, membersFrom } from './memberColumns'
 export {
   AUDIENCE_STATES,
   type AudienceState,
@@ -72,12 +73,10 @@ export { type NormalContext, normalForm } from './normalForms'
 export { NORMAL_STEPS, whyNoStep } from './normalSteps'
 export { type AudienceMember, columnsOf, createPreparer, type PreparedMember } from './prepareMember'
 export {
-  countValues,
   createMembersPreparer,
   type LeftOut,
-  type MemberColumns,
-  type MemberValue,
   type Mend,
   type PreparedMembers,
+  type PrepareMembers,
   type PrepareOptions,
 } from './prepareMembers'

@@ -1,12 +1,6 @@
 import type { AudienceShape, SendField } from './destination'
-import {
-  createMembersPreparer,
-  type LeftOut,
-  type MemberColumns,
-  type MemberValue,
-  type Mend,
-  type PrepareOptions,
-} from './prepareMembers'
+import type { MemberColumns, MemberValue } from './memberColumns'
+import { createMembersPreparer, type LeftOut, type Mend, type PrepareOptions } from './prepareMembers'
 
 /** What is sent of one person or company, before it is brought into the destination's form: values of each field. */
 export interface AudienceMember {

@@ -1,24 +1,8 @@
 import { remember } from '../remember'
 import { csvCell, harmlessCell } from '../table'
 import type { AudienceShape, SendField } from './destination'
+import type { MemberColumns, MemberValue } from './memberColumns'
 import { normalForm } from './normalForms'
-
-/** What somebody has in a field: one text, or several; an empty one is nothing. */
-export type MemberValue = string | readonly string[]
-
-/** How many values somebody has in a field. */
-export const countValues = (value: MemberValue = ''): number =>
-  typeof value === 'string' ? Number(value !== '') : value.filter((one) => one !== '').length
-
-/** People or companies before they are brought into a destination's form, field by field. */
-export interface MemberColumns {
-  readonly size: number
-  /** ISO 3166-1 alpha-2, or empty: numbers and dates are read by it. */
-  readonly countries: readonly string[]
-  /** The country of each one's first number, where there is one. */
-  readonly numberCountries: readonly (string | null)[]
-  readonly values: Readonly<Partial<Record<SendField, readonly MemberValue[]>>>
-}
 
 /** Why somebody is not sent: a field is missing that has to be there, or nothing to match by. */
 export type LeftOut = { readonly why: 'missing'; readonly field: SendField } | { readonly why: 'nothing-to-match' }
@@ -46,15 +30,15 @@ export interface PreparedMembers {
   lineAt(at: number): string
 }
 
+/** Brings people or companies into the form of one destination. */
+export type PrepareMembers = (members: MemberColumns) => PreparedMembers
+
 /**
  * Brings people or companies into a destination's form, many at a time and column by column, which takes a fraction of
  * doing it one by one. Blank values stay blank: they are never hashed, and no country code is put before an empty number.
  * What a shape asks for is worked out once, and what stands in many rows is brought into form once.
  */
-export function createMembersPreparer(
-  shape: AudienceShape,
-  { hash }: PrepareOptions,
-): (members: MemberColumns) => PreparedMembers {
+export function createMembersPreparer(shape: AudienceShape, { hash }: PrepareOptions): PrepareMembers {
   const columns = shape.columns.map((column) => preparedColumn(column, hash))
   const leavesOut = leftOutBy(shape)
   return (members) => {
@@ -70,8 +54,8 @@ export function createMembersPreparer(
     return {
       leftOutAt: (at) => leftOut.get(at) ?? null,
       mendsAt: (at) => mends.get(at) ?? NO_MENDS,
-      cellsAt: (at) => cellsAt(columns, forms, at, 'cellOf'),
-      lineAt: (at) => `${cellsAt(columns, forms, at, 'csvOf').join(',')}\r\n`,
+      cellsAt: (at) => cellsAt(columns, forms, at),
+      lineAt: (at) => lineAt(columns, forms, at),
     }
   }
 }
@@ -86,7 +70,7 @@ type Forms = MemberValue[]
 interface PreparedColumn {
   /** So many cells of a line are its own. */
   readonly repeats: number
-  formsOf(members: MemberColumns, countries: readonly string[], note: Note): Forms
+  formsOf(members: MemberColumns, countries: CountriesAt, note: Note): Forms
   cellOf(form: string): string
   /** The cell as CSV has it. */
   csvOf(form: string): string
@@ -116,13 +100,15 @@ function preparedColumn(
     cellOf: kept(hashOf ?? harmlessCell),
     // No digit of a hash needs quotes.
     csvOf: kept(hashOf ?? ((text) => csvCell(harmlessCell(text)))),
-    formsOf: ({ size, values }, countries, note) => {
-      const raw: readonly MemberValue[] = field === 'country' ? countries : (values[field] ?? NOTHING)
+    formsOf: ({ size, values }, { codes, at: codeAt }, note) => {
+      const raw = values[field] ?? NOTHING
+      const inForms = codes.map(formIn)
       const forms: Forms = new Array(size)
       const unreadable: Mend = { what: 'unreadable', field }
       for (let at = 0; at < size; at++) {
-        const value = raw[at] ?? ''
-        const inForm = formIn(countries[at] ?? '')
+        const code = codeAt[at] ?? 0
+        const value = field === 'country' ? (codes[code] ?? '') : (raw[at] ?? '')
+        const inForm = inForms[code] as (value: string) => string
         if (typeof value !== 'string') forms[at] = severalForms(value, inForm, () => note(at, unreadable))
         else {
           const text = value === '' ? '' : inForm(value)
@@ -149,16 +135,26 @@ function severalForms(
   return distinct.length > 1 ? distinct : (distinct[0] ?? '')
 }
 
+/** The countries of some people, each told once, and which is whose: it is looked up for every one of their values. */
+interface CountriesAt {
+  readonly codes: readonly string[]
+  readonly at: Uint16Array
+}
+
 /** Where somebody's country is not known, that of their number is. */
-function countriesOf({ size, countries, numberCountries }: MemberColumns, note: Note): readonly string[] {
-  const known: string[] = new Array(size)
-  for (let at = 0; at < size; at++) {
-    const own = countries[at] ?? ''
-    const ofNumber = own === '' ? (numberCountries[at] ?? null) : null
-    if (ofNumber !== null) note(at, { what: 'country-from-number' })
-    known[at] = ofNumber ?? own
+function countriesOf({ size, countries, numberCountries }: MemberColumns, note: Note): CountriesAt {
+  const places = new Map<string, number>()
+  const at = new Uint16Array(size)
+  for (let i = 0; i < size; i++) {
+    const own = countries[i] ?? ''
+    const ofNumber = own === '' ? (numberCountries[i] ?? null) : null
+    if (ofNumber !== null) note(i, { what: 'country-from-number' })
+    const code = ofNumber ?? own
+    const place = places.get(code) ?? places.size
+    if (place === places.size) places.set(code, place)
+    at[i] = place
   }
-  return known
+  return { codes: [...places.keys()], at }
 }
 
 /** Whom the rules of a shape leave out, by their places; where a group is not whole, its forms are made blank. */
@@ -197,20 +193,29 @@ function leftOutBy({ columns, rules: { everyRow, someOf, together } }: AudienceS
 const formAt = (value: MemberValue, i: number): string =>
   typeof value === 'string' ? (i === 0 ? value : '') : (value[i] ?? '')
 
-/** The cells of somebody's line, as they are or as CSV has them. */
-function cellsAt(
-  columns: readonly PreparedColumn[],
-  forms: readonly Forms[],
-  at: number,
-  written: 'cellOf' | 'csvOf',
-): string[] {
+function cellsAt(columns: readonly PreparedColumn[], forms: readonly Forms[], at: number): string[] {
   const cells: string[] = []
-  for (const [place, column] of columns.entries()) {
+  for (const [place, { repeats, cellOf }] of columns.entries()) {
     const value = forms[place]?.[at] ?? ''
-    for (let i = 0; i < column.repeats; i++) {
+    for (let i = 0; i < repeats; i++) {
       const form = formAt(value, i)
-      cells.push(form === '' ? '' : column[written](form))
+      cells.push(form === '' ? '' : cellOf(form))
     }
   }
   return cells
+}
+
+/** Put together as it is written: this runs for everybody in a file. */
+function lineAt(columns: readonly PreparedColumn[], forms: readonly Forms[], at: number): string {
+  let line = ''
+  for (let place = 0; place < columns.length; place++) {
+    const column = columns[place] as PreparedColumn
+    const value = forms[place]?.[at] ?? ''
+    for (let i = 0; i < column.repeats; i++) {
+      if (place > 0 || i > 0) line += ','
+      const form = formAt(value, i)
+      if (form !== '') line += column.csvOf(form)
+    }
+  }
+  return `${line}\r\n`
 }

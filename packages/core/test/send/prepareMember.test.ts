@@ -10,6 +10,7 @@ import {
   createPreparer,
   fileNameFor,
   headingsOf,
+  membersFrom,
   type PrepareOptions,
   SEND_FIELDS,
   type SendField,
@@ -188,6 +189,30 @@ describe('an audience as it is declared', () => {
           if (alone.status === 'ready')
             expect([prepared.cellsAt(at), prepared.lineAt(at)]).toEqual([alone.cells, csvLine(alone.cells)])
         }
+      }),
+    )
+  })
+
+  it('makes of some of many what it makes of them among all', () => {
+    const one = fc.record({
+      country: fc.constantFrom('', 'GB', 'DE'),
+      numberCountry: fc.constantFrom(null, 'GB'),
+      values: fc.dictionary(fc.constantFrom(...SEND_FIELDS), fc.array(fc.constantFrom('', 'Ås', '07911 204481'))),
+    })
+    const place = fc.nat({ max: 9 })
+    fc.assert(
+      fc.property(fc.array(one, { maxLength: 8 }), place, place, (many, from, to) => {
+        const prepare = createMembersPreparer(shape, { hash: null })
+        const members = columnsOf(many as AudienceMember[])
+        const [all, some] = [prepare(members), membersFrom(members, from, to)]
+        const prepared = prepare(some)
+        expect(some.size).toBe(many.slice(from, to).length)
+        for (let at = 0; at < some.size; at++)
+          expect([prepared.leftOutAt(at), prepared.mendsAt(at), prepared.lineAt(at)]).toEqual([
+            all.leftOutAt(from + at),
+            all.mendsAt(from + at),
+            all.lineAt(from + at),
+          ])
       }),
     )
   })
