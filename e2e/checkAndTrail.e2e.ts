@@ -97,6 +97,13 @@ test('some are tried first, by keyboard; the trail tells the course of each, and
   await page.keyboard.press('j')
   await expect(page.getByRole('region', { name: /^Course of / })).toBeVisible()
   await expectAccessible(page)
+  // Whoever is chosen by keys comes into sight.
+  const chosen = courses.getByRole('row', { selected: true })
+  for (let at = 2; at <= 22; at++) {
+    await page.keyboard.press('j')
+    await expect(chosen).toHaveAttribute('aria-rowindex', String(at))
+  }
+  await expect(chosen).toBeInViewport({ ratio: 1 })
   await page.keyboard.press('Escape')
   const [, why = 'no reason', counted = ''] = /^(.*?)\s*(\d+)$/s.exec((await facet.innerText()).trim()) ?? []
   await facet.click()

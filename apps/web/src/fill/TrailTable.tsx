@@ -1,5 +1,6 @@
 import type { TrailLine } from '@upper-field/contract'
 import { useVirtualRows } from '../kit/useVirtualRows'
+import { VirtualRows } from '../kit/VirtualRows'
 import { useListView } from '../shell/useListView'
 import { money } from '../words/format'
 import { Ledges } from './Ledges'
@@ -10,7 +11,7 @@ const ROW = 44
 /** The courses that are known so far; more are read as the end comes near. */
 export function TrailTable({ lines, total, onEnd }: { lines: readonly TrailLine[]; total: number; onEnd: () => void }) {
   const view = useListView()
-  const { scroller, rows } = useVirtualRows({ count: lines.length, height: ROW, ahead: 20, onNearEnd: onEnd })
+  const table = useVirtualRows({ count: lines.length, height: ROW, ahead: 20, onNearEnd: onEnd })
   return (
     <div role="table" aria-label="Courses" aria-rowcount={total} className="flex min-h-0 flex-1 flex-col">
       <div role="row" className={`${TRACKS} border-b border-edge pb-1.5 text-[13px] font-semibold text-soft`}>
@@ -20,30 +21,17 @@ export function TrailTable({ lines, total, onEnd }: { lines: readonly TrailLine[
           </div>
         ))}
       </div>
-      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a scrolling region must be reachable by keyboard */}
-      <div ref={scroller} className="min-h-0 flex-1 overflow-y-auto" role="rowgroup" tabIndex={0} aria-label="Rows">
-        <div className="relative" role="presentation" style={{ height: rows.getTotalSize() }}>
-          {rows.getVirtualItems().map(({ index, start }) => {
-            const line = lines[index]
-            if (!line) return null
-            const isChosen = line.contactId === view.contactId
-            return (
-              // biome-ignore lint/a11y/useKeyWithClickEvents: j and k work on the whole table
-              <div
-                key={line.contactId}
-                role="row"
-                aria-rowindex={index + 1}
-                aria-selected={isChosen}
-                onClick={() => view.choose(isChosen ? null : line.contactId)}
-                className={`${TRACKS} absolute inset-x-0 cursor-pointer items-center border-b border-line ${isChosen ? 'bg-lichen' : 'hover:bg-hill'}`}
-                style={{ top: start, height: ROW }}
-              >
-                <Course line={line} />
-              </div>
-            )
-          })}
-        </div>
-      </div>
+      <VirtualRows
+        table={table}
+        items={lines}
+        idOf={({ contactId }) => contactId}
+        height={ROW}
+        chosen={view.contactId}
+        onChoose={view.choose}
+        className={TRACKS}
+      >
+        {(line) => <Course line={line} />}
+      </VirtualRows>
       {lines.length === 0 ? <p className="px-2 py-4 text-soft">Nobody fits this filter.</p> : null}
     </div>
   )

@@ -9,6 +9,7 @@ import { readOn } from '../shell/readOn'
 import { PileButton, Sieve } from '../shell/Sieve'
 import { useKeys } from '../shell/useKeys'
 import { useListView } from '../shell/useListView'
+import { useNeighbours } from '../shell/useNeighbours'
 import { CANDIDATE } from '../words/fill'
 import { count, time } from '../words/format'
 import { LedgeLegend } from './Ledges'
@@ -50,13 +51,9 @@ export function TrailView({ tabs }: { tabs: React.ReactNode }) {
   const { currentData: data } = asked
   const lines = useMemo(() => data?.pages.flatMap((page) => page?.lines ?? []) ?? [], [data])
   const first = data?.pages[0] ?? null
-  const at = lines.findIndex(({ contactId }) => contactId === view.contactId)
-  const move = (by: number) => () => {
-    const line = lines[Math.max(0, Math.min(lines.length - 1, at === -1 ? 0 : at + by))]
-    if (line) view.choose(line.contactId)
-  }
-  useKeys({ j: move(1), k: move(-1), Escape: () => view.choose(null) })
-  const chosen = lines[at]
+  const go = useNeighbours(lines.map(({ contactId }) => contactId))
+  useKeys({ j: go(1), k: go(-1), Escape: () => view.choose(null) })
+  const chosen = lines.find(({ contactId }) => contactId === view.contactId)
   return (
     <div className="flex h-full min-h-0">
       <Sieve piles={['sure', 'country']}>{first ? <Facets page={first} facets={facets} /> : null}</Sieve>

@@ -2,11 +2,13 @@ import type { ContactLine } from '@upper-field/contract'
 import { type ReactNode, useMemo, useRef } from 'react'
 import { useReadContactsInfiniteQuery } from '../api'
 import { useVirtualRows } from '../kit/useVirtualRows'
+import { VirtualRows } from '../kit/VirtualRows'
 import { count } from '../words/format'
 import { lastRead, Refused, Unanswered } from './Answer'
 import { readOn } from './readOn'
 import { useKeys } from './useKeys'
 import { useListView } from './useListView'
+import { useNeighbours } from './useNeighbours'
 
 export interface GridColumn {
   readonly title: string
@@ -45,21 +47,14 @@ export function ContactGrid({
   // Contacts of the filter before are shown while those of a new one are read, but not beside its refusal.
   const data = asked.error ? lastRead(asked) : asked.data
   const contacts = useMemo(() => data?.pages.flatMap((page) => page.contacts) ?? [], [data])
-  const { scroller, rows } = useVirtualRows({
+  const table = useVirtualRows({
     count: contacts.length,
     height: ROW,
     ahead: 40,
     onNearEnd: () => readOn(asked),
   })
 
-  const at = contacts.findIndex(({ id }) => id === view.contactId)
-  const move = (by: number) => () => {
-    const next = Math.max(0, Math.min(contacts.length - 1, at === -1 ? 0 : at + by))
-    const contact = contacts[next]
-    if (!contact) return
-    view.choose(contact.id)
-    rows.scrollToIndex(next)
-  }
+  const go = useNeighbours(contacts.map(({ id }) => id))
   const lastPicked = useRef<number | null>(null)
   /** Picks one or lets it go; with Shift, all from the last one on. */
   const pick = (index: number, isRange: boolean) => {
@@ -71,9 +66,13 @@ export function ContactGrid({
     lastPicked.current = index
   }
   useKeys({
-    x: () => pick(at, false),
-    j: move(1),
-    k: move(-1),
+    x: () =>
+      pick(
+        contacts.findIndex(({ id }) => id === view.contactId),
+        false,
+      ),
+    j: go(1),
+    k: go(-1),
     Escape: () => view.choose(null),
     Enter: () => document.getElementById('story')?.focus(),
   })
@@ -106,49 +105,41 @@ export function ContactGrid({
             </div>
           ))}
         </div>
-        {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a scrolling region must be reachable by keyboard */}
-        <div ref={scroller} className="min-h-0 flex-1 overflow-y-auto" role="rowgroup" tabIndex={0} aria-label="Rows">
-          <div className="relative" role="presentation" style={{ height: rows.getTotalSize() }}>
-            {rows.getVirtualItems().map(({ index, start }) => {
-              const contact = contacts[index]
-              if (!contact) return null
-              const isChosen = contact.id === view.contactId
-              return (
-                // biome-ignore lint/a11y/useKeyWithClickEvents: j, k and Enter work on the whole grid
-                <div
-                  key={contact.id}
-                  role="row"
-                  aria-rowindex={index + 1}
-                  aria-selected={isChosen}
-                  onClick={() => view.choose(isChosen ? null : contact.id)}
-                  className={`absolute inset-x-0 grid cursor-pointer items-center gap-3 border-b border-line px-2 ${isChosen ? 'bg-lichen' : 'hover:bg-hill'}`}
-                  style={{ top: start, height: ROW, gridTemplateColumns: template }}
-                >
-                  {picking ? (
-                    <div role="cell">
-                      <input
-                        type="checkbox"
-                        className="block size-4 accent-moss"
-                        aria-label={`Pick ${contact.fullName || contact.company || 'this contact'}`}
-                        checked={picking.picked.has(contact.id)}
-                        onChange={() => {}}
-                        onClick={(event) => {
-                          event.stopPropagation()
-                          pick(index, event.shiftKey)
-                        }}
-                      />
-                    </div>
-                  ) : null}
-                  {columns.map(({ title, cell }) => (
-                    <div role="cell" key={title} className="min-w-0 truncate">
-                      {cell(contact)}
-                    </div>
-                  ))}
+        <VirtualRows
+          table={table}
+          items={contacts}
+          idOf={({ id }) => id}
+          height={ROW}
+          chosen={view.contactId}
+          onChoose={view.choose}
+          className="grid gap-3 px-2"
+          style={{ gridTemplateColumns: template }}
+        >
+          {(contact, index) => (
+            <>
+              {picking ? (
+                <div role="cell">
+                  <input
+                    type="checkbox"
+                    className="block size-4 accent-moss"
+                    aria-label={`Pick ${contact.fullName || contact.company || 'this contact'}`}
+                    checked={picking.picked.has(contact.id)}
+                    onChange={() => {}}
+                    onClick={(event) => {
+                      event.stopPropagation()
+                      pick(index, event.shiftKey)
+                    }}
+                  />
                 </div>
-              )
-            })}
-          </div>
-        </div>
+              ) : null}
+              {columns.map(({ title, cell }) => (
+                <div role="cell" key={title} className="min-w-0 truncate">
+                  {cell(contact)}
+                </div>
+              ))}
+            </>
+          )}
+        </VirtualRows>
       </div>
       {contacts.length === 0 ? <p className="shrink-0 px-2 py-4 text-soft">{emptyText}</p> : null}
       <div className="flex justify-between border-t border-line px-2 pt-1.5 text-[13px] text-soft">

@@ -8,10 +8,12 @@ import {
   useTakeActBackMutation,
 } from '../api'
 import { Button, TextButton } from '../kit/Button'
+import { useIntoView } from '../kit/useIntoView'
 import { useMayChange } from '../people/useRole'
 import { ReadState, Refused } from '../shell/Answer'
 import { useKeys } from '../shell/useKeys'
 import { useListView } from '../shell/useListView'
+import { useNeighbours } from '../shell/useNeighbours'
 import { count, phone } from '../words/format'
 import { columnTitle, REPAIR_NAME } from '../words/tidying'
 import { SuppressRefusals } from './SuppressRefusals'
@@ -25,16 +27,16 @@ export function ChangesTable({ code, state }: { code: ChangeCode; state: TidySta
   const { data, hasNextPage, fetchNextPage, isFetchingNextPage } = asked
   const [leaveOut, leaving] = useLeaveOutMutation()
   const values = data?.pages.flatMap((page) => page.values) ?? []
-  const at = values.findIndex(({ contactId }) => contactId === view.contactId)
-  const go = (by: number) => () =>
-    view.choose(values[Math.max(0, Math.min(values.length - 1, at + by))]?.contactId ?? null)
+  const chosen = values.find(({ contactId }) => contactId === view.contactId)
+  const chosenLine = useIntoView<HTMLTableRowElement>(chosen?.contactId ?? null)
+  const go = useNeighbours(values.map(({ contactId }) => contactId))
   const mayChange = useMayChange()
   const mayLeave = mayChange && !AS_IS.has(code)
   const leaveOne = (value: ChangedValue | undefined) => {
     if (value && mayLeave)
       void leaveOut({ params: { listId: view.listId }, body: { code, contactId: value.contactId } })
   }
-  useKeys({ j: go(1), k: go(-1), Escape: () => view.choose(null), o: () => leaveOne(values[at]) })
+  useKeys({ j: go(1), k: go(-1), Escape: () => view.choose(null), o: () => leaveOne(chosen) })
   const name = REPAIR_NAME[code]
   const n = state.counts[code] ?? 0
   return (
@@ -64,9 +66,10 @@ export function ChangesTable({ code, state }: { code: ChangeCode; state: TidySta
             {values.map((value) => (
               <tr
                 key={`${value.contactId}${value.column}`}
+                ref={value === chosen ? chosenLine : null}
                 aria-selected={value.contactId === view.contactId}
                 onClick={() => view.choose(value.contactId)}
-                className={`cursor-pointer border-t border-line ${value.contactId === view.contactId ? 'bg-lichen' : 'hover:bg-hill'}`}
+                className={`cursor-pointer scroll-mt-8 border-t border-line ${value.contactId === view.contactId ? 'bg-lichen' : 'hover:bg-hill'}`}
               >
                 <td className="truncate py-1 pl-2 pr-3">
                   <bdi>{value.who || 'No name'}</bdi>
