@@ -81,7 +81,7 @@ function Candidate({ candidate, attemptId }: { candidate: TrailCandidate; attemp
   const isTaken = outcome === 'accepted'
   return (
     <li className="pt-1 text-[13.5px]">
-      <span className="num break-all">{value ? valueText(value) : raw}</span>
+      <span className="num break-words">{value ? valueText(value) : raw}</span>
       {score > 0 ? <span className="text-soft"> score {score}</span> : null}
       <span className={isTaken ? 'font-semibold text-moss' : ''}>
         : {isTaken ? 'taken' : (CANDIDATE[outcome] ?? outcome)}

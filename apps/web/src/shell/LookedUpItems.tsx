@@ -50,7 +50,7 @@ export function LookedUpItems({ text, itemClass, onOpen }: LookedUpItemsProps) {
       ))}
       {addresses.map((address) => (
         <Told key={address.address} told={address} itemClass={itemClass} onOpen={onOpen}>
-          <p className="break-all text-[15px]">{address.address}</p>
+          <p className="break-words text-[15px]">{address.address}</p>
           <p className="text-[13px] text-soft">
             {address.kind} · {ADDRESS[address.state]}
           </p>

@@ -217,7 +217,7 @@ function Reach({ story }: { story: ContactStory }) {
           </li>
         ))}
         {story.emails.map(({ address, kind, state }) => (
-          <li key={address} className="break-all">
+          <li key={address} className="break-words">
             {address}{' '}
             <span className="text-[13px] text-soft">
               {[kind, state === 'not-checked' ? '' : ADDRESS[state]].filter(Boolean).join(' · ')}
