@@ -38,10 +38,10 @@ export function AutomationsView() {
       <BringTabs />
       <div className="max-w-4xl px-5 pb-6">
         <div className="flex items-baseline justify-between pb-1">
-          <h1>By itself</h1>
+          <h1>Automations</h1>
           {mayChange ? (
             <Button look="main" onClick={() => setIsMaking(true)}>
-              Have something done
+              Add an automation
             </Button>
           ) : null}
         </div>
@@ -50,8 +50,8 @@ export function AutomationsView() {
         </p>
         <Answer
           of={automations}
-          what="what is done by itself"
-          none={<p className="border-y border-line py-3 text-soft">Nothing is done by itself here.</p>}
+          what="the automations"
+          none={<p className="border-y border-line py-3 text-soft">No automations yet.</p>}
         >
           {(all) => (
             <ul>

@@ -42,7 +42,7 @@ export function NewAutomationDialog(props: {
     if (done.data) onClose()
   }
   return (
-    <Dialog title="Have something done by itself" isOpen onClose={onClose} isWide>
+    <Dialog title="A new automation" isOpen onClose={onClose} isWide>
       <form className="flex flex-col gap-3" onSubmit={send}>
         <div className="grid grid-cols-[2fr_1fr] gap-3">
           <SelectField label="It begins" value={start} onChange={(event) => setStart(event.target.value as Start)}>

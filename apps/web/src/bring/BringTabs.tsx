@@ -6,7 +6,7 @@ const PARTS = [
   ['bring', 'Files'],
   ['bring/pages', 'Pages'],
   ['bring/directory', 'Directory'],
-  ['bring/automations', 'By itself'],
+  ['bring/automations', 'Automations'],
 ] as const
 type Part = (typeof PARTS)[number][0]
 

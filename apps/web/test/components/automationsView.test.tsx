@@ -47,12 +47,12 @@ it('tells what begins when, in which order, and what became of it', async () => 
   expect(screen.getByText('· a batch')).toBeTruthy()
 })
 
-it('says that nothing is done by itself only where that is known', async () => {
+it('says that there are no automations only where that is known', async () => {
   const refused = () => new Refusal(503, 'busy', 'The database is being started.')
   shown({ readAutomations: refused, readAutomationRuns: [] })
   expect((await screen.findByRole('alert')).textContent).toMatch(/^The database is being started\./)
   expect(await screen.findByText('Nothing yet.')).toBeTruthy()
-  expect(screen.queryByText('Nothing is done by itself here.')).toBeNull()
+  expect(screen.queryByText('No automations yet.')).toBeNull()
 })
 
 it.each<[RegExp, Answers]>([
@@ -67,5 +67,5 @@ it.each<[RegExp, Answers]>([
 it('lets a viewer read, and change nothing', async () => {
   shown({}, { ...OPERATOR, role: 'viewer' })
   await screen.findByText('Every day at 07:00 UTC')
-  expect(screen.queryByRole('button', { name: /Switch|Remove|Have something done/ })).toBeNull()
+  expect(screen.queryByRole('button', { name: /Switch|Remove|Add an automation/ })).toBeNull()
 })
