@@ -1,5 +1,5 @@
 import type { HandItem } from '@upper-field/contract'
-import { useEffect, useMemo, useRef, useState } from 'react'
+import { type MouseEvent, useEffect, useMemo, useRef, useState } from 'react'
 import { useCountAlikeMutation, useFixAlikeMutation, useMakeEditsMutation, useReadHandInfiniteQuery } from '../api'
 import { Button, Key, TextButton } from '../kit/Button'
 import { Glyph } from '../kit/Glyph'
@@ -14,6 +14,15 @@ import { useTidyWorker } from './useTidyWorker'
 
 type Live = Extract<TidyAnswer, { kind: 'read' }>
 
+/** What the cells of the queue have in common, one after the other. */
+interface Queue {
+  readonly ask: ReturnType<typeof useTidyWorker>
+  /** Told what the worker reads in the cell in front. */
+  readonly onRead: { current: (live: Live) => void }
+  /** The cell before was left by a key: this one is typed into at once. */
+  readonly isLeftByKey: { current: boolean }
+}
+
 /** Cells that need a person, one after another: typed with a live reading, accepted with Enter. */
 export function HandQueue() {
   const view = useListView()
@@ -23,6 +32,11 @@ export function HandQueue() {
   const items = useMemo(() => data?.pages.flatMap((page) => page.items) ?? [], [data])
   const total = data?.pages[0]?.total ?? 0
   const left = items.filter((item) => !later.has(keyOf(item)))
+  const onRead = useRef<(live: Live) => void>(() => {})
+  const isLeftByKey = useRef(false)
+  const ask = useTidyWorker((answer) => {
+    if (answer.kind === 'read') onRead.current(answer)
+  })
   const [first] = left
   useReadAhead(left.length, asked)
   if (data === undefined) return <Unanswered of={[asked]} what="the cells that need a hand" />
@@ -46,7 +60,12 @@ export function HandQueue() {
       </div>
       <Refused by={[asked]} />
       {first ? (
-        <HandCell key={keyOf(first)} item={first} onLater={() => setLater(new Set([...later, keyOf(first)]))} />
+        <HandCell
+          key={keyOf(first)}
+          item={first}
+          queue={{ ask, onRead, isLeftByKey }}
+          onLater={() => setLater(new Set([...later, keyOf(first)]))}
+        />
       ) : null}
     </section>
   )
@@ -54,26 +73,36 @@ export function HandQueue() {
 
 const keyOf = (item: HandItem): string => `${item.contactId}/${item.column}/${item.raw}`
 
-function HandCell({ item, onLater }: { item: HandItem; onLater: () => void }) {
+function HandCell({ item, queue, onLater }: { item: HandItem; queue: Queue; onLater: () => void }) {
+  const { ask, onRead, isLeftByKey } = queue
   const view = useListView()
   const [text, setText] = useState(item.raw)
   const [live, setLive] = useState<Live | null>(null)
   const [save, saving] = useMakeEditsMutation()
   const input = useRef<HTMLInputElement>(null)
   const holds = kindOf(item)
-  const ask = useTidyWorker((answer) => {
-    if (answer.kind === 'read') setLive(answer)
-  })
+  useEffect(() => {
+    onRead.current = setLive
+    // Whoever has gone elsewhere meanwhile stays there.
+    if (isLeftByKey.current && document.activeElement === document.body) input.current?.focus()
+    isLeftByKey.current = false
+  }, [onRead, isLeftByKey])
   useEffect(() => ask({ kind: 'read', text, country: item.country, holds }), [text, item.country, holds, ask])
   const isGood = holds === 'text' ? text.trim() !== '' : isReadable(live)
   // What was put right is shown until the next cell is read: to accept it again would change nothing.
   const isPut = saving.isSuccess && saving.originalArgs?.body?.edits[0]?.value === text
   const mayPut = isGood && !isPut && !saving.isLoading
-  const put = (value: string) =>
+  const put = (value: string, isByKey: boolean) => {
+    isLeftByKey.current = isByKey
     void save({
       params: { listId: view.listId },
       body: { edits: [{ contactId: item.contactId, column: item.column, value }, ...secondPerson(item, value)] },
     })
+  }
+  const leave = (isByKey: boolean) => {
+    isLeftByKey.current = isByKey
+    onLater()
+  }
   const pick = (by: number) => {
     const texts = item.fixes.map((fix) => fix.text)
     const at = texts.indexOf(text)
@@ -85,7 +114,7 @@ function HandCell({ item, onLater }: { item: HandItem; onLater: () => void }) {
       <form
         onSubmit={(event) => {
           event.preventDefault()
-          if (mayPut) put(text)
+          if (mayPut) put(text, true)
         }}
       >
         <p className="pb-1 text-soft">
@@ -108,7 +137,7 @@ function HandCell({ item, onLater }: { item: HandItem; onLater: () => void }) {
                 event.preventDefault()
                 pick(event.key === 'ArrowDown' ? 1 : -1)
               }
-              if (event.key === 'Escape') onLater()
+              if (event.key === 'Escape') leave(true)
             }}
             autoComplete="off"
             spellCheck={false}
@@ -121,13 +150,13 @@ function HandCell({ item, onLater }: { item: HandItem; onLater: () => void }) {
       <div className="flex min-w-0 flex-col gap-2">
         <Fixes item={item} chosen={text} onPick={(fix) => setText(fix)} />
         <div className="mt-auto flex flex-wrap items-center gap-2">
-          <Button look="main" disabled={!mayPut} onClick={() => put(text)}>
+          <Button look="main" disabled={!mayPut} onClick={(event) => put(text, isByKey(event))}>
             Accept and go on <Key>Enter</Key>
           </Button>
-          <Button onClick={onLater}>
+          <Button onClick={(event) => leave(isByKey(event))}>
             Later <Key>Esc</Key>
           </Button>
-          <Button disabled={saving.isLoading} onClick={() => put('')}>
+          <Button disabled={saving.isLoading} onClick={(event) => put('', isByKey(event))}>
             {NOTHING_HERE[holds]}
           </Button>
         </div>
@@ -135,6 +164,9 @@ function HandCell({ item, onLater }: { item: HandItem; onLater: () => void }) {
     </div>
   )
 }
+
+/** A button that is pressed by Enter or the space bar is clicked no time. */
+const isByKey = ({ detail }: MouseEvent): boolean => detail === 0
 
 const isReadable = (live: Live | null): boolean =>
   live !== null &&

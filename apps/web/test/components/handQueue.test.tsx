@@ -1,0 +1,92 @@
+/** @jest-environment <rootDir>/apps/web/test/components/browser.mjs */
+import { describe, expect, it } from '@jest/globals'
+import { screen, waitFor } from '@testing-library/react'
+import type { Act, HandItem } from '@upper-field/contract'
+import { HandQueue } from '../../src/tidy/HandQueue'
+import { OPERATOR, rendered } from './rendered'
+
+const itemOf = (contactId: number, raw: string): HandItem => ({
+  contactId,
+  batch: 'Fair badges',
+  row: contactId,
+  who: 'Isla Fenwright',
+  country: 'GB',
+  column: 'full-name',
+  isNumber: false,
+  raw,
+  problem: 'two-people',
+  fixes: [
+    { kind: 'person', text: `${raw} the first` },
+    { kind: 'person', text: `${raw} the second` },
+  ],
+})
+
+const EDITED: Act = {
+  id: '6f1c2a9e-7d1b-4f0e-9a53-0b6a5f7a2c11',
+  kind: 'edit',
+  contacts: 1,
+  detail: '2 values',
+  madeBy: OPERATOR.name,
+  madeAt: '2026-11-01T09:00:00.000Z',
+  undoneAt: null,
+}
+
+/** A queue of three cells in which two people stand; the worker that reads numbers is started, and asked nothing. */
+function shown() {
+  let begun = 0
+  globalThis.Worker = class {
+    constructor() {
+      begun++
+    }
+    addEventListener() {}
+    postMessage() {}
+    terminate() {}
+  } as unknown as typeof Worker
+  let items = [itemOf(1, 'Ann'), itemOf(2, 'Bea'), itemOf(3, 'Cal')]
+  const view = rendered(<HandQueue />, {
+    readMe: OPERATOR,
+    readHand: () => ({ items, next: null, total: items.length }),
+    makeEdits: () => {
+      items = items.slice(1)
+      return EDITED
+    },
+  })
+  const field = () => screen.findByRole<HTMLInputElement>('textbox', { name: 'Full name as it should be' })
+  const until = (raw: string) => waitFor(async () => expect((await field()).value).toBe(raw))
+  return { ...view, field, until, begun: () => begun }
+}
+
+describe('the queue of cells that need a hand', () => {
+  it('is worked through by keys alone: the next cell is typed into at once', async () => {
+    const { user, field, until, sent } = shown()
+    await user.click(await field())
+    await user.keyboard('{ArrowDown}{ArrowDown}{Enter}')
+    await until('Bea')
+    expect(document.activeElement).toBe(await field())
+    await user.keyboard('{Escape}')
+    await until('Cal')
+    expect(document.activeElement).toBe(await field())
+    expect(sent.find(({ name }) => name === 'makeEdits')?.body).toEqual({
+      edits: [
+        { contactId: 1, column: 'full-name', value: 'Ann the second' },
+        { contactId: 1, column: 'Second person', value: 'Ann the first' },
+      ],
+    })
+  })
+
+  it('leaves the keys to the view where it is worked through with the mouse', async () => {
+    const { user, field, until } = shown()
+    await field()
+    await user.click(screen.getByRole('button', { name: /^Later/ }))
+    await until('Bea')
+    expect(document.activeElement).not.toBe(await field())
+  })
+
+  it('asks one worker about all of them', async () => {
+    const { user, field, until, begun } = shown()
+    await field()
+    await user.click(screen.getByRole('button', { name: /^Later/ }))
+    await until('Bea')
+    expect(begun()).toBe(1)
+  })
+})
