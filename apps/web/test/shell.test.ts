@@ -1,4 +1,5 @@
 import { describe, expect, it } from '@jest/globals'
+import fc from 'fast-check'
 import { rateOf } from '../src/shell/jobRate'
 import { groundLines, HILL, outline } from '../src/shell/terraceShape'
 import { money, phone, plural, remaining, signed } from '../src/words/format'
@@ -38,6 +39,23 @@ describe('figures', () => {
       '€0.35',
       '€4.08',
       '€1,234.56',
+    ])
+  })
+  it('are never told otherwise than by less than what is rounded', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: -2_000_000_000, max: 2_000_000_000 }), (micros) => {
+        const told = money(micros)
+        const shown = Number(told.replace('−', '-').replace(/[€,]/g, ''))
+        const least = Math.abs(micros) < 100_000 ? 500 : 5_000
+        expect(Math.abs(shown * 1_000_000 - micros)).toBeLessThanOrEqual(least + 0.01)
+        expect(told).toMatch(/^−?€\d{1,3}(?:,\d{3})*\.\d{2,3}$/)
+      }),
+    )
+    expect([money(1_995_000), money(999_999), money(-500_000), money(-4_000)]).toEqual([
+      '€2.00',
+      '€1.00',
+      '−€0.50',
+      '−€0.004',
     ])
   })
   it('are grouped and signed', () => {

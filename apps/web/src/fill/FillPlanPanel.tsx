@@ -45,8 +45,9 @@ export function FillPlanPanel({ plan, setPlan }: PlanProps) {
       <Refused by={[asked]} />
       <Wanted plan={plan} setPlan={setPlan} estimate={estimate} />
       <p aria-busy={filling.isCounting} className={filling.isCounting ? 'opacity-55' : ''}>
-        {plural(estimate.wanting, 'contact')} {filter === '' ? 'lack it' : 'of those chosen lack it'}. Asking everybody
-        about each of them could cost {money(estimate.most)}.
+        {plural(estimate.wanting, 'contact')} {filter === '' ? '' : 'of those chosen '}
+        {estimate.wanting === 1 ? 'lacks' : 'lack'} it. Asking everybody about{' '}
+        {estimate.wanting === 1 ? 'it' : 'each of them'} could cost {money(estimate.most)}.
         {estimate.expected ? (
           <>
             {' '}

@@ -5,17 +5,10 @@ import { Key } from '../kit/Button'
 import { Loading } from '../kit/Notice'
 import { AccountMenu } from './AccountMenu'
 import { Palette } from './Palette'
+import { ROOMS } from './rooms'
 import { useJobEvents } from './useJobEvents'
 import { useKeys } from './useKeys'
 import { WaitingNotice } from './WaitingNotice'
-
-const ROOMS = [
-  ['/lists', 'Lists'],
-  ['/providers', 'Providers'],
-  ['/destinations', 'Destinations'],
-  ['/suppression', 'Suppression'],
-  ['/spend', 'Spend'],
-] as const
 
 /** The frame of everything behind the sign-in: who is there, the way to the rooms, the palette. */
 export function Frame() {

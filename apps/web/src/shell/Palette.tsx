@@ -6,6 +6,7 @@ import { useMatch, useNavigate } from 'react-router'
 import { useReadListsQuery } from '../api'
 import { STAGE } from '../words/sentences'
 import { LookedUpItems, looksLikeReach } from './LookedUpItems'
+import { ROOMS, useOwnRooms } from './rooms'
 
 const ITEM = 'rounded-small px-3 py-1.5 data-[selected=true]:bg-lichen cursor-pointer'
 
@@ -60,6 +61,7 @@ function Choices({ onClose }: { onClose: () => void }) {
 /** Everything that can be gone to by its name. */
 function Rooms({ listId, go }: { listId: string | undefined; go: (to: string) => () => void }) {
   const { data: lists = [] } = useReadListsQuery({ query: { archived: 'no' } })
+  const rooms = [...ROOMS, ...useOwnRooms()]
   return (
     <>
       <Command.Empty className="px-3 py-2 text-soft">Nothing of this name.</Command.Empty>
@@ -85,9 +87,9 @@ function Rooms({ listId, go }: { listId: string | undefined; go: (to: string) =>
           {list.name} <span className="text-soft">list</span>
         </Command.Item>
       ))}
-      {(['lists', 'providers', 'destinations', 'suppression', 'spend'] as const).map((room) => (
-        <Command.Item key={room} value={`room ${room}`} className={ITEM} onSelect={go(`/${room}`)}>
-          <span className="capitalize">{room}</span> <span className="text-soft">room</span>
+      {rooms.map(([to, name]) => (
+        <Command.Item key={to} value={`room ${name}`} className={ITEM} onSelect={go(to)}>
+          {name} <span className="text-soft">room</span>
         </Command.Item>
       ))}
     </>

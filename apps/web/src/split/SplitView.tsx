@@ -82,7 +82,8 @@ function SumAdvice() {
         </div>
       </dl>
       <p className="text-soft">
-        Nobody is deleted: {plural(counts.at(-1) ?? 0, 'contact')} wait in Parked until something about them changes.
+        Nobody is deleted: {plural(counts.at(-1) ?? 0, 'contact')} {counts.at(-1) === 1 ? 'waits' : 'wait'} in Parked
+        until something about them changes.
       </p>
       {mayChange && rules ? (
         <p>

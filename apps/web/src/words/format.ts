@@ -1,6 +1,10 @@
 import { writtenForOthers } from '@upper-field/core/written'
 
 const grouped = new Intl.NumberFormat('en')
+const decimals = (digits: number) =>
+  new Intl.NumberFormat('en', { minimumFractionDigits: digits, maximumFractionDigits: digits })
+const cents = decimals(2)
+const tenthsOfCents = decimals(3)
 const day = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
 const moment = new Intl.DateTimeFormat('en-GB', {
   day: 'numeric',
@@ -18,10 +22,11 @@ export const count = (n: number): string => grouped.format(n)
 export const plural = (n: number, one: string, many = `${one}s`): string => `${count(n)} ${n === 1 ? one : many}`
 /** Signed, with a real minus. */
 export const signed = (n: number): string => (n < 0 ? `−${count(-n)}` : n > 0 ? `+${count(n)}` : count(0))
-/** Millionths of a euro as money; small amounts to a tenth of a cent. */
+/** Millionths of a euro as money, to a cent; amounts below ten cents to a tenth of one where that tells more. */
 export const money = (micros: number): string => {
-  const euros = micros / 1_000_000
-  return `€${micros % 10_000 !== 0 && Math.abs(euros) < 0.1 ? euros.toFixed(3) : grouped.format(Math.floor(euros)) + euros.toFixed(2).slice(-3)}`
+  const euros = Math.abs(micros) / 1_000_000
+  const isFine = micros % 10_000 !== 0 && euros < 0.1
+  return `${micros < 0 ? '−' : ''}€${(isFine ? tenthsOfCents : cents).format(euros)}`
 }
 /** Unambiguous: 3 May 2026. */
 export const date = (iso: string): string => day.format(new Date(iso))

@@ -15,6 +15,7 @@ const LEFT_OUT = {
   Headers,
   AbortController,
   AbortSignal,
+  matchMedia: () => ({ matches: false, addEventListener() {}, removeEventListener() {} }),
 }
 
 /** A page without a browser, in which a part of the client can be shown. */
