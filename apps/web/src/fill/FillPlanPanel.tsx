@@ -65,7 +65,7 @@ export function FillPlanPanel({ plan, setPlan }: PlanProps) {
         inputMode="decimal"
         value={budgetText}
         onChange={(event) => setBudgetText(event.target.value)}
-        error={budget !== null ? undefined : 'A sum above 0, such as 25 or 12.50.'}
+        error={budget !== null ? undefined : 'A sum above 0, such as 25, 12.50 or 1000.'}
         hint="Never passed: what an asking may cost is set aside before it."
       />
       <Accepted plan={plan} setPlan={setPlan} />

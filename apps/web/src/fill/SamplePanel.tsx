@@ -63,7 +63,7 @@ export function SamplePanel({ sample, chosen, onChoose, onTake, budgetText, setB
         inputMode="decimal"
         value={budgetText}
         onChange={(event) => setBudgetText(event.target.value)}
-        error={budgetOf(budgetText) === null ? 'A sum above 0, such as 25 or 12.50.' : undefined}
+        error={budgetOf(budgetText) === null ? 'A sum above 0, such as 25, 12.50 or 1000.' : undefined}
       />
       <Button look="main" onClick={() => onTake(chosen.order)}>
         Take this as the plan
