@@ -6,7 +6,7 @@ import { Button } from '../kit/Button'
 import { Dialog } from '../kit/Dialog'
 import { TextArea, TextField } from '../kit/Field'
 import { Refused } from '../shell/Answer'
-import { budgetOf } from '../words/budget'
+import { budgetOf, eurosOf } from '../words/budget'
 import { readHours, writeHours } from './hoursText'
 
 const AGES: Readonly<Record<AgesAs, string>> = {
@@ -20,7 +20,6 @@ const AGES: Readonly<Record<AgesAs, string>> = {
   'do-not-call': 'Word of a do-not-call register',
 }
 
-const MICROS = 1_000_000
 const isDays = (text: string): boolean => /^\d{1,4}$/.test(text.trim()) && Number(text) <= 3650
 
 /** How long answers of each kind keep, and what a message costs: for all lists. */
@@ -28,8 +27,8 @@ export function CheckSettingsDialog({ settings, onClose }: { settings: CheckSett
   const [days, setDays] = useState<Record<AgesAs, string>>(
     () => Object.fromEntries(AGES_AS.map((kind) => [kind, String(settings.freshDays[kind])])) as Record<AgesAs, string>,
   )
-  const [text, setText] = useState(String(settings.textPrice / MICROS))
-  const [mail, setMail] = useState(String(settings.mailPrice / MICROS))
+  const [text, setText] = useState(() => eurosOf(settings.textPrice))
+  const [mail, setMail] = useState(() => eurosOf(settings.mailPrice))
   const [hoursText, setHoursText] = useState(writeHours(settings.callHours))
   const [change, { error, isLoading }] = useChangeCheckSettingsMutation()
   const [textPrice, mailPrice] = [budgetOf(text), budgetOf(mail)]

@@ -42,7 +42,11 @@ export function FindingTable(props: {
             <td className="num py-1.5 pl-1">{at + 1}</td>
             <td>
               {correcting === at ? (
-                <Correction value={one.corrected ?? one.value} onCorrect={onCorrect} onGiveUp={onGiveUp} />
+                <Correction
+                  value={one.corrected ?? one.value}
+                  onCorrect={(typed) => onCorrect(one.kind === 'number' ? withoutGaps(typed) : typed.trim())}
+                  onGiveUp={onGiveUp}
+                />
               ) : (
                 <button
                   type="button"
@@ -79,6 +83,8 @@ export function FindingTable(props: {
   )
 }
 
+const withoutGaps = (number: string): string => number.replace(/[\s()/-]/g, '')
+
 const shownValue = ({ kind, value, corrected }: SiteFinding): string =>
   kind === 'number' ? phone(corrected ?? value) : (corrected ?? value)
 
@@ -101,7 +107,7 @@ function Correction({
       value={typed}
       onChange={(event) => setTyped(event.target.value)}
       onKeyDown={(event) => {
-        if (event.key === 'Enter') onCorrect(typed.replace(/[\s()/-]/g, ''))
+        if (event.key === 'Enter') onCorrect(typed)
         if (event.key === 'Escape') onGiveUp()
       }}
     />

@@ -6,7 +6,7 @@ import { Dialog } from '../kit/Dialog'
 import { TextField } from '../kit/Field'
 import { useIsOwner } from '../people/useRole'
 import { Refused } from '../shell/Answer'
-import { budgetOf } from '../words/budget'
+import { budgetOf, eurosOf } from '../words/budget'
 import { money } from '../words/format'
 import { standingOf } from './spendLines'
 
@@ -69,11 +69,9 @@ function standingText({ limit, spent, waiting }: ProviderMonth) {
   return <span className="text-soft">{standing === 'free' ? 'no limit' : 'enough is left'}</span>
 }
 
-const EURO = 1_000_000
-
 function ChangeLimit({ month, onDone }: { month: ProviderMonth; onDone: () => void }) {
   const { provider, name } = month
-  const [text, setText] = useState(month.limit === null ? '' : String(month.limit / EURO))
+  const [text, setText] = useState(() => eurosOf(month.limit))
   const [change, { error, isLoading }] = useChangeProviderLimitMutation()
   const limit = budgetOf(text)
   const keep = async (next: number | null) => {

@@ -6,7 +6,7 @@ import { TextField } from '../kit/Field'
 import { Notice } from '../kit/Notice'
 import { useIsOwner } from '../people/useRole'
 import { lastRead, Refused, Unanswered } from '../shell/Answer'
-import { budgetOf } from '../words/budget'
+import { budgetOf, eurosOf } from '../words/budget'
 import { money } from '../words/format'
 import { standingOf } from './spendLines'
 
@@ -50,10 +50,8 @@ function Standing({ month }: { month: SpendMonth }) {
   return standing === 'free' ? <p className="text-soft">No limit is set for a month.</p> : null
 }
 
-const EURO = 1_000_000
-
 function ChangeLimit({ month, onDone }: { month: SpendMonth; onDone: () => void }) {
-  const [text, setText] = useState(month.limit === null ? '' : String(month.limit / EURO))
+  const [text, setText] = useState(() => eurosOf(month.limit))
   const [change, { error, isLoading }] = useChangeSpendLimitMutation()
   const limit = budgetOf(text)
   const submit = async (next: number | null) => {

@@ -118,6 +118,18 @@ describe('a site on the bench', () => {
     expect(screen.queryByLabelText('The right value')).toBeNull()
   })
 
+  it('keeps the dashes of an address that is corrected', async () => {
+    const { user, decisions } = bench()
+    await screen.findByText('Larch Camping')
+    await user.keyboard('jje')
+    const field = screen.getByLabelText('The right value')
+    await user.clear(field)
+    await user.type(field, ' anna-maria@larch-camping.example {Enter}')
+    await waitFor(() =>
+      expect(decisions()).toMatchObject([{ kind: 'email', corrected: 'anna-maria@larch-camping.example' }]),
+    )
+  })
+
   it('keeps what is being corrected where it is refused, and says why', async () => {
     const { user } = bench({}, { decideFinding: () => new Refusal(422, 'no-number', 'This is no number.') })
     await screen.findByText('Larch Camping')
