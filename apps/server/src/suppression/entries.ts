@@ -6,7 +6,8 @@ import type { Db } from '../db/database'
 import { sha256Hex } from '../sha256'
 import { placeAnew } from './placeAnew'
 
-const MOST_UNREAD_SHOWN = 50
+/** Of a line that could not be read so many characters are told. */
+const LONGEST_TOLD = 80
 
 /** What is told of every entry beside its key. */
 export interface EntryFacts {
@@ -36,7 +37,8 @@ export async function addEntries(tx: Db, client: PoolClient, entries: NewEntries
     added,
     waiting,
     known: keys.length - added,
-    unread: unread.slice(0, MOST_UNREAD_SHOWN).map(({ line, text }) => ({ line, text: text.slice(0, 80) })),
+    // Each of them, however many: whoever sent them has nothing else to mend them by.
+    unread: unread.map(({ line, text }) => ({ line, text: text.slice(0, LONGEST_TOLD) })),
     unreadTotal: unread.length,
     marked,
   }

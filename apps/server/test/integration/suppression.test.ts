@@ -48,6 +48,12 @@ describe('a suppression list', () => {
     expect([await suppressed(), await suppressed(other)]).toEqual([three, three])
   })
 
+  it('tells every line without a key, however many there are', async () => {
+    const lines = Array.from({ length: 120 }, (_, i) => `nobody ${i}`)
+    const { unread, unreadTotal } = await add(lines.join('\n'))
+    expect([unread.map(({ text }) => text), unreadTotal]).toEqual([lines, 120])
+  })
+
   it('is a fall of its own in the terrace, which opens exactly whom it counts', async () => {
     const { terrace } = await api.call('readList', { params: { listId } })
     expect(terrace.find(({ stage }) => stage === 'split')?.changes).toContainEqual({ riser: 'suppressed', by: -3 })

@@ -41,7 +41,7 @@ export function BeforeStart({ plan, filling, estimate, budget, sample, onClose }
       <div className="flex flex-col gap-3">
         <p>
           <span className="num font-semibold">{plural(asked, 'contact')}</span>
-          {sample === null ? '' : `, taken at random of ${count(estimate.wanting)},`} lack{' '}
+          {sample === null ? '' : `, taken at random of ${count(estimate.wanting)},`} {asked === 1 ? 'lacks' : 'lack'}{' '}
           {plan.wants.map((want) => WANT[want].toLowerCase()).join(' or ')}.
         </p>
         <Asked plan={plan} estimate={estimate} />

@@ -67,8 +67,14 @@ function Form({ destinations, made, onClose, onMade }: FormProps) {
   const [isMeant, setIsMeant] = useState(false)
   const [make, making] = useMakeAudienceMutation()
   const outer = made.filter(
-    (one) => one.destination === id && one.takes === 'companies' && one.account.id === account?.id,
+    (one) =>
+      takes === 'people' && one.destination === id && one.takes === 'companies' && one.account.id === account?.id,
   )
+  // What was chosen before and is no longer to be chosen is not meant any more.
+  const purposes = PURPOSES.filter((one) => destination?.network?.purposes[one])
+  const meant = purposes.includes(purpose) ? purpose : (purposes[0] ?? 'aim')
+  const excluded = meant === 'exclude' ? customers : ''
+  const inside = outer.some((one) => one.id === within) ? within : ''
   const submit = async () => {
     if (!account || !destination) return
     const { data } = await make({
@@ -78,12 +84,12 @@ function Form({ destinations, made, onClose, onMade }: FormProps) {
         destination: id,
         takes,
         form: destination.hashing === 'never' ? 'plain' : 'hashed',
-        purpose,
+        purpose: meant,
         account: { id: account.id, name: account.name },
-        filter: customers === '' ? who : '',
-        suppressionListId: customers === '' ? null : customers,
-        within: within === '' ? null : within,
-        keepsDays: keepsDays === '' ? null : Number(keepsDays),
+        filter: excluded === '' ? who : '',
+        suppressionListId: excluded === '' ? null : excluded,
+        within: inside === '' ? null : inside,
+        keepsDays: keepsDays === '' || !destination.lapsesAfterDays ? null : Number(keepsDays),
         isWholeList: isMeant,
       },
     })
@@ -115,8 +121,8 @@ function Form({ destinations, made, onClose, onMade }: FormProps) {
           )),
         )}
       </SelectField>
-      <SelectField label="What it is for" value={purpose} onChange={(e) => setPurpose(e.target.value as Purpose)}>
-        {PURPOSES.filter((one) => destination?.network?.purposes[one]).map((one) => (
+      <SelectField label="What it is for" value={meant} onChange={(e) => setPurpose(e.target.value as Purpose)}>
+        {purposes.map((one) => (
           <option key={one} value={one}>
             {PURPOSE[one]}
           </option>
@@ -126,14 +132,14 @@ function Form({ destinations, made, onClose, onMade }: FormProps) {
         <AccountChoice
           key={id}
           destination={destination}
-          purpose={purpose}
+          purpose={meant}
           chosen={account}
           remembered={made.find((one) => one.destination === id)?.account.id ?? null}
           onChoose={setAccount}
         />
       ) : null}
-      {outer.length > 0 && takes === 'people' ? (
-        <SelectField label="Inside an audience of companies" value={within} onChange={(e) => setWithin(e.target.value)}>
+      {outer.length > 0 ? (
+        <SelectField label="Inside an audience of companies" value={inside} onChange={(e) => setWithin(e.target.value)}>
           <option value="">no</option>
           {outer.map((one) => (
             <option key={one.id} value={one.id}>
@@ -142,7 +148,7 @@ function Form({ destinations, made, onClose, onMade }: FormProps) {
           ))}
         </SelectField>
       ) : null}
-      {purpose === 'exclude' && suppressionLists.length > 0 ? (
+      {meant === 'exclude' && suppressionLists.length > 0 ? (
         <SelectField label="Whom to exclude" value={customers} onChange={(event) => setCustomers(event.target.value)}>
           <option value="">contacts of this list</option>
           {suppressionLists.map((one) => (
@@ -152,7 +158,7 @@ function Form({ destinations, made, onClose, onMade }: FormProps) {
           ))}
         </SelectField>
       ) : null}
-      {customers === '' ? (
+      {excluded === '' ? (
         <TextField
           label="Who is in it"
           value={who}

@@ -12,11 +12,12 @@ export function AddEntries({ list }: { list: SuppressionList }) {
   const [text, setText] = useState('')
   const [facts, setFacts] = useState(NO_FACTS)
   const [add, adding] = useAddSuppressionEntriesMutation()
-  const lines = text.split('\n').filter((line) => line.trim() !== '').length
+  const typed = text.split('\n')
+  const lines = typed.filter((line) => line.trim() !== '').length
   const submit = async () => {
     const { data } = await add({ params: { suppressionListId: list.id }, body: { text, ...facts } })
-    // What could not be read stays, to be mended.
-    if (data) setText(data.unread.map((line) => line.text).join('\n'))
+    // What could not be read stays as it was typed, to be mended.
+    if (data) setText(data.unread.map(({ line, text: told }) => typed[line - 1] ?? told).join('\n'))
   }
   return (
     <form
@@ -31,6 +32,7 @@ export function AddEntries({ list }: { list: SuppressionList }) {
         <span className="pb-1 font-semibold">Numbers, addresses, domains or SHA-256 hashes, a line each</span>
         <textarea
           value={text}
+          readOnly={adding.isLoading}
           onChange={(event) => setText(event.target.value)}
           spellCheck={false}
           className="num min-h-36 w-full flex-1 rounded-small border border-edge bg-surface px-2 py-1"

@@ -1,7 +1,7 @@
 /** @jest-environment <rootDir>/apps/web/test/components/browser.mjs */
 import { expect, it } from '@jest/globals'
-import { screen, within } from '@testing-library/react'
-import type { Account, AudienceDetail, DestinationDocument } from '@upper-field/contract'
+import { screen, waitFor, within } from '@testing-library/react'
+import type { Account, AudienceDetail, DestinationDocument, SuppressionList } from '@upper-field/contract'
 import { AudiencePanel } from '../../src/send/AudiencePanel'
 import { Board } from '../../src/send/Board'
 import { NewAudienceDialog } from '../../src/send/NewAudienceDialog'
@@ -29,6 +29,14 @@ const network = {
   trial: null,
   similar: null,
 } as const
+const OPT_OUTS: SuppressionList = {
+  id: '8b1f0f0e-3c1e-4d55-9f0e-5b0a3f1f2a10',
+  name: 'Opt-outs',
+  kind: 'opt-outs',
+  scope: 'all',
+  entries: 3,
+  createdAt: '2026-11-01T08:00:00.000Z',
+}
 const BRASSBELL = {
   format: 1,
   id: 'brassbell',
@@ -191,6 +199,43 @@ it('is made for an account that somebody chose, after it was said that everybody
     { account: { id: 'bb-4410', name: 'Wrenfold UK' }, isWholeList: false },
     { isWholeList: true, name: 'Terraces', purpose: 'aim' },
   ])
+})
+
+it('is not made of what was chosen for another purpose or another network', async () => {
+  const lapsing = { ...BRASSBELL, lapsesAfterDays: 30 }
+  const other = { ...BRASSBELL, id: 'marlpost', name: 'Marlpost', network: { ...network, purposes: { aim: 'aim' } } }
+  const { user, sent } = rendered(<NewAudienceDialog onClose={() => {}} onMade={() => {}} />, {
+    readDestinations: [lapsing, other] as never,
+    readDestinationKeys: ['brassbell', 'marlpost'].map((destination) => ({
+      destination,
+      address: 'https://x.example',
+      hasKey: true,
+    })),
+    readAudiences: [],
+    readSegments: [],
+    readSuppressionLists: [OPT_OUTS],
+    readAccounts: [FIT],
+    makeAudience: audience(),
+  })
+  await user.type(await screen.findByLabelText('Name'), 'Buyers')
+  await user.selectOptions(screen.getByLabelText('What it is for'), 'to exclude')
+  await user.selectOptions(await screen.findByLabelText('Whom to exclude'), 'everybody on Opt-outs')
+  await user.type(screen.getByLabelText('Days that somebody stays'), '14')
+  expect(screen.queryByLabelText('Who is in it')).toBeNull()
+  await user.selectOptions(screen.getByLabelText('Where it is kept'), 'Marlpost')
+  expect(screen.getByRole<HTMLOptionElement>('option', { name: 'to aim at' }).selected).toBe(true)
+  await user.type(screen.getByLabelText('Who is in it'), 'country:GB')
+  await user.click(await screen.findByRole('radio', { name: /Wrenfold UK/ }))
+  await user.click(screen.getByRole('button', { name: 'Make the audience' }))
+  await waitFor(() => expect(sent.some(({ name }) => name === 'makeAudience')).toBe(true))
+  expect(sent.find(({ name }) => name === 'makeAudience')?.body).toMatchObject({
+    destination: 'marlpost',
+    purpose: 'aim',
+    filter: 'country:GB',
+    suppressionListId: null,
+    within: null,
+    keepsDays: null,
+  })
 })
 
 it('cannot be made before any network has a key', async () => {

@@ -48,6 +48,18 @@ describe('adding people a line each', () => {
     expect(box().value).toBe('no idea')
   })
 
+  it('keeps a line as it was typed, however little of it is told', async () => {
+    const long = `somebody whose number nobody knows, ${'and '.repeat(20)}who said no`
+    const { user } = rendered(<AddEntries list={LIST} />, {
+      addSuppressionEntries: { ...ADDED, unread: [{ line: 3, text: long.slice(0, 80) }], unreadTotal: 1 },
+    })
+    await user.click(box())
+    await user.paste(`07911 204481\n\n${long}`)
+    await user.click(screen.getByRole('button', { name: 'Add 2 lines' }))
+    expect(await screen.findByText(/1 line holds no number/)).toBeTruthy()
+    expect(box().value).toBe(long)
+  })
+
   it('loses nothing of what was typed where the server says no', async () => {
     const { user } = rendered(<AddEntries list={LIST} />, {
       addSuppressionEntries: () => new Refusal(413, 'too-long', 'At most 5,000 lines at once.'),
