@@ -43,8 +43,11 @@ export function PeopleFile({ isMain, isOff }: { isMain: boolean; isOff: boolean 
   const ready = batches.filter(({ state }) => state === 'ready')
   const [batchId, setBatchId] = useState('')
   const isAsItCame = batchId !== ''
-  const layout = kept.find(({ name }) => name === chosen)?.layout ?? (isAsItCame ? besideLayout() : usualLayout())
-  const isUsual = chosen === '' && !isAsItCame
+  // Cards have no place for the columns of a file.
+  const layouts = isAsItCame ? kept.filter((one) => one.layout.kind !== 'vcard') : kept
+  const own = layouts.find(({ name }) => name === chosen)
+  const layout = own?.layout ?? (isAsItCame ? besideLayout() : usualLayout())
+  const isUsual = own === undefined && !isAsItCame
   const write = (by: FileLayout | null) =>
     make({
       params: { listId },
@@ -75,14 +78,14 @@ export function PeopleFile({ isMain, isOff }: { isMain: boolean; isOff: boolean 
           ))}
         </SelectField>
       ) : null}
-      {kept.length > 0 ? (
+      {layouts.length > 0 ? (
         <SelectField
           label="Layout of a file for people"
-          value={chosen}
+          value={own?.name ?? ''}
           onChange={(event) => setChosen(event.target.value)}
         >
           <option value="">the usual one</option>
-          {kept.map(({ name }) => (
+          {layouts.map(({ name }) => (
             <option key={name} value={name}>
               {name}
             </option>
@@ -105,7 +108,7 @@ export function PeopleFile({ isMain, isOff }: { isMain: boolean; isOff: boolean 
       {isOpen ? (
         <LayoutDialog
           begun={layout}
-          name={chosen}
+          name={own?.name ?? ''}
           isOff={(isOff && !isAsItCame) || making.isLoading}
           without={isAsItCame ? ['vcard'] : []}
           problem={making.error}

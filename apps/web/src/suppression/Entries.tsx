@@ -2,7 +2,7 @@ import type { SuppressionEntry } from '@upper-field/contract'
 import { useDropSuppressionEntryMutation } from '../api'
 import { TextButton } from '../kit/Button'
 import { Refused } from '../shell/Answer'
-import { date, phone } from '../words/format'
+import { date, dayInUtc, phone } from '../words/format'
 
 const KIND: Record<SuppressionEntry['kind'], string> = {
   number: 'number',
@@ -55,7 +55,7 @@ export function Entries({ entries, mayChange }: { entries: readonly SuppressionE
                 {date(addedAt)}{' '}
                 <span className="text-soft">{source === null ? `by ${addedBy}` : `with ${source}`}</span>
               </td>
-              <td>{expiresAt ? date(expiresAt) : <span className="text-soft">for good</span>}</td>
+              <td>{expiresAt ? dayInUtc(expiresAt) : <span className="text-soft">for good</span>}</td>
               <td className="text-right">
                 {mayChange ? (
                   <TextButton disabled={dropping.isLoading} onClick={() => void drop({ params: { entryId: id } })}>

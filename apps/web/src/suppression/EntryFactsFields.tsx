@@ -11,6 +11,9 @@ export interface EntryFacts {
 
 export const NO_FACTS: EntryFacts = { country: 'GB', reason: '', expiresAt: null, asHashes: false }
 
+/** An entry counts for the whole of its last day, by UTC. @param day in ISO 8601 */
+const endOf = (day: string): string => `${day}T23:59:59.999Z`
+
 export function EntryFactsFields({ facts, onChange }: { facts: EntryFacts; onChange: (facts: EntryFacts) => void }) {
   return (
     <>
@@ -27,12 +30,10 @@ export function EntryFactsFields({ facts, onChange }: { facts: EntryFacts; onCha
       />
       <TextField
         label="Until"
-        hint="Blank: for good"
+        hint="That day included. Blank: for good"
         type="date"
         value={facts.expiresAt?.slice(0, 10) ?? ''}
-        onChange={({ target }) =>
-          onChange({ ...facts, expiresAt: target.value === '' ? null : `${target.value}T00:00:00.000Z` })
-        }
+        onChange={({ target }) => onChange({ ...facts, expiresAt: target.value === '' ? null : endOf(target.value) })}
       />
       <label className="flex items-center gap-2">
         <input

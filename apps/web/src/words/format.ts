@@ -5,7 +5,9 @@ const decimals = (digits: number) =>
   new Intl.NumberFormat('en', { minimumFractionDigits: digits, maximumFractionDigits: digits })
 const cents = decimals(2)
 const tenthsOfCents = decimals(3)
-const day = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
+const DAY = { day: 'numeric', month: 'short', year: 'numeric' } as const
+const day = new Intl.DateTimeFormat('en-GB', DAY)
+const utcDay = new Intl.DateTimeFormat('en-GB', { ...DAY, timeZone: 'UTC' })
 const moment = new Intl.DateTimeFormat('en-GB', {
   day: 'numeric',
   month: 'short',
@@ -30,6 +32,8 @@ export const money = (micros: number): string => {
 }
 /** Unambiguous: 3 May 2026. */
 export const date = (iso: string): string => day.format(new Date(iso))
+/** A day that somebody has chosen, by UTC: the same wherever it is read. */
+export const dayInUtc = (iso: string): string => utcDay.format(new Date(iso))
 /** With its zone. */
 export const time = (iso: string): string => moment.format(new Date(iso))
 /** Seconds that are left, no finer than anybody wants to know. */

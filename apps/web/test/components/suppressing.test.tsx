@@ -1,6 +1,6 @@
 /** @jest-environment <rootDir>/apps/web/test/components/browser.mjs */
 import { describe, expect, it } from '@jest/globals'
-import { screen, within } from '@testing-library/react'
+import { fireEvent, screen, within } from '@testing-library/react'
 import type { AnswerAges, SuppressionAdded, SuppressionList } from '@upper-field/contract'
 import { DoNotCallTable } from '../../src/check/DoNotCallTable'
 import { AddEntries } from '../../src/suppression/AddEntries'
@@ -46,6 +46,16 @@ describe('adding people a line each', () => {
       screen.getByText(/1 contact is being marked, in lists that are worked on as soon as that has ended/),
     ).toBeTruthy()
     expect(box().value).toBe('no idea')
+  })
+
+  it('lets an entry count for the whole of the day that is chosen as its last', async () => {
+    const { user, sent } = rendered(<AddEntries list={LIST} />, { addSuppressionEntries: ADDED })
+    fireEvent.change(screen.getByLabelText(/^Until/), { target: { value: '2027-02-28' } })
+    await user.type(box(), '07911 204481')
+    await user.click(screen.getByRole('button', { name: 'Add 1 line' }))
+    expect(await screen.findByText(/^1 entry added/)).toBeTruthy()
+    expect(sent[0]?.body).toMatchObject({ expiresAt: '2027-02-28T23:59:59.999Z' })
+    expect((screen.getByLabelText(/^Until/) as HTMLInputElement).value).toBe('2027-02-28')
   })
 
   it('keeps a line as it was typed, however little of it is told', async () => {
