@@ -75,6 +75,8 @@ export const HeldRow = z.object({
   text: z.string(),
   /** The same as cells, as well as it can be told. */
   cells: z.array(z.string()),
+  /** A cell is longer than what is told of it here: to let the row in by these would lose the rest. */
+  isCut: z.boolean(),
 })
 export type HeldRow = z.infer<typeof HeldRow>
 

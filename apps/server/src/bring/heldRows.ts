@@ -8,6 +8,9 @@ import { type BatchRow, dialectOf } from '../projection/rowCells'
 const SHOWN = 500
 const LONGEST_SHOWN = 2000
 
+/** A held row, whole. */
+type WholeHeldRow = Omit<HeldRow, 'isCut'>
+
 /** The first held rows of a batch, with their text cut to a length that can be looked at. */
 export async function heldRowsOf(db: Db, batch: BatchRow): Promise<HeldRow[]> {
   const page = await pageOfHeld(db, batch, 0, SHOWN)
@@ -15,11 +18,12 @@ export async function heldRowsOf(db: Db, batch: BatchRow): Promise<HeldRow[]> {
     ...held,
     text: held.text.slice(0, LONGEST_SHOWN),
     cells: cells.slice(0, batch.headings.length + 20).map((cell) => cell.slice(0, LONGEST_SHOWN)),
+    isCut: cells.slice(0, batch.headings.length).some((cell) => cell.length > LONGEST_SHOWN),
   }))
 }
 
 /** Held rows behind a row, with the cells that a person would start mending from. */
-export async function pageOfHeld(db: Db, batch: BatchRow, after: number, limit: number): Promise<HeldRow[]> {
+export async function pageOfHeld(db: Db, batch: BatchRow, after: number, limit: number): Promise<WholeHeldRow[]> {
   const { rows } = await db.execute<{ row: number; reason: string; bytes: Buffer }>(
     sql`select row, reason, bytes from held_rows where batch_id = ${batch.id} and row > ${after} and let_in_at is null order by row limit ${limit}`,
   )

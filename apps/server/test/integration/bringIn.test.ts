@@ -167,6 +167,16 @@ describe('damaged rows', () => {
     expect(file.split('\r\n').slice(0, 2)).toEqual(['Held row,Reason,name,phone,mail', '3,too-few-cells,too,few'])
   })
 
+  it('with a cell that is too long to be looked at whole say that it is cut', async () => {
+    const long = 'x'.repeat(3000)
+    const batch = await bringText(api, listId, `name,phone,mail\n${long},07911 204489\nAnn,07911 204490\n`, {})
+    const held = await api.call('readHeld', { params: { batchId: batch.id } })
+    expect(held.map(({ row, cells, isCut }) => [row, cells[0]?.length, isCut])).toEqual([
+      [2, 2000, true],
+      [3, 3, false],
+    ])
+  })
+
   it('of a wrong encoding are held, none is guessed', async () => {
     const bytes = Buffer.concat([
       Buffer.from('name,phone\nMaren,07911 204487\n'),

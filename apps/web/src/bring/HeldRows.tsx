@@ -13,7 +13,9 @@ export function HeldRows({ batch }: { batch: Batch }) {
   const { data: rows = [] } = asked
   const [open, setOpen] = useState<number | null>(null)
   const [letIn, letting] = useLetInHeldMutation()
-  const whole = AS_THEY_STAND.map((reason) => [reason, rows.filter((row) => row.reason === reason).length] as const)
+  const alike = AS_THEY_STAND.map((reason) => [reason, rows.filter((row) => row.reason === reason).length] as const)
+  /** More are held than are shown, and nobody has counted their reasons. */
+  const isPart = rows.length > 0 && rows.length < batch.held
   return (
     <section id="held" aria-label="Held rows" className="pt-5">
       <div className="flex items-baseline justify-between pb-1">
@@ -29,13 +31,14 @@ export function HeldRows({ batch }: { batch: Batch }) {
       <p className="pb-2 text-soft">
         Nothing of them is lost: here they are as they stood. Mend one and let it in, or download them, mend them
         elsewhere and bring that file in.
+        {isPart ? ` The first ${count(rows.length)} are shown; the file holds all.` : ''}
       </p>
-      {whole.map(([reason, n]) =>
+      {alike.map(([reason, n]) =>
         n > 1 ? (
           <p key={reason} className="pb-1">
             {HELD[reason]}{' '}
             <TextButton onClick={() => void letIn({ params: { batchId: batch.id }, body: { reason } })}>
-              Let {reason === 'too-few-cells' ? `${count(n)} rows in, blank at the end` : `these ${count(n)} rows in`}
+              {letInText(reason, isPart ? null : n)}
             </TextButton>
           </p>
         ) : null,
@@ -67,6 +70,12 @@ export function HeldRows({ batch }: { batch: Batch }) {
   )
 }
 
+/** @param n null where it is not known how many there are */
+function letInText(reason: HeldRow['reason'], n: number | null): string {
+  if (reason === 'too-few-cells') return `Let ${n === null ? 'all such' : count(n)} rows in, blank at the end`
+  return n === null ? 'Let all such rows in' : `Let these ${count(n)} rows in`
+}
+
 interface HeldLineProps {
   readonly batch: Batch
   readonly row: HeldRow
@@ -92,7 +101,14 @@ function HeldLine({ batch, row, isOpen, onOpen }: HeldLineProps) {
       {isOpen ? (
         <tr className="border-b border-line bg-surface">
           <td colSpan={4} className="p-3">
-            <MendForm batch={batch} row={row} onDone={() => onOpen(false)} />
+            {row.isCut ? (
+              <p>
+                A cell of this row is too long to be mended here: download the rows, mend it there and bring that file
+                in.
+              </p>
+            ) : (
+              <MendForm batch={batch} row={row} onDone={() => onOpen(false)} />
+            )}
           </td>
         </tr>
       ) : null}

@@ -61,6 +61,8 @@ export function SourceForm(props: SourceFormProps) {
   const sourceKind = facts.sourceKind ?? layout?.sourceKind ?? 'other'
   const lawfulBasis = facts.lawfulBasis ?? layout?.lawfulBasis ?? 'not-stated'
   const { sending, start, stop } = useSending(props, { ...facts, sourceKind, lawfulBasis })
+  // Of what was not bought no price is asked, and none is wrong.
+  const isPriceRight = sourceKind !== 'bought' || priceOf(facts.price) !== undefined
   const reaches = canBeReached(mapping)
   const isDirect = mapping.some((field) => field === 'number' || field === 'email')
   return (
@@ -92,7 +94,7 @@ export function SourceForm(props: SourceFormProps) {
           inputMode="decimal"
           value={facts.price}
           onChange={({ target }) => set({ price: target.value })}
-          error={priceOf(facts.price) === undefined ? 'An amount such as 480 or 480.50' : undefined}
+          error={isPriceRight ? undefined : 'An amount such as 480 or 480.50'}
         />
       ) : null}
       <SelectField
@@ -146,12 +148,7 @@ export function SourceForm(props: SourceFormProps) {
         </>
       ) : (
         <div className="flex gap-2">
-          <Button
-            look="main"
-            className="flex-1"
-            disabled={!reaches || priceOf(facts.price) === undefined}
-            onClick={() => void start()}
-          >
+          <Button look="main" className="flex-1" disabled={!reaches || !isPriceRight} onClick={() => void start()}>
             {total === null ? `Bring in ${bytes(item.file.size)}` : `Bring in ${plural(total, 'row')}`}
           </Button>
           <Button onClick={onRemove}>Cancel</Button>

@@ -8,9 +8,9 @@ import { type Answers, Refusal, rendered } from './rendered'
 
 const BATCH = batchOf({ held: 3 })
 const ROWS: HeldRow[] = [
-  { row: 7, reason: 'too-few-cells', text: 'Ann Hill', cells: ['Ann Hill'] },
-  { row: 9, reason: 'too-few-cells', text: 'Ben Cole', cells: ['Ben Cole'] },
-  { row: 1204, reason: 'too-many-cells', text: 'a,b,c,d', cells: ['a', 'b', 'c', 'd'] },
+  { row: 7, reason: 'too-few-cells', text: 'Ann Hill', cells: ['Ann Hill'], isCut: false },
+  { row: 9, reason: 'too-few-cells', text: 'Ben Cole', cells: ['Ben Cole'], isCut: false },
+  { row: 1204, reason: 'too-many-cells', text: 'a,b,c,d', cells: ['a', 'b', 'c', 'd'], isCut: false },
 ]
 const shown = (more: Answers = {}) => rendered(<HeldRows batch={BATCH} />, { readHeld: ROWS, ...more })
 
@@ -30,6 +30,24 @@ describe('rows that could not be read', () => {
     expect(sent.find(({ name }) => name === 'letInHeld')?.body).toEqual({ reason: 'too-few-cells' })
     // One row alone is mended by itself.
     expect(screen.queryByRole('button', { name: /Let these/ })).toBeNull()
+  })
+
+  it('are not said to be all there are where more are held than are shown', async () => {
+    const { user, sent } = rendered(<HeldRows batch={batchOf({ held: 9000 })} />, {
+      readHeld: ROWS,
+      letInHeld: { letIn: 8000, stillHeld: 1000 },
+    })
+    expect(await screen.findByText(/The first 3 are shown; the file holds all\./)).toBeTruthy()
+    await user.click(screen.getByRole('button', { name: 'Let all such rows in, blank at the end' }))
+    expect(sent.find(({ name }) => name === 'letInHeld')?.body).toEqual({ reason: 'too-few-cells' })
+  })
+
+  it('are not mended by what is only the beginning of a cell', async () => {
+    const long: HeldRow = { row: 8, reason: 'too-few-cells', text: 'Ann', cells: ['Ann'], isCut: true }
+    const { user } = shown({ readHeld: [long] })
+    await user.click(await screen.findByRole('button', { name: 'Mend row 8' }))
+    expect(screen.getByText(/too long to be mended here/)).toBeTruthy()
+    expect(screen.queryByRole('textbox')).toBeNull()
   })
 
   it('are mended in a form that begins with what can be told, and names what is too much', async () => {
