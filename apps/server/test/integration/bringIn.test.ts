@@ -169,11 +169,18 @@ describe('damaged rows', () => {
 
   it('with a cell that is too long to be looked at whole say that it is cut', async () => {
     const long = 'x'.repeat(3000)
-    const batch = await bringText(api, listId, `name,phone,mail\n${long},07911 204489\nAnn,07911 204490\n`, {})
+    const whole = ['Tom,07911 204491,tom@y.example', 'Eva,07911 204492,eva@y.example']
+    const text = [
+      'name,phone,mail',
+      ...whole,
+      `${long},07911 204489,l@y.example,x`,
+      'Ann,07911 204490,a@y.example,x',
+    ].join('\n')
+    const batch = await bringText(api, listId, text, { defaultCountry: 'GB' })
     const held = await api.call('readHeld', { params: { batchId: batch.id } })
     expect(held.map(({ row, cells, isCut }) => [row, cells[0]?.length, isCut])).toEqual([
-      [2, 2000, true],
-      [3, 3, false],
+      [4, 2000, true],
+      [5, 3, false],
     ])
   })
 
