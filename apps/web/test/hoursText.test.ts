@@ -23,10 +23,23 @@ describe('hours for calls as text', () => {
     expect(readHours('* 9-18 Fri-Mon')).toEqual({ hours: { '*': { from: 540, to: 1080, days: [1, 5, 6, 0] } } })
   })
 
-  it.each(['* 18-9 Mon', '* 9-25 Mon', '* 9:70-12 Mon', 'QX 9-12 Mon', '* 9-12 Someday', '* 9-12', 'Germany 9-12 Mon'])(
-    'say of “%s” that it cannot be read',
-    (text) => expect(readHours(text)).toEqual({ problem: expect.stringContaining('cannot be read') }),
+  it.each([
+    '* 18-9 Mon',
+    '* 9-25 Mon',
+    '* 9:70-12 Mon',
+    'QX 9-12 Mon',
+    '* 9-12 Someday',
+    '* 9-12',
+    'Germany 9-12 Mon',
+    '* 9-12 Mon-Wed-Fri',
+  ])('say of “%s” that it cannot be read', (text) =>
+    expect(readHours(text)).toEqual({ problem: expect.stringContaining('cannot be read') }),
   )
+
+  it('are never two of one country, of which one would be lost', () =>
+    expect(readHours('* 9-18 Mon-Fri\nDE 8-12 Mon\nde 14-18 Mon')).toEqual({
+      problem: expect.stringContaining('two lines for DE'),
+    }))
 
   it('need a line for all other countries', () =>
     expect(readHours('DE 9-18 Mon-Fri')).toEqual({ problem: expect.stringContaining('*') }))

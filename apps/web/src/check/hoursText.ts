@@ -43,6 +43,8 @@ export function readHours(text: string): { readonly hours: CallHours } | { reado
     .filter(Boolean)) {
     const read = readLine(line)
     if (read === null) return { problem: `“${line.slice(0, 40)}” cannot be read. Write “DE 08:00–20:00 Mon–Sat”.` }
+    if (hours[read.country])
+      return { problem: `There are two lines for ${read.country}. A country has one, from the first hour to the last.` }
     hours[read.country] = read.hours
   }
   return hours['*'] ? { hours } : { problem: 'A line with * says what holds for all other countries.' }
@@ -68,8 +70,8 @@ function minutesOf(text: string): number | null {
 function readDays(text: string): number[] | null {
   const days = new Set<number>()
   for (const part of text.split(',').map((one) => one.trim())) {
-    const [first = -1, last = first] = part.split(/\s*[-–]\s*/).map(dayOf)
-    if (first === -1 || last === -1) return null
+    const [first = -1, last = first, ...more] = part.split(/\s*[-–]\s*/).map(dayOf)
+    if (first === -1 || last === -1 || more.length > 0) return null
     for (let at = WEEK.indexOf(first); ; at = (at + 1) % WEEK.length) {
       days.add(WEEK[at] ?? 0)
       if (WEEK[at] === last) break
