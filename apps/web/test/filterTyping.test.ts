@@ -1,5 +1,6 @@
 import { describe, expect, it } from '@jest/globals'
 import { parseFilter } from '@upper-field/core/split'
+import fc from 'fast-check'
 import { completionsOf } from '../src/shell/completions'
 import { issueText, mended } from '../src/shell/filterWords'
 
@@ -20,6 +21,30 @@ describe('what is being typed', () => {
     expect(completionsOf('country:DE,g rest', 12, values)[0]?.whole).toBe('country:DE,GB rest')
     expect(shown('function:purch')).toEqual(['purchasing'])
     expect(shown('missing:post')).toEqual(['postal'])
+  })
+  it('is never ended in the middle of a word, and never breaks, whatever is typed', () => {
+    expect(shown('line:mobile', 2)).toEqual([])
+    const word = fc.constantFrom(
+      'constructor',
+      '__proto__',
+      'toString',
+      'country',
+      'coun',
+      ':',
+      ',',
+      'g',
+      ' ',
+      '(',
+      '"',
+      '>',
+    )
+    fc.assert(
+      fc.property(fc.array(word), fc.nat({ max: 40 }), (words, at) => {
+        const text = words.join('')
+        const caret = Math.min(at, text.length)
+        for (const { whole } of completionsOf(text, caret, values)) expect(whole.endsWith(text.slice(caret))).toBe(true)
+      }),
+    )
   })
 })
 

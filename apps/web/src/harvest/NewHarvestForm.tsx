@@ -14,6 +14,9 @@ import { planText, unreadText } from './harvestText'
 
 type Planned = BodyOf<'planHarvest'>
 
+/** Of one site. */
+const MOST_PAGES = 200
+
 /** What is to be read, and what that comes to before it begins. */
 export function NewHarvestForm({ listId }: { listId: string }) {
   const { text: filter } = useListView()
@@ -23,7 +26,7 @@ export function NewHarvestForm({ listId }: { listId: string }) {
   const [fileProblem, setFileProblem] = useState<string | null>(null)
   const [opened, setOpened] = useState<{ file: File; headings: readonly string[]; column: number } | null>(null)
   const [follow, setFollow] = useState<Planned['follow']>('contact')
-  const [pagesPerSite, setPagesPerSite] = useState(6)
+  const [pages, setPages] = useState('6')
   const [country, setCountry] = useState<string | null>(null)
   const [name, setName] = useState('Public pages')
   const [plan, planned] = usePlanHarvestMutation()
@@ -31,6 +34,7 @@ export function NewHarvestForm({ listId }: { listId: string }) {
   const lines = addresses.split('\n').filter((line) => line.trim() !== '')
   const source: Planned['source'] =
     from === 'contacts' ? { from: 'contacts', filter } : { from: 'addresses', addresses: lines }
+  const pagesPerSite = Math.max(1, Math.min(MOST_PAGES, Math.round(Number(pages)) || 1))
   const body = { source, follow, pagesPerSite, country }
   const isEmpty = from === 'addresses' && lines.length === 0
   const change =
@@ -136,10 +140,10 @@ export function NewHarvestForm({ listId }: { listId: string }) {
           label="Pages of a site, at most"
           type="number"
           min={1}
-          max={200}
-          value={pagesPerSite}
+          max={MOST_PAGES}
+          value={pages}
           disabled={follow === 'none'}
-          onChange={(event) => change(setPagesPerSite)(Math.max(1, Math.min(200, Number(event.target.value) || 1)))}
+          onChange={(event) => change(setPages)(event.target.value)}
         />
         <CountrySelect
           label="Dialled from"

@@ -9,12 +9,12 @@ export interface Completion {
 }
 
 const MOST = 8
-const KNOWN: Readonly<Record<string, readonly string[]>> = {
-  function: FUNCTIONS,
-  level: LEVELS,
-  missing: PRESENT,
-  has: PRESENT,
-}
+const KNOWN: ReadonlyMap<string, readonly string[]> = new Map<string, readonly string[]>([
+  ['function', FUNCTIONS],
+  ['level', LEVELS],
+  ['missing', PRESENT],
+  ['has', PRESENT],
+])
 
 /**
  * Ways to end the word before the caret: fields that begin so, and values of a field.
@@ -31,6 +31,8 @@ export function completionsOf(
   if (word === '') return []
   const before = text.slice(0, caret - word.length)
   const behind = text.slice(caret)
+  // In the middle of a word nothing is ended.
+  if (/^[^\s()]/.test(behind)) return []
   const colon = word.indexOf(':')
   if (colon < 0) {
     const lower = word.toLowerCase()
@@ -44,7 +46,7 @@ export function completionsOf(
   const comma = typed.lastIndexOf(',')
   const last = typed.slice(comma + 1).toLowerCase()
   const kept = word.slice(0, colon + 1 + comma + 1)
-  return (KNOWN[field] ?? valuesOf(field))
+  return (KNOWN.get(field) ?? valuesOf(field))
     .filter((value) => value.toLowerCase().startsWith(last) && value.toLowerCase() !== last && !/\s/.test(value))
     .slice(0, MOST)
     .map((value) => ({ text: value, whole: `${before}${kept}${value}${behind}` }))

@@ -58,10 +58,15 @@ const READERS: Readonly<Record<MoreField, (text: string) => string>> = {
   'company-page': (text) => readProfile(text) ?? '',
 }
 
+/** A column may be called `constructor`, which every object seems to know already. */
+function addFirst(more: Record<string, string>, key: string, value: string): void {
+  if (!Object.hasOwn(more, key)) more[key] = value
+}
+
 /** Puts a cell of one of these fields among the others; one that cannot be read is left out. */
 export function addMore(more: Record<string, string>, field: MoreField, cell: string): void {
   const value = READERS[field](cell).slice(0, LONGEST)
-  if (value !== '') more[MORE_KEYS[field]] ??= value
+  if (value !== '') addFirst(more, MORE_KEYS[field], value)
 }
 
 /** The same headings stand over every row. */
@@ -70,7 +75,7 @@ const keyOfColumn = remember(columnKey)
 /** Puts a cell of a column that became no field among the others. */
 export function addColumn(more: Record<string, string>, name: string, cell: string): void {
   const key = keyOfColumn(name)
-  if (key !== '') more[key] ??= cell.slice(0, LONGEST)
+  if (key !== '') addFirst(more, key, cell.slice(0, LONGEST))
 }
 
 export const isMoreField = (field: string): field is MoreField => Object.hasOwn(MORE_KEYS, field)
@@ -79,6 +84,6 @@ export const isMoreField = (field: string): field is MoreField => Object.hasOwn(
 export function mergeMore(all: readonly MoreValues[]): MoreValues {
   if (all.length === 1) return all[0] ?? {}
   const merged: Record<string, string> = {}
-  for (const more of all) for (const [key, value] of Object.entries(more)) merged[key] ??= value
+  for (const more of all) for (const [key, value] of Object.entries(more)) addFirst(merged, key, value)
   return merged
 }

@@ -84,3 +84,19 @@ describe('columns of a file', () => {
   it('of several rows are told by the first that knows them', () =>
     expect(mergeMore([{ a: '1' }, { a: '2', b: '3' }])).toEqual({ a: '1', b: '3' }))
 })
+
+describe('columns that became no field', () => {
+  it('are kept whatever they are called, and merged', () => {
+    const heading = fc.constantFrom('Constructor', 'constructor', 'Stars', 'To String', 'Has own property', 'Value of')
+    fc.assert(
+      fc.property(fc.uniqueArray(heading, { minLength: 1, selector: columnKey }), (headings) => {
+        const mapping = headings.map(() => null)
+        const tidier = compileRoutine(proposeRoutine(mapping), { mapping, headings })
+        const of = (word: string) => tidier.tidy(headings.map((_, i) => `${word} ${i}`)).more
+        const expected = Object.fromEntries(headings.map((one, i) => [columnKey(one), `first ${i}`]))
+        expect(Object.entries(of('first'))).toEqual(Object.entries(expected))
+        expect(Object.entries(mergeMore([of('first'), of('second')]))).toEqual(Object.entries(expected))
+      }),
+    )
+  })
+})
