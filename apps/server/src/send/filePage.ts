@@ -1,12 +1,4 @@
-import { setImmediate } from 'node:timers/promises'
-import {
-  type AudienceShape,
-  createMembersPreparer,
-  headingsOf,
-  membersFrom,
-  type PrepareMembers,
-  shapeOf,
-} from '@upper-field/core/send'
+import { type AudienceShape, createMembersPreparer, headingsOf, shapeOf } from '@upper-field/core/send'
 import { csvLine } from '@upper-field/core/table'
 import { eq } from 'drizzle-orm'
 import type { Db } from '../db/database'
@@ -17,6 +9,7 @@ import { readerAsItCame } from './asItCame'
 import { extrasOf } from './extras'
 import { type EditionRow, headFor, partOf } from './fileText'
 import { foundOf } from './found'
+import { inTurns, type Turn } from './inTurns'
 import { FOR_PEOPLE, pageOfMembers, type SendablePage, sendablePage, wantedBy } from './members'
 
 /** A line of a file; of a row that became no contact, and of one that may not be sent, without its contact. */
@@ -91,9 +84,6 @@ function readerForPeople(db: Db, edition: EditionRow): ReadPage {
   }
 }
 
-/** So many people are brought into form before others have their turn: what is read meanwhile is asked for, and what is stored told. */
-export const TURN = 500
-
 async function readerForNetwork(db: Db, edition: EditionRow): Promise<ReadPage> {
   const { listId, filter } = edition
   const shape = await shapeOfEdition(db, edition)
@@ -106,20 +96,15 @@ async function readerForNetwork(db: Db, edition: EditionRow): Promise<ReadPage> 
     const end = { after: page.ids.at(-1) ?? at.after, isFirst: false }
     onEnd(end)
     const parts: FilePart[] = []
-    for (let from = 0; from < page.ids.length; from += TURN) {
-      await setImmediate()
-      parts.push(...partsOf(readyLines(page, prepare, from)))
-    }
+    for await (const turn of inTurns(page.columns, prepare)) parts.push(...partsOf(readyLines(page, turn)))
     return { heading: at.isFirst ? csvLine(headingsOf(shape)) : '', parts, looked: page.ids.length, end }
   }
 }
 
 /** The lines of those who are ready, of one turn. */
-function readyLines(page: SendablePage, prepare: PrepareMembers, from: number): readonly ReadyLine[] {
-  const members = membersFrom(page.columns, from, from + TURN)
-  const prepared = prepare(members)
+function readyLines(page: SendablePage, { from, size, prepared }: Turn): readonly ReadyLine[] {
   const lines: ReadyLine[] = []
-  for (let at = 0; at < members.size; at++) {
+  for (let at = 0; at < size; at++) {
     if (page.isClosed(from + at) || prepared.leftOutAt(at) !== null) continue
     lines.push({ contactId: page.ids[from + at] ?? null, text: prepared.lineAt(at) })
   }

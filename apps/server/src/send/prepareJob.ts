@@ -1,11 +1,9 @@
 import { createHash } from 'node:crypto'
-import { setImmediate } from 'node:timers/promises'
 import {
   type AudienceShape,
   createMembersPreparer,
   identifiersAt,
   kindsTaken,
-  membersFrom,
   type PrepareMembers,
 } from '@upper-field/core/send'
 import { eq } from 'drizzle-orm'
@@ -20,9 +18,10 @@ import { sha256Hex } from '../sha256'
 import { findEdition } from './editionJob'
 import { type EditionLine, linesOf, storeLines } from './editionLines'
 import { type After, type EditionPage, editionPages } from './editionPages'
-import { shapeOfEdition, TURN } from './filePage'
+import { shapeOfEdition } from './filePage'
 import type { EditionRow } from './fileText'
 import { foundByProviders } from './foundBy'
+import { inTurns } from './inTurns'
 import { createMixCounter, type MixCounter } from './mixes'
 
 interface Place {
@@ -126,11 +125,8 @@ interface Line extends EditionLine {
 /** The lines of a page, each once. */
 async function preparedLines(page: EditionPage, prepare: PrepareMembers): Promise<readonly Line[]> {
   const lines = new Map<string, Line>()
-  for (let from = 0; from < page.members.size; from += TURN) {
-    await setImmediate()
-    const members = membersFrom(page.members, from, from + TURN)
-    const prepared = prepare(members)
-    for (let i = 0; i < members.size; i++) {
+  for await (const { from, size, prepared } of inTurns(page.members, prepare)) {
+    for (let i = 0; i < size; i++) {
       const at = from + i
       if (page.isSuppressed(at) || prepared.leftOutAt(i) !== null) continue
       const cells = prepared.cellsAt(i)

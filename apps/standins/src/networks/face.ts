@@ -1,7 +1,7 @@
 import { type Context, Hono } from 'hono'
 import { needsKey } from '../http'
+import { type Line, Refused } from './audience'
 import { identifier, lineKey, sha256 } from './matching'
-import { type Line, Refused } from './network'
 
 /** A line as a network's call holds it: its cells by heading, of which some stand there more than once. */
 export type Cells = ReadonlyMap<string, readonly string[]>

@@ -1,10 +1,11 @@
 import type { Hono } from 'hono'
 import type { StandInOptions } from '../http'
 import type { World } from '../world'
+import type { NetworkRules } from './audience'
 import * as brassbell from './brassbell'
 import * as marlpost from './marlpost'
 import { createMatcher, type KnownBy } from './matching'
-import { Network, type NetworkRules } from './network'
+import { Network } from './network'
 import * as northpin from './northpin'
 import * as tallow from './tallow'
 

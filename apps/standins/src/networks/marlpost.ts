@@ -1,8 +1,9 @@
 import type { Hono } from 'hono'
 import { z } from 'zod'
+import type { NetworkRules } from './audience'
 import { cellsOf, lineOf, onceOf, type Reading, serviceOf } from './face'
 import type { KnownBy } from './matching'
-import type { Network, NetworkRules } from './network'
+import type { Network } from './network'
 
 export const KNOWN_BY: KnownBy = {
   personalEmail: 0.35,

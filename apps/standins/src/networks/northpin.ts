@@ -1,9 +1,10 @@
 import { parse } from 'csv-parse/sync'
 import type { Hono } from 'hono'
 import { z } from 'zod'
+import type { NetworkRules } from './audience'
 import { cellsOf, lineOf, onceOf, serviceOf } from './face'
 import type { KnownBy } from './matching'
-import type { Network, NetworkRules } from './network'
+import type { Network } from './network'
 
 export const KNOWN_BY: KnownBy = {
   personalEmail: 0.62,

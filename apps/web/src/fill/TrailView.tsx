@@ -51,7 +51,7 @@ export function TrailView({ tabs }: { tabs: React.ReactNode }) {
   const { currentData: data } = asked
   const lines = useMemo(() => data?.pages.flatMap((page) => page?.lines ?? []) ?? [], [data])
   const first = data?.pages[0] ?? null
-  const go = useNeighbours(lines.map(({ contactId }) => contactId))
+  const go = useNeighbours(lines, ({ contactId }) => contactId)
   useKeys({ j: go(1), k: go(-1), Escape: () => view.choose(null) })
   const chosen = lines.find(({ contactId }) => contactId === view.contactId)
   return (

@@ -54,7 +54,7 @@ export function ContactGrid({
     onNearEnd: () => readOn(asked),
   })
 
-  const go = useNeighbours(contacts.map(({ id }) => id))
+  const go = useNeighbours(contacts, ({ id }) => id)
   const lastPicked = useRef<number | null>(null)
   /** Picks one or lets it go; with Shift, all from the last one on. */
   const pick = (index: number, isRange: boolean) => {

@@ -13,8 +13,8 @@ export function neighbour(ids: readonly number[], chosen: number | null, by: num
   return each[next] ?? chosen
 }
 
-/** Chooses the contact so many lines further on. @param ids of the lines of a table, in their order */
-export function useNeighbours(ids: readonly number[]): (by: number) => () => void {
+/** Chooses the contact so many lines further on. The lines of a table, in their order, are looked through when a key asks. */
+export function useNeighbours<T>(lines: readonly T[], idOf: (line: T) => number): (by: number) => () => void {
   const view = useListView()
-  return (by) => () => view.choose(neighbour(ids, view.contactId, by))
+  return (by) => () => view.choose(neighbour(lines.map(idOf), view.contactId, by))
 }

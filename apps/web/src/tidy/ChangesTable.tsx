@@ -29,7 +29,7 @@ export function ChangesTable({ code, state }: { code: ChangeCode; state: TidySta
   const values = data?.pages.flatMap((page) => page.values) ?? []
   const chosen = values.find(({ contactId }) => contactId === view.contactId)
   const chosenLine = useIntoView<HTMLTableRowElement>(chosen?.contactId ?? null)
-  const go = useNeighbours(values.map(({ contactId }) => contactId))
+  const go = useNeighbours(values, ({ contactId }) => contactId)
   const mayChange = useMayChange()
   const mayLeave = mayChange && !AS_IS.has(code)
   const leaveOne = (value: ChangedValue | undefined) => {

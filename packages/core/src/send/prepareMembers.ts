@@ -54,8 +54,8 @@ export function createMembersPreparer(shape: AudienceShape, { hash }: PrepareOpt
     return {
       leftOutAt: (at) => leftOut.get(at) ?? null,
       mendsAt: (at) => mends.get(at) ?? NO_MENDS,
-      cellsAt: (at) => cellsAt(columns, forms, at),
-      lineAt: (at) => lineAt(columns, forms, at),
+      cellsAt: (at) => cellsAt(columns, forms, at, 'cellOf'),
+      lineAt: (at) => `${cellsAt(columns, forms, at, 'csvOf').join(',')}\r\n`,
     }
   }
 }
@@ -70,7 +70,7 @@ type Forms = MemberValue[]
 interface PreparedColumn {
   /** So many cells of a line are its own. */
   readonly repeats: number
-  formsOf(members: MemberColumns, countries: CountriesAt, note: Note): Forms
+  formsOf(members: MemberColumns, countries: readonly string[], note: Note): Forms
   cellOf(form: string): string
   /** The cell as CSV has it. */
   csvOf(form: string): string
@@ -100,15 +100,13 @@ function preparedColumn(
     cellOf: kept(hashOf ?? harmlessCell),
     // No digit of a hash needs quotes.
     csvOf: kept(hashOf ?? ((text) => csvCell(harmlessCell(text)))),
-    formsOf: ({ size, values }, { codes, at: codeAt }, note) => {
-      const raw = values[field] ?? NOTHING
-      const inForms = codes.map(formIn)
+    formsOf: ({ size, values }, countries, note) => {
+      const raw: readonly MemberValue[] = field === 'country' ? countries : (values[field] ?? NOTHING)
       const forms: Forms = new Array(size)
       const unreadable: Mend = { what: 'unreadable', field }
       for (let at = 0; at < size; at++) {
-        const code = codeAt[at] ?? 0
-        const value = field === 'country' ? (codes[code] ?? '') : (raw[at] ?? '')
-        const inForm = inForms[code] as (value: string) => string
+        const value = raw[at] ?? ''
+        const inForm = formIn(countries[at] ?? '')
         if (typeof value !== 'string') forms[at] = severalForms(value, inForm, () => note(at, unreadable))
         else {
           const text = value === '' ? '' : inForm(value)
@@ -135,26 +133,16 @@ function severalForms(
   return distinct.length > 1 ? distinct : (distinct[0] ?? '')
 }
 
-/** The countries of some people, each told once, and which is whose: it is looked up for every one of their values. */
-interface CountriesAt {
-  readonly codes: readonly string[]
-  readonly at: Uint16Array
-}
-
 /** Where somebody's country is not known, that of their number is. */
-function countriesOf({ size, countries, numberCountries }: MemberColumns, note: Note): CountriesAt {
-  const places = new Map<string, number>()
-  const at = new Uint16Array(size)
-  for (let i = 0; i < size; i++) {
-    const own = countries[i] ?? ''
-    const ofNumber = own === '' ? (numberCountries[i] ?? null) : null
-    if (ofNumber !== null) note(i, { what: 'country-from-number' })
-    const code = ofNumber ?? own
-    const place = places.get(code) ?? places.size
-    if (place === places.size) places.set(code, place)
-    at[i] = place
+function countriesOf({ size, countries, numberCountries }: MemberColumns, note: Note): readonly string[] {
+  const known: string[] = new Array(size)
+  for (let at = 0; at < size; at++) {
+    const own = countries[at] ?? ''
+    const ofNumber = own === '' ? (numberCountries[at] ?? null) : null
+    if (ofNumber !== null) note(at, { what: 'country-from-number' })
+    known[at] = ofNumber ?? own
   }
-  return { codes: [...places.keys()], at }
+  return known
 }
 
 /** Whom the rules of a shape leave out, by their places; where a group is not whole, its forms are made blank. */
@@ -193,29 +181,20 @@ function leftOutBy({ columns, rules: { everyRow, someOf, together } }: AudienceS
 const formAt = (value: MemberValue, i: number): string =>
   typeof value === 'string' ? (i === 0 ? value : '') : (value[i] ?? '')
 
-function cellsAt(columns: readonly PreparedColumn[], forms: readonly Forms[], at: number): string[] {
+/** The cells of somebody's line, as they are or as CSV has them. */
+function cellsAt(
+  columns: readonly PreparedColumn[],
+  forms: readonly Forms[],
+  at: number,
+  written: 'cellOf' | 'csvOf',
+): string[] {
   const cells: string[] = []
-  for (const [place, { repeats, cellOf }] of columns.entries()) {
+  for (const [place, column] of columns.entries()) {
     const value = forms[place]?.[at] ?? ''
-    for (let i = 0; i < repeats; i++) {
+    for (let i = 0; i < column.repeats; i++) {
       const form = formAt(value, i)
-      cells.push(form === '' ? '' : cellOf(form))
+      cells.push(form === '' ? '' : column[written](form))
     }
   }
   return cells
-}
-
-/** Put together as it is written: this runs for everybody in a file. */
-function lineAt(columns: readonly PreparedColumn[], forms: readonly Forms[], at: number): string {
-  let line = ''
-  for (let place = 0; place < columns.length; place++) {
-    const column = columns[place] as PreparedColumn
-    const value = forms[place]?.[at] ?? ''
-    for (let i = 0; i < column.repeats; i++) {
-      if (place > 0 || i > 0) line += ','
-      const form = formAt(value, i)
-      if (form !== '') line += column.csvOf(form)
-    }
-  }
-  return `${line}\r\n`
 }
