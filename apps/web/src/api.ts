@@ -92,7 +92,7 @@ export const api = createApi({
       leaveOut: change('leaveOut', 'List', 'Lists'),
       readBatchAnew: change('readBatchAnew', 'Jobs', 'Batches'),
       leaveOutWidely: change('leaveOutWidely', 'Jobs'),
-      takeActBack: change('takeActBack', 'Jobs'),
+      takeActBack: change('takeActBack', 'Jobs', 'List', 'Lists'),
       readRoutines: read('readRoutines', 'Routines'),
       saveRoutine: change('saveRoutine', 'Routines'),
       dropRoutine: change('dropRoutine', 'Routines'),

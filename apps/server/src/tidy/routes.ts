@@ -14,9 +14,10 @@ import { pageOfChanges } from './changesPage'
 import { countAlike, pageOfHand } from './hand'
 import { startTidy } from './startTidy'
 import { columnsOf, tidySample, tidyState } from './state'
+import { takeBackAtOnce } from './takeBackAtOnce'
 import { makeChange } from './tidyAgain'
 
-/** Of more cells with one slip a job makes the change, and tells how far it is. */
+/** Of more contacts, or cells with one slip, a job makes the change, and tells how far it is. */
 const MOST_AT_ONCE = 500
 
 export function tidyRoutes(app: Hono, services: CallServices): void {
@@ -55,9 +56,11 @@ export function tidyRoutes(app: Hono, services: CallServices): void {
     if (batch.state !== 'ready') throw new Problem(409, 'batch-not-ready', 'This batch has not been read to its end.')
     return inJob(services, batch.listId, { kind: 'reading', batchId: batch.id, ...body }, me)
   })
-  serve(app, services, 'takeActBack', async ({ params, me }) => {
+  serve(app, services, 'takeActBack', async ({ params, me, signal }) => {
     const act = await findActToTakeBack(db, params.actId)
-    return inJob(services, act.listId, { kind: 'take-back', actId: act.id }, me)
+    const isOfSome = act.contacts !== null && act.contacts <= MOST_AT_ONCE
+    const done = isOfSome ? await takeBackAtOnce(services, act, { takenBackBy: me.name, signal }) : null
+    return done ? asJob(done) : inJob(services, act.listId, { kind: 'take-back', actId: act.id }, me)
   })
 
   serve(app, services, 'makeEdits', async ({ params, body, ...caller }) => {

@@ -200,6 +200,20 @@ describe('a list that is being worked on', () => {
     await letGo()
     expect(await untilEnded(api, listId, job.id)).toMatchObject({ state: 'done' })
   })
+
+  it('makes a job of what would be taken back at once, were it free', async () => {
+    const listId = await listOfPeople()
+    const [contact] = await contactsOf(listId)
+    const edits = [{ contactId: contact?.id ?? 0, column: 'city', value: 'Bath' }]
+    const act = await api.call('makeEdits', { params: { listId }, body: { edits } })
+    const letGo = await hold(listId)
+    const job = await api.call('takeActBack', { params: { actId: act.id } })
+    expect(job).toMatchObject({ kind: 'tidy', state: 'queued' })
+    expect((await api.call('readTidy', { params: { listId } })).acts).toMatchObject([{ undoneAt: null }])
+    await letGo()
+    expect(await untilEnded(api, listId, job.id)).toMatchObject({ state: 'done', result: { contacts: 1 } })
+    expect((await api.call('readTidy', { params: { listId } })).acts).toMatchObject([{ undoneAt: expect.any(String) }])
+  })
 })
 
 describe('a long job', () => {

@@ -40,6 +40,18 @@ describe('a person’s word', () => {
     await expect(api.call('takeActBack', { params: { actId: act.id } })).rejects.toThrow(/already/)
   })
 
+  it('is taken back while whoever asks waits, and that is among the list’s jobs', async () => {
+    const listId = await listWith()
+    const before = await picture(listId)
+    const { id } = await find(listId, 'sanne')
+    const act = await edit(listId, id, 'city', 'Delft')
+    const job = await api.call('takeActBack', { params: { actId: act.id } })
+    expect(job).toMatchObject({ kind: 'tidy', state: 'done', done: 1, total: 1, result: { contacts: 1 } })
+    expect(await picture(listId)).toEqual(before)
+    const [latest] = await api.call('readJobs', { params: { listId } })
+    expect(latest).toEqual(job)
+  })
+
   it('is told in the story, from the cell as it stood to what it is now', async () => {
     const listId = await listWith()
     const { id } = await find(listId, 'maren')
