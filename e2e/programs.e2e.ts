@@ -42,6 +42,7 @@ test('a program gets a key, adds somebody, and what the list does by itself foll
 
   await page.goto(`${appUrl()}/programs`)
   await page.getByRole('button', { name: 'Withdraw Quotation form' }).click()
+  await page.getByRole('dialog').getByRole('button', { name: 'Withdraw it' }).click()
   await expect(page.getByText(/^withdrawn/)).toBeVisible()
   const refused = await request.post(`${appUrl()}/api/v1/judge`, {
     headers: { authorization: `Bearer ${secret}` },

@@ -90,7 +90,8 @@ test('a service that no code knows is written, tried and filled from', async ({ 
 
   // Forgotten again: the other tests know nothing of it.
   await page.goto(`${appUrl()}/providers/lantern`)
-  await page.getByRole('button', { name: 'Forget it and its key' }).click()
+  await page.getByRole('button', { name: 'Forget it and its key …' }).click()
+  await page.getByRole('dialog').getByRole('button', { name: 'Forget it and its key' }).click()
   await expect(page.getByRole('link', { name: 'Add a service' })).toBeVisible()
   await expect(page.getByRole('link', { name: 'Lantern' })).toHaveCount(0)
   service.server.closeAllConnections()

@@ -87,7 +87,8 @@ test('who said no is marked at once, told in the story, and let go again', async
   await page
     .getByRole('row', { name: /priya@saidno\.example/ })
     .getByRole('button', { name: 'Take off' })
-    .click()
+    .press('Enter')
+  await page.getByRole('dialog').getByRole('button', { name: 'Take it off' }).press('Enter')
   await expect(page.getByRole('row', { name: /priya@saidno\.example/ })).toBeHidden()
   await page.goto(`${list}/split`)
   expect(await stepCount(page, 'Split')).toBe(1)

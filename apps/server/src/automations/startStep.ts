@@ -8,6 +8,8 @@ import { audiences, type automationRuns } from '../db/schema'
 import { readStandingFill } from '../fill/standingFill'
 import { startFill } from '../fill/startFill'
 import { Problem } from '../http/problem'
+import { ListBusy } from '../lists/listBusy'
+import { withListLock } from '../lists/listLock'
 import { pairState } from '../pair/pairState'
 import { startPairing } from '../pair/startPairing'
 import { countContacts } from '../projection/cube'
@@ -35,7 +37,7 @@ export async function startStep(services: Services, tx: Db, run: RunRow, step: A
   try {
     return await start(services, tx, run, step)
   } catch (error) {
-    if (!(error instanceof Problem)) throw error
+    if (!(error instanceof Problem) || error instanceof ListBusy) throw error
     if (NOTHING.has(error.code)) return nothing(error.message)
     return { outcome: error.code === 'costs-more' ? 'over-amount' : 'refused', reason: error.message }
   }
@@ -68,7 +70,9 @@ async function start(services: Services, tx: Db, run: RunRow, step: AutomationSt
       return { jobId: (await startFill(tx, { ...plan, listId, startedBy })).id }
     }
     case 'split':
-      await countContacts(tx, listId)
+      await withListLock(services, listId, { work: 'split', patience: 0, counts: 'whole' }, (held) =>
+        countContacts(held, listId),
+      )
       return { outcome: 'done', reason: null }
     case 'send':
       return send(services, tx, run, step)

@@ -108,7 +108,7 @@ async function addPart(
         .where(eq(batches.id, batch.id))
     })
   } catch (error) {
-    if (!isThereAlready(error) || tries === 0) throw error
+    if (!isThereAlready(error, 'rows') || tries === 0) throw error
     return addPart(services, batch, cells, also, tries - 1)
   }
 }

@@ -1,7 +1,7 @@
 import type { Connection, ConnectorDocument } from '@upper-field/contract'
 import type { Connector } from '@upper-field/core/connect'
 import { mostCost } from '@upper-field/core/fill'
-import { eq } from 'drizzle-orm'
+import { eq, sql } from 'drizzle-orm'
 import type { Hono } from 'hono'
 import { transaction } from '../db/database'
 import { connections } from '../db/schema'
@@ -53,7 +53,14 @@ export function connectionRoutes(app: Hono, services: CallServices): void {
     await db
       .insert(connections)
       .values({ provider: body.id, baseUrl: body.address, ...changed })
-      .onConflictDoUpdate({ target: connections.provider, set: changed })
+      // A key is sent nowhere but where it was given for: without one, the service is where its document says.
+      .onConflictDoUpdate({
+        target: connections.provider,
+        set: {
+          ...changed,
+          baseUrl: sql`case when ${connections.sealedKey} is null then excluded.base_url else ${connections.baseUrl} end`,
+        },
+      })
     return described(services, body.id)
   })
 

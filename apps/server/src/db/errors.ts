@@ -1,7 +1,10 @@
 /** An error and what it came from, outermost first: libraries wrap what the driver says. */
-function* causesOf(
-  error: unknown,
-): Generator<{ readonly code?: unknown; readonly message?: unknown; readonly hint?: unknown }> {
+function* causesOf(error: unknown): Generator<{
+  readonly code?: unknown
+  readonly message?: unknown
+  readonly hint?: unknown
+  readonly table?: unknown
+}> {
   for (let at = error, depth = 0; at !== null && typeof at === 'object' && depth < 10; depth++) {
     yield at
     at = (at as { cause?: unknown }).cause
@@ -31,8 +34,14 @@ const DISK_FULL = '53100'
 export const isDiskFull = (error: unknown): boolean =>
   [...causesOf(error)].some(({ code, hint }) => code === DISK_FULL || hint === 'Check free disk space.')
 
-/** A line with the same key is there already (SQLSTATE 23505). */
-export const isThereAlready = (error: unknown): boolean => hasCode(error, /^23505$/)
+const SAME_KEY = '23505'
+
+/**
+ * A line with the same key is there already (SQLSTATE 23505).
+ * @param inTable only where it is there
+ */
+export const isThereAlready = (error: unknown, inTable?: string): boolean =>
+  [...causesOf(error)].some(({ code, table }) => code === SAME_KEY && (inTable === undefined || table === inTable))
 
 /** A statement took longer than is allowed (SQLSTATE 57014). */
 export const isStatementTimeout = (error: unknown): boolean => hasCode(error, /^57014$/)

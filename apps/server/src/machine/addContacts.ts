@@ -5,6 +5,7 @@ import type { z } from 'zod'
 import { beginAutomations } from '../automations/begin'
 import { growBatch, makeOwnBatch } from '../bring/ownBatch'
 import { type Db, transaction } from '../db/database'
+import { isThereAlready } from '../db/errors'
 import { insertRows } from '../db/insertRows'
 import { batches, machineBatches, machineContacts } from '../db/schema'
 import { fillNewBatch } from '../fill/standingFill'
@@ -54,29 +55,45 @@ export async function addContacts(
   if (new Set(ids).size < ids.length)
     throw new Problem(422, 'id-twice', 'Two contacts of this call have the same id. Nothing was added.')
   const batch = await batchOfDay(services, listId, adder, country)
-  const known = await knownIds(db, listId, adder.id, ids)
-  refuseOthers(contacts, known)
-  const fresh = contacts.filter(({ id }) => !known.has(id))
-  await growBatch(services, batch, fresh.map(cellsOf), async (tx, made, start) => {
-    const rows = made.map((contactId, at) => {
-      const sent = fresh[start + at] as SentContact
-      return { listId, keyId: adder.id, theirId: sent.id, contactId, sent: digestOf(sent) }
-    })
-    await insertRows(tx, machineContacts, rows)
-  }).catch((error: unknown) => {
-    // Another call has added the same at the same time: the answer is what it has become there.
-    if (!isSameId(error)) throw error
-  })
+  const added = await addFresh(services, batch, contacts, adder)
   const told = await becameOf(db, listId, adder.id, ids)
-  if (fresh.length > 0) await tell(services, batch, told, known)
-  const answer = told.map((one) => ({ ...one, isKnown: known.has(one.id) }))
-  return { batchId: batch.id, contacts: answer }
+  if (added.size > 0)
+    await tell(
+      services,
+      batch,
+      told.filter(({ id }) => added.has(id)),
+    )
+  return { batchId: batch.id, contacts: told.map((one) => ({ ...one, isKnown: !added.has(one.id) })) }
 }
 
-const isSameId = (error: unknown): boolean =>
-  [error, (error as { cause?: unknown }).cause].some(
-    (one) => (one as { constraint?: string } | undefined)?.constraint?.startsWith('machine_contacts') === true,
-  )
+/** Adds those that are not there yet. @returns their ids; the others were known, or another call has added them meanwhile */
+async function addFresh(
+  services: Services,
+  batch: BatchRow,
+  contacts: readonly SentContact[],
+  adder: Adder,
+): Promise<ReadonlySet<string>> {
+  const { listId } = batch
+  for (;;) {
+    const ids = contacts.map(({ id }) => id)
+    const known = await knownIds(services.db, listId, adder.id, ids)
+    refuseOthers(contacts, known)
+    const fresh = contacts.filter(({ id }) => !known.has(id))
+    try {
+      await growBatch(services, batch, fresh.map(cellsOf), async (tx, made, start) => {
+        const rows = made.map((contactId, at) => {
+          const sent = fresh[start + at] as SentContact
+          return { listId, keyId: adder.id, theirId: sent.id, contactId, sent: digestOf(sent) }
+        })
+        await insertRows(tx, machineContacts, rows)
+      })
+      return new Set(fresh.map(({ id }) => id))
+    } catch (error) {
+      // Another call has just added one of them: that one is known now, and the others are still to be added.
+      if (!isThereAlready(error, 'machine_contacts')) throw error
+    }
+  }
+}
 
 async function batchOfDay(
   { db, pool, now }: Services,
@@ -221,10 +238,8 @@ export async function becameOf(
 async function tell(
   { pool }: Services,
   batch: BatchRow,
-  told: readonly Omit<AddedContact, 'isKnown'>[],
-  known: ReadonlyMap<string, string>,
+  fresh: readonly Omit<AddedContact, 'isKnown'>[],
 ): Promise<void> {
-  const fresh = told.filter(({ id }) => !known.has(id))
   await transaction(pool, async (tx) => {
     const about = fresh.map(({ id, contactId, standsAs, became, lane, suppressedFor }) => ({
       id,

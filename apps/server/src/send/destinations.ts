@@ -1,8 +1,8 @@
 import { DestinationDocument } from '@upper-field/contract'
 import { type AudienceShape, type Destination, shapeOf, type Takes } from '@upper-field/core/send'
-import { eq } from 'drizzle-orm'
+import { and, count, eq, isNull } from 'drizzle-orm'
 import type { Db } from '../db/database'
-import { destinations } from '../db/schema'
+import { audiences, destinationKeys, destinations } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { shippedFiles } from '../shippedFiles'
 
@@ -25,6 +25,25 @@ export async function findDestination(db: Db, id: string): Promise<Destination> 
   const [row] = await db.select().from(destinations).where(eq(destinations.id, id))
   if (!row) throw notFound('destination')
   return row.document
+}
+
+/**
+ * Forgets a destination, and the key to it. Refused while audiences are there: nobody could be taken out of them any more.
+ */
+export async function removeDestination(tx: Db, id: string): Promise<void> {
+  const { name } = await findDestination(tx, id)
+  const [there] = await tx
+    .select({ n: count() })
+    .from(audiences)
+    .where(and(eq(audiences.destination, id), isNull(audiences.removedAt)))
+  if (there && there.n > 0)
+    throw new Problem(
+      409,
+      'has-audiences',
+      `${there.n === 1 ? 'One audience is' : `${there.n} audiences are`} at ${name}. Take ${there.n === 1 ? 'it' : 'them'} away first: whoever says no could not be taken out any more. Nothing was forgotten.`,
+    )
+  await tx.delete(destinationKeys).where(eq(destinationKeys.destination, id))
+  await tx.delete(destinations).where(eq(destinations.id, id))
 }
 
 /** What an audience of these looks like there. Throws a problem where the destination takes none. */

@@ -20,7 +20,7 @@ import { createKeptAnswers, stampOfLists } from '../lists/keptAnswers'
 import { findList } from '../lists/routes'
 import type { CallServices } from '../services'
 import { dataPackageOf } from './dataPackage'
-import { audienceOf, findDestination, keptDestinations, shippedDestinations } from './destinations'
+import { audienceOf, findDestination, keptDestinations, removeDestination, shippedDestinations } from './destinations'
 import { piecesOf } from './editionJob'
 import { linesOf } from './editionLines'
 import { contactsOfFinding, runPreflight } from './preflight'
@@ -83,8 +83,7 @@ export function sendRoutes(app: Hono, services: CallServices): void {
     return body
   })
   serve(app, services, 'removeDestination', async ({ params }) => {
-    const gone = await db.delete(destinations).where(eq(destinations.id, params.destinationId)).returning()
-    if (gone.length === 0) throw notFound('destination')
+    await transaction(services.pool, (tx) => removeDestination(tx, params.destinationId))
     return {}
   })
 

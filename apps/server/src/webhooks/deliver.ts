@@ -1,20 +1,21 @@
 import { sql } from 'drizzle-orm'
-import PQueue from 'p-queue'
 import { Webhook } from 'standardwebhooks'
 import { type Agent, request } from 'undici'
 import type { Config } from '../config'
 import { checkAddress, outgoingAgent } from '../connections/outgoing'
 import { unsealWithAny } from '../connections/seal'
+import type { Db } from '../db/database'
+import { byItself } from '../jobs/byItself'
 import type { Services } from '../services'
 
 /** After how many seconds a message that was not taken is sent again: within a day, then it has failed. */
 const WAITS = [5, 30, 120, 600, 1800, 3600, 7200, 14_400, 21_600, 36_000] as const
+/** Messages that are sent to one webhook at the same time. */
 const AT_ONCE = 8
-const PAGE = 50
 /** So long a program may take to answer, in milliseconds. */
 const PATIENCE = 10_000
 const LONGEST_ANSWER = 500
-/** How long a message is another process's that has taken it up, in seconds. */
+/** How long a message is another process's that has taken it up, in seconds: longer than it can take. */
 const LEASE = 30
 
 interface Due extends Record<string, unknown> {
@@ -27,18 +28,44 @@ interface Due extends Record<string, unknown> {
   secret: string
 }
 
-/** Sends what is due to webhooks: signed, a few at once, each again later where it was not taken. */
+/** Webhooks that are being told something, in this process. */
+const underWay = new WeakMap<Db, Set<string>>()
+
+/** Sends what is due to webhooks, to each by itself: one that does not answer keeps no other waiting. */
 export async function deliverDue(services: Services): Promise<void> {
   const { db } = services
+  const telling = underWay.get(db) ?? new Set()
+  underWay.set(db, telling)
+  const { rows } = await db.execute<{ id: string }>(sql`
+    select id from webhooks w where is_on and exists (
+      select 1 from webhook_messages m where m.webhook_id = w.id and m.state = 'waiting' and m.next_at <= now())`)
+  for (const { id } of rows) {
+    if (telling.has(id)) continue
+    telling.add(id)
+    void byItself(services, () => deliverTo(services, id)).finally(() => telling.delete(id))
+  }
+}
+
+/** Sends everything that is due to one webhook: signed, a few at once, each again later where it was not taken. */
+async function deliverTo(services: Services, webhookId: string): Promise<void> {
+  for (;;) {
+    const due = await takeDue(services.db, webhookId)
+    if (due.length === 0) return
+    await Promise.all(due.map((message) => deliver(services, message)))
+  }
+}
+
+/** Takes up a few messages to a webhook, those that wait longest first. */
+async function takeDue(db: Db, webhookId: string): Promise<readonly Due[]> {
   const { rows } = await db.execute<Due>(sql`
     with due as (
       select m.id from webhook_messages m join webhooks w on w.id = m.webhook_id and w.is_on
-      where m.state = 'waiting' and m.next_at <= now() order by m.next_at limit ${PAGE} for update of m skip locked)
+      where m.webhook_id = ${webhookId} and m.state = 'waiting' and m.next_at <= now()
+      order by m.next_at limit ${AT_ONCE} for update of m skip locked)
     update webhook_messages m set next_at = now() + make_interval(secs => ${LEASE}) from due, webhooks w
     where m.id = due.id and w.id = m.webhook_id
     returning m.id, m.event, m.payload, m.tries, m.made_at::text as made_at, w.url, w.secret`)
-  const queue = new PQueue({ concurrency: AT_ONCE })
-  await queue.addAll(rows.map((message) => () => deliver(services, message)))
+  return rows
 }
 
 async function deliver(services: Services, message: Due): Promise<void> {

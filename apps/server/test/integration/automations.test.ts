@@ -9,6 +9,7 @@ import {
   startTestServer,
   type TestServer,
 } from './harness'
+import { holdList } from './holdList'
 import { until } from './until'
 
 let server: TestServer
@@ -95,6 +96,24 @@ describe('an automation', () => {
       daily.id,
     ])
     expect(today?.day).toBe(new Date().toISOString().slice(0, 10))
+  })
+
+  it('waits with its lanes until whoever has the list lets it go', async () => {
+    const listId = await newList(server.api)
+    await bringText(server.api, listId, ROWS)
+    const letGo = await holdList(server, listId)
+    const { id } = await make(listId, { start: 'day', hour: 0, steps: [{ work: 'split' }] })
+    await server.sql("update automations set last_day = '2020-01-01' where id = $1", [id])
+    await until(async () => (await runsOf(listId)).length === 1)
+    // Begun on another list behind it, and ended there: this one was looked at meanwhile.
+    const other = await newList(server.api)
+    await make(other, { start: 'batch-ready', steps: [{ work: 'split' }] })
+    await bringText(server.api, other, ROWS)
+    await ended(other)
+    expect(await runsOf(listId)).toMatchObject([{ state: 'running', working: 'split', done: [] }])
+    await letGo()
+    await ended(listId)
+    expect(await outcomes(listId)).toEqual(['split done'])
   })
 
   it('that is switched off begins nothing, and goes on with nothing', async () => {

@@ -4,6 +4,7 @@ import { Client } from 'pg'
 import { untilEnded } from '../../../../scripts/bringIn'
 import { LOCKS } from '../../src/db/locks'
 import { bringText, newList, startTestServer, type TestServer } from './harness'
+import { holdList } from './holdList'
 import { until } from './until'
 
 let server: TestServer
@@ -28,17 +29,7 @@ async function listOfPeople(): Promise<string> {
   return listId
 }
 
-/** Holds a list as a long job of somebody does, until it is let go. */
-async function hold(listId: string, jobId: string = crypto.randomUUID()): Promise<() => Promise<void>> {
-  const client = new Client({ connectionString: server.databaseUrl, application_name: `upper-field tidy ${jobId}` })
-  await client.connect()
-  await client.query('begin')
-  await client.query('select pg_advisory_xact_lock(hashtextextended($1, $2))', [listId, LOCKS.list])
-  return async () => {
-    await client.query('rollback')
-    await client.end()
-  }
-}
+const hold = (listId: string, jobId?: string) => holdList(server, listId, jobId)
 
 const contactsOf = async (listId: string) =>
   (await api.call('readContacts', { params: { listId } })).contacts.map(({ id, laneReason }) => ({ id, laneReason }))

@@ -305,6 +305,19 @@ describe('a service that no code knows', () => {
     await strict.stop()
   })
 
+  it('is asked where its document says, until a key is given for an address', async () => {
+    const candle = { params: { provider: 'candle' } }
+    const keepAt = async (host: string) => {
+      const body = { ...DOCUMENT, id: 'candle', address: `https://${host}.example` }
+      return (await server.api.call('keepConnector', { ...candle, body })).baseUrl
+    }
+    expect(await keepAt('one')).toBe('https://one.example')
+    expect(await keepAt('two')).toBe('https://two.example')
+    await server.api.call('changeConnection', { ...candle, body: { baseUrl: 'https://two.example', key: 'a key' } })
+    expect(await keepAt('three')).toBe('https://two.example')
+    await server.api.call('removeConnection', candle)
+  })
+
   it('can be forgotten with its key', async () => {
     await server.api.call('removeConnection', { params })
     expect((await server.api.call('readConnections')).map(({ provider }) => provider)).not.toContain('lantern')

@@ -291,3 +291,24 @@ describe('an audience that is taken away', () => {
     await expect(sending.read(one?.id ?? '')).rejects.toMatchObject({ status: 404 })
   })
 })
+
+describe('a destination', () => {
+  const forget = () => sending.server.api.call('removeDestination', { params: { destinationId: 'marlpost' } })
+  const keys = async () =>
+    (await sending.server.api.call('readDestinationKeys', {})).map(({ destination }) => destination)
+
+  it('is not forgotten while audiences are there, and goes with its key when they are gone', async () => {
+    await sending.server.sql("update audiences set removed_at = now() where destination = 'marlpost'")
+    const made = [
+      await sending.makeAudience('marlpost', { name: 'One there' }),
+      await sending.makeAudience('marlpost', { name: 'Another there' }),
+    ]
+    await expect(forget()).rejects.toMatchObject({ status: 409, code: 'has-audiences' })
+    await expect(forget()).rejects.toThrow(/^2 audiences are at Marlpost\. Take them away first/)
+    expect(await keys()).toContain('marlpost')
+    for (const { id } of made) await sending.server.api.call('removeAudience', { params: { audienceId: id } })
+    await forget()
+    expect(await keys()).not.toContain('marlpost')
+    await expect(forget()).rejects.toMatchObject({ status: 404 })
+  })
+})

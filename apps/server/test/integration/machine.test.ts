@@ -212,6 +212,31 @@ describe('contacts that a program adds', () => {
     expect((await program.call('readList', { params: { listId: mine } })).contacts).toBe(30)
   })
 
+  it('of calls that overlap are all added, and each is told of once', async () => {
+    const mine = await newList(server.api, 'Overlapping')
+    const program = asProgram((await makeKey()).secret)
+    await server.api.call('makeWebhook', {
+      body: { url: 'http://127.0.0.1:9/told', events: ['contact.placed'], listId: mine },
+    })
+    const add = async (from: number, to: number) => {
+      const contacts = Array.from({ length: to - from }, (_, i) => person(`${from + i}`))
+      return (await program.call('addContacts', { params: { listId: mine }, body: { contacts } })).contacts
+    }
+    const fresh: string[] = []
+    for (let from = 200; from < 260; from += 12) {
+      const told = await Promise.all([add(from, from + 8), add(from + 4, from + 12), add(from + 2, from + 10)])
+      expect(told.map((one) => one.length)).toEqual([8, 8, 8])
+      fresh.push(...told.flat().flatMap(({ id, isKnown }) => (isKnown ? [] : [id])))
+    }
+    expect(fresh.toSorted()).toEqual(Array.from({ length: 60 }, (_, i) => `${200 + i}`))
+    expect((await server.api.call('readContacts', { params: { listId: mine } })).total).toBe(60)
+    const messages = await server.sql<{ id: string }>(
+      "select payload->>'id' as id from webhook_messages where event = 'contact.placed' and payload->>'listId' = $1 order by 1",
+      [mine],
+    )
+    expect(messages.map(({ id }) => id)).toEqual(fresh.toSorted())
+  })
+
   it('that come after the batch of the day was taken back are in another, and are shown', async () => {
     const mine = await newList(server.api, 'Taken back')
     const program = asProgram((await makeKey()).secret)

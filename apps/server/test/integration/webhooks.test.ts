@@ -1,6 +1,7 @@
-import { createServer, type Server } from 'node:http'
+import { createServer, type Server, type ServerResponse } from 'node:http'
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals'
 import { Webhook } from 'standardwebhooks'
+import { forgetOldCalls } from '../../src/machine/forgetOld'
 import { bringText, newList, startTestServer, type TestServer } from './harness'
 import { until } from './until'
 
@@ -12,6 +13,7 @@ interface Taken {
 /** A program that is told: it answers as it is set. */
 let receiver: Server
 let answers = 200
+const hanging: ServerResponse[] = []
 const taken: Taken[] = []
 let server: TestServer
 let url = ''
@@ -23,6 +25,8 @@ beforeAll(async () => {
     })
     request.on('end', () => {
       taken.push({ headers: request.headers as Record<string, string>, body })
+      // A program that hangs takes messages, and never says so.
+      if (request.url === '/hangs') return void hanging.push(response)
       response.writeHead(answers, { 'content-type': 'text/plain' }).end(answers === 200 ? 'thanks' : 'not now')
     })
   })
@@ -85,6 +89,44 @@ describe('a webhook', () => {
       failed: 0,
       waiting: 0,
     })
+  })
+
+  it('that does not answer keeps no other waiting, and is sent a message once at a time', async () => {
+    const listId = await newList(server.api)
+    const body = { events: ['batch.ready' as const], listId }
+    const { webhook: hangs } = await server.api.call('makeWebhook', {
+      body: { ...body, url: url.replace('told', 'hangs') },
+    })
+    for (let i = 0; i < 3; i++) await bringText(server.api, listId, `name,phone\nTom,+44 7911 2044${90 + i}`)
+    await until(async () => hanging.length === 3)
+    const { webhook: answersAtOnce } = await server.api.call('makeWebhook', { body: { ...body, url } })
+    await bringText(server.api, listId, 'name,phone\nTom,+44 7911 204499')
+    await until(async () => (await messagesOf(answersAtOnce.id))[0]?.state === 'sent')
+    expect((await messagesOf(hangs.id)).map(({ tries }) => tries)).toEqual([0, 0, 0, 0])
+    const ids = hanging.map(({ req }) => req.headers['webhook-id'])
+    expect(new Set(ids).size).toBe(ids.length)
+    for (const response of hanging) response.end()
+    await until(async () => (await messagesOf(hangs.id)).filter(({ state }) => state === 'sent').length >= 3)
+  })
+
+  it('keeps what it was told for ninety days, and when it was told last for good', async () => {
+    const listId = await newList(server.api)
+    const { webhook } = await server.api.call('makeWebhook', { body: { url, events: ['batch.ready'], listId } })
+    for (let i = 0; i < 3; i++) await bringText(server.api, listId, `name,phone\nTom,+44 7911 2045${10 + i}`)
+    await until(async () => (await messagesOf(webhook.id)).filter(({ state }) => state === 'sent').length === 3)
+    const [latest, second, first] = await messagesOf(webhook.id)
+    const age = (id: string | undefined, days: number) =>
+      server.sql('update webhook_messages set made_at = now() - make_interval(days => $2) where id = $1', [id, days])
+    await age(first?.id, 91)
+    await age(second?.id, 89)
+    await forgetOldCalls(server.services)
+    expect((await messagesOf(webhook.id)).map(({ id }) => id)).toEqual([latest?.id, second?.id])
+    await age(latest?.id, 300)
+    await age(second?.id, 400)
+    await forgetOldCalls(server.services)
+    expect((await messagesOf(webhook.id)).map(({ id }) => id)).toEqual([latest?.id])
+    const [told] = (await server.api.call('readWebhooks')).filter(({ id }) => id === webhook.id)
+    expect(told?.lastSentAt).not.toBeNull()
   })
 
   it('that is switched off or removed is told nothing', async () => {

@@ -3,6 +3,7 @@ import { useState } from 'react'
 import { useOutletContext } from 'react-router'
 import { useReadBatchesQuery } from '../api'
 import { BringTabs } from '../bring/BringTabs'
+import { AskFirst } from '../kit/AskFirst'
 import { Button, TextButton } from '../kit/Button'
 import { useMayChange } from '../people/useRole'
 import { useReadAudiencesQuery } from '../send/audienceApi'
@@ -102,9 +103,18 @@ function Line(props: { automation: Automation; audiences: ReadonlyMap<string, st
             >
               {automation.isOn ? 'Switch off' : 'Switch on'}
             </Button>
-            <TextButton aria-label={`Remove: ${name}`} onClick={() => void remove({ params })}>
-              remove
-            </TextButton>
+            <AskFirst
+              title="Remove this automation?"
+              says="What it has under way is stopped, and what it did stays in the list. To stop it for a while, switch it off."
+              does="Remove it"
+              onDo={() => void remove({ params })}
+            >
+              {(ask) => (
+                <TextButton aria-label={`Remove: ${name}`} onClick={ask}>
+                  remove
+                </TextButton>
+              )}
+            </AskFirst>
           </>
         ) : null}
       </p>

@@ -9,6 +9,7 @@ import {
 } from '../api'
 import { DocumentPage } from '../documents/DocumentPage'
 import { DocumentText } from '../documents/DocumentText'
+import { isOtherwise, whyTaken } from '../documents/draft'
 import { KeepDocument } from '../documents/KeepDocument'
 import { useIsOwner } from '../people/useRole'
 import { lastRead, Unanswered } from '../shell/Answer'
@@ -45,13 +46,16 @@ function Editor({ provider, kept }: { provider: string; kept: ConnectorDocument 
       <p className="pb-4 text-soft">
         {kept?.about ||
           'A service is declared by one JSON document: what it gives, how it is asked, how it answers, what it charges.'}
+        {kept && connection && connection.baseUrl !== kept.address
+          ? ` It is asked at ${connection.baseUrl}, which was given with its key.`
+          : ''}
       </p>
       <div className="grid grid-cols-[minmax(0,1fr)_380px] items-start gap-6">
         <div className="flex flex-col gap-3">
           {kept ? null : <StartConnector onText={setText} />}
           <DocumentText label="Connector" text={text} draft={draft} isReadOnly={!isOwner} onChange={setText} />
           {isOwner ? (
-            <Keeping provider={provider} draft={draft} text={text} kept={kept} connection={connection} />
+            <Keeping provider={provider} draft={draft} text={text} kept={kept} connections={connections} />
           ) : null}
         </div>
         {isOwner ? <TryConnector provider={provider} draft={draft} hasKey={connection?.hasKey ?? false} /> : null}
@@ -65,16 +69,20 @@ interface KeepingProps {
   readonly draft: Draft
   readonly text: string
   readonly kept: ConnectorDocument | null
-  readonly connection: Connection | undefined
+  readonly connections: readonly Connection[]
 }
 
+const namesOf = (connections: readonly Connection[]) =>
+  connections.map(({ provider, name }) => ({ id: provider, name }))
+
 /** Keeps what was written; a service that is new asks for its key then. */
-function Keeping({ provider, draft, text, kept, connection }: KeepingProps) {
+function Keeping({ provider, draft, text, kept, connections }: KeepingProps) {
   const navigate = useNavigate()
+  const connection = connections.find((one) => one.provider === provider)
   const [keep, keeping] = useKeepConnectorMutation()
   const [remove, removing] = useRemoveConnectionMutation()
   const [fresh, setFresh] = useState<Connection | null>(null)
-  const isChanged = kept === null || textOf(kept) !== text
+  const isChanged = kept === null || isOtherwise(kept, draft, text, textOf)
   const submit = async () => {
     if (draft.status !== 'whole') return
     const id = kept ? provider : draft.document.id
@@ -95,8 +103,10 @@ function Keeping({ provider, draft, text, kept, connection }: KeepingProps) {
         isBusy={keeping.isLoading || removing.isLoading}
         wasKept={keeping.data !== undefined}
         problem={keeping.error ?? removing.error}
+        obstacle={kept || keeping.data ? null : whyTaken(draft, namesOf(connections))}
         addText="Add this service"
         forgetText="Forget it and its key"
+        forgetSays="Its document and its key are gone for good. Save it as a file first, where it may be wanted again."
         onKeep={() => void submit()}
         onForget={kept && connection?.changedAt ? () => void forget() : null}
       />

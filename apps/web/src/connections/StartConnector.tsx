@@ -1,4 +1,5 @@
 import { useLazyReadConnectorQuery, useReadConnectionsQuery } from '../api'
+import { copyOf } from '../documents/draft'
 import { StartFrom } from '../documents/StartFrom'
 import { blank, textOf } from './draft'
 
@@ -9,7 +10,15 @@ export function StartConnector({ onText }: { onText: (text: string) => void }) {
   const choose = async (provider: string) => {
     if (provider === '') return onText(blank())
     const { data } = await read({ params: { provider } })
-    if (data) onText(textOf({ ...data, id: `${data.id}-2`, name: `${data.name} 2` }))
+    if (data)
+      onText(
+        textOf(
+          copyOf(
+            data,
+            connections.map(({ provider }) => ({ id: provider })),
+          ),
+        ),
+      )
   }
   return (
     <StartFrom

@@ -10,7 +10,7 @@ import {
 } from '../api'
 import { DocumentPage } from '../documents/DocumentPage'
 import { DocumentText } from '../documents/DocumentText'
-import type { Draft } from '../documents/draft'
+import { copyOf, type Draft, isOtherwise, whyTaken } from '../documents/draft'
 import { KeepDocument } from '../documents/KeepDocument'
 import { StartFrom } from '../documents/StartFrom'
 import { Notice } from '../kit/Notice'
@@ -50,7 +50,7 @@ function Editor({ kept, all }: { kept: DestinationDocument | null; all: readonly
   const others = [...all, ...shipped.filter(({ id }) => !all.some((one) => one.id === id))]
   const start = (id: string) => {
     const found = others.find((one) => one.id === id)
-    setText(found ? destinationText({ ...found, id: `${id}-2`, name: `${found.name} 2` }) : blankDestination())
+    setText(found ? destinationText(copyOf(found, others)) : blankDestination())
   }
   return (
     <DocumentPage all={ALL} title={kept?.name ?? 'A new destination'}>
@@ -69,7 +69,7 @@ function Editor({ kept, all }: { kept: DestinationDocument | null; all: readonly
             />
           )}
           <DocumentText label="Destination" text={text} draft={draft} isReadOnly={!isOwner} onChange={setText} />
-          {isOwner ? <Keeping draft={draft} text={text} kept={kept} /> : null}
+          {isOwner ? <Keeping draft={draft} text={text} kept={kept} all={all} /> : null}
         </div>
         <div>
           {kept?.network ? <Accounts destinationId={kept.id} /> : null}
@@ -116,13 +116,14 @@ interface KeepingProps {
   readonly draft: Draft<DestinationDocument>
   readonly text: string
   readonly kept: DestinationDocument | null
+  readonly all: readonly DestinationDocument[]
 }
 
-function Keeping({ draft, text, kept }: KeepingProps) {
+function Keeping({ draft, text, kept, all }: KeepingProps) {
   const navigate = useNavigate()
   const [keep, keeping] = useKeepDestinationMutation()
   const [remove, removing] = useRemoveDestinationMutation()
-  const isChanged = kept === null || destinationText(kept) !== text
+  const isChanged = kept === null || isOtherwise(kept, draft, text, destinationText)
   const submit = async () => {
     if (draft.status !== 'whole') return
     const { data } = await keep({ params: { destinationId: kept?.id ?? draft.document.id }, body: draft.document })
@@ -142,8 +143,10 @@ function Keeping({ draft, text, kept }: KeepingProps) {
       isBusy={keeping.isLoading || removing.isLoading}
       wasKept={keeping.data !== undefined}
       problem={keeping.error ?? removing.error}
+      obstacle={kept || keeping.data ? null : whyTaken(draft, all)}
       addText="Add this destination"
       forgetText="Forget it"
+      forgetSays="Its document is gone for good, and the key to it. Save it as a file first, where it may be wanted again."
       onKeep={() => void submit()}
       onForget={kept ? () => void forget() : null}
     />

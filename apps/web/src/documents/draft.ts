@@ -38,3 +38,31 @@ function whereIn(error: unknown, text: string): string {
 /** JSON with short lists of plain values on one line. */
 export const inLines = (value: unknown): string =>
   `${JSON.stringify(value, null, 2).replace(/\[\s+([^[\]{}]{1,90}?)\s+\]/g, (_, inside: string) => `[${inside.replace(/,\s+/g, ', ')}]`)}\n`
+
+/**
+ * Whether what is written says something else than what is kept; how it is laid out does not matter.
+ * @param write how a document of this kind is written into the editor
+ */
+export function isOtherwise<D>(kept: D, draft: Draft<D>, text: string, write: (document: D) => string): boolean {
+  return (draft.status === 'whole' ? write(draft.document) : text) !== write(kept)
+}
+
+/** Why a new document cannot be kept under its id: another would be lost. Null where it can. */
+export function whyTaken<D extends { readonly id: string }>(
+  draft: Draft<D>,
+  known: readonly { readonly id: string; readonly name: string }[],
+): string | null {
+  if (draft.status !== 'whole') return null
+  const there = known.find(({ id }) => id === draft.document.id)
+  return there ? `“${there.id}” is the id of ${there.name} already. Give this one another id.` : null
+}
+
+/** A copy of a document under the first id behind its own that is free. */
+export function copyOf<D extends { readonly id: string; readonly name: string }>(
+  document: D,
+  known: readonly { readonly id: string }[],
+): D {
+  let number = 2
+  while (known.some(({ id }) => id === `${document.id}-${number}`)) number++
+  return { ...document, id: `${document.id}-${number}`, name: `${document.name} ${number}` }
+}

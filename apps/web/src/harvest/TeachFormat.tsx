@@ -1,5 +1,6 @@
 import type { BodyOf, TriedFormat } from '@upper-field/contract'
 import { type FormEvent, useEffect, useState } from 'react'
+import { AskFirst } from '../kit/AskFirst'
 import { Button, TextButton } from '../kit/Button'
 import { TextField } from '../kit/Field'
 import { Refused } from '../shell/Answer'
@@ -172,12 +173,18 @@ function KeptFormats({ mayChange }: { mayChange: boolean }) {
               {format.name} <span className="text-soft">by {madeBy}</span>
             </span>
             {mayChange ? (
-              <TextButton
-                aria-label={`Forget the format ${format.name}`}
-                onClick={() => void drop({ params: { name: format.name } })}
+              <AskFirst
+                title={`Forget the format ${format.name}?`}
+                says="What was read by it stays. Pages that are read from then on go without it."
+                does="Forget it"
+                onDo={() => void drop({ params: { name: format.name } })}
               >
-                forget
-              </TextButton>
+                {(ask) => (
+                  <TextButton aria-label={`Forget the format ${format.name}`} onClick={ask}>
+                    forget
+                  </TextButton>
+                )}
+              </AskFirst>
             ) : null}
           </li>
         ))}

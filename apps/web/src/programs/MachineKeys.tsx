@@ -1,6 +1,7 @@
 import type { BodyOf, MachineCall, MachineKey } from '@upper-field/contract'
 import { KEY_SCOPES } from '@upper-field/contract'
 import { type FormEvent, useState } from 'react'
+import { AskFirst } from '../kit/AskFirst'
 import { Button, TextButton } from '../kit/Button'
 import { Dialog } from '../kit/Dialog'
 import { TextField } from '../kit/Field'
@@ -104,13 +105,31 @@ function KeyLine(props: {
         {isOwner && !isOver ? (
           <>
             {' · '}
-            <TextButton aria-label={`New secret for ${keyOf.name}`} onClick={onRotate}>
-              new secret
-            </TextButton>
+            <AskFirst
+              title={`A new secret for ${keyOf.name}?`}
+              says="Whatever calls with the old one is refused from that moment on."
+              does="Make a new secret"
+              onDo={onRotate}
+            >
+              {(ask) => (
+                <TextButton aria-label={`New secret for ${keyOf.name}`} onClick={ask}>
+                  new secret
+                </TextButton>
+              )}
+            </AskFirst>
             {' · '}
-            <TextButton aria-label={`Withdraw ${keyOf.name}`} onClick={onWithdraw}>
-              withdraw
-            </TextButton>
+            <AskFirst
+              title={`Withdraw ${keyOf.name}?`}
+              says="Whatever calls with it is refused from that moment on, and it stays withdrawn."
+              does="Withdraw it"
+              onDo={onWithdraw}
+            >
+              {(ask) => (
+                <TextButton aria-label={`Withdraw ${keyOf.name}`} onClick={ask}>
+                  withdraw
+                </TextButton>
+              )}
+            </AskFirst>
           </>
         ) : null}
       </span>

@@ -2,11 +2,12 @@ import type { BodyOf, WebhookLine, WebhookMessage } from '@upper-field/contract'
 import { WEBHOOK_EVENTS } from '@upper-field/contract'
 import { type FormEvent, useState } from 'react'
 import { useReadListsQuery } from '../api'
+import { AskFirst } from '../kit/AskFirst'
 import { Button, TextButton } from '../kit/Button'
 import { Dialog } from '../kit/Dialog'
 import { SelectField, TextField } from '../kit/Field'
 import { Answer, Refused } from '../shell/Answer'
-import { count, time } from '../words/format'
+import { count, plural, time } from '../words/format'
 import {
   useChangeWebhookMutation,
   useMakeWebhookMutation,
@@ -99,7 +100,14 @@ function Line(props: { webhook: WebhookLine; isOwner: boolean; isOpen: boolean; 
               {webhook.isOn ? 'switch off' : 'switch on'}
             </TextButton>
             {' · '}
-            <TextButton onClick={() => void remove({ params })}>remove</TextButton>
+            <AskFirst
+              title="Tell this program nothing more?"
+              says={`The webhook goes, and with it what ${webhook.url} was told${webhook.waiting > 0 ? `; ${plural(webhook.waiting, 'message')} that wait for it are never sent` : ''}.`}
+              does="Remove it"
+              onDo={() => void remove({ params })}
+            >
+              {(ask) => <TextButton onClick={ask}>remove</TextButton>}
+            </AskFirst>
           </>
         ) : null}
       </p>

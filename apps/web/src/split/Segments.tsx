@@ -1,6 +1,7 @@
 import { X } from 'lucide-react'
 import { useState } from 'react'
 import { useKeepSegmentMutation, useReadSegmentsQuery, useRemoveSegmentMutation } from '../api'
+import { AskFirst } from '../kit/AskFirst'
 import { Button } from '../kit/Button'
 import { TextField } from '../kit/Field'
 import { useMayChange } from '../people/useRole'
@@ -33,14 +34,23 @@ export function Segments() {
               <span className="num">{count(contacts)}</span>
             </button>
             {mayChange ? (
-              <button
-                type="button"
-                aria-label={`Forget the segment ${name}`}
-                className="rounded-small p-1 text-soft hover:bg-lichen"
-                onClick={() => void remove({ params: { segmentId: id } })}
+              <AskFirst
+                title={`Forget the segment “${name}”?`}
+                says="Nobody in it is changed: the filter alone goes."
+                does="Forget it"
+                onDo={() => void remove({ params: { segmentId: id } })}
               >
-                <X size={14} aria-hidden="true" />
-              </button>
+                {(ask) => (
+                  <button
+                    type="button"
+                    aria-label={`Forget the segment ${name}`}
+                    className="rounded-small p-1 text-soft hover:bg-lichen"
+                    onClick={ask}
+                  >
+                    <X size={14} aria-hidden="true" />
+                  </button>
+                )}
+              </AskFirst>
             ) : null}
           </li>
         ))}

@@ -1,5 +1,6 @@
 import type { SuppressionEntry } from '@upper-field/contract'
 import { useDropSuppressionEntryMutation } from '../api'
+import { AskFirst } from '../kit/AskFirst'
 import { TextButton } from '../kit/Button'
 import { Refused } from '../shell/Answer'
 import { date, dayInUtc, phone } from '../words/format'
@@ -17,6 +18,12 @@ const HASHED: Record<SuppressionEntry['kind'], string> = {
   domain: 'hash of a domain',
   hash: 'hash, as it was given',
 }
+
+/** What comes of taking an entry off. */
+const takenOff = (key: string | null): string =>
+  `Whom it keeps out can be texted, called and sent again from then on, unless another entry does.${
+    key === null ? ' What it stands for is not kept: nobody can add it again from here.' : ''
+  }`
 
 /** Who is on a list, newest first. */
 export function Entries({ entries, mayChange }: { entries: readonly SuppressionEntry[]; mayChange: boolean }) {
@@ -58,9 +65,18 @@ export function Entries({ entries, mayChange }: { entries: readonly SuppressionE
               <td>{expiresAt ? dayInUtc(expiresAt) : <span className="text-soft">for good</span>}</td>
               <td className="text-right">
                 {mayChange ? (
-                  <TextButton disabled={dropping.isLoading} onClick={() => void drop({ params: { entryId: id } })}>
-                    Take off
-                  </TextButton>
+                  <AskFirst
+                    title="Take this entry off the list?"
+                    says={takenOff(key)}
+                    does="Take it off"
+                    onDo={() => void drop({ params: { entryId: id } })}
+                  >
+                    {(ask) => (
+                      <TextButton disabled={dropping.isLoading} onClick={ask}>
+                        Take off
+                      </TextButton>
+                    )}
+                  </AskFirst>
                 ) : null}
               </td>
             </tr>

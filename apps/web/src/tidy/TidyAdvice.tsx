@@ -1,5 +1,6 @@
 import type { TidyState } from '@upper-field/contract'
 import { useDropRoutineMutation, useReadRoutinesQuery, useTakeActBackMutation } from '../api'
+import { AskFirst } from '../kit/AskFirst'
 import { ButtonLink, TextButton } from '../kit/Button'
 import { Refused } from '../shell/Answer'
 import { useListView } from '../shell/useListView'
@@ -43,9 +44,18 @@ function SavedRoutines({ draft }: { draft: RoutineDraft }) {
             <span className="min-w-0 truncate">{name}</span>
             <span className="flex shrink-0 gap-3">
               <TextButton onClick={() => draft.use(routine)}>Try it here</TextButton>
-              <TextButton aria-label={`Forget ${name}`} onClick={() => void drop({ params: { routineId: id } })}>
-                Forget
-              </TextButton>
+              <AskFirst
+                title={`Forget the routine “${name}”?`}
+                says="Lists that are tidied by it stay as they are. No other list can take it from here any more."
+                does="Forget it"
+                onDo={() => void drop({ params: { routineId: id } })}
+              >
+                {(ask) => (
+                  <TextButton aria-label={`Forget ${name}`} onClick={ask}>
+                    Forget
+                  </TextButton>
+                )}
+              </AskFirst>
             </span>
           </li>
         ))}

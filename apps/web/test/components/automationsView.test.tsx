@@ -55,12 +55,13 @@ it('says that there are no automations only where that is known', async () => {
   expect(screen.queryByText('No automations yet.')).toBeNull()
 })
 
-it.each<[RegExp, Answers]>([
-  [/^Switch off:/, { switchAutomation: () => new Refusal(404, 'gone', 'Somebody has removed it.') }],
-  [/^Remove:/, { removeAutomation: () => new Refusal(404, 'gone', 'Somebody has removed it.') }],
-])('tells why %s was refused', async (name, answers) => {
+it.each<[RegExp, string | null, Answers]>([
+  [/^Switch off:/, null, { switchAutomation: () => new Refusal(404, 'gone', 'Somebody has removed it.') }],
+  [/^Remove:/, 'Remove it', { removeAutomation: () => new Refusal(404, 'gone', 'Somebody has removed it.') }],
+])('tells why %s was refused', async (name, does, answers) => {
   const { user } = shown(answers)
   await user.click(await screen.findByRole('button', { name }))
+  if (does) await user.click(screen.getByRole('button', { name: does }))
   expect((await screen.findByRole('alert')).textContent).toBe('Somebody has removed it.')
 })
 

@@ -102,6 +102,12 @@ it('tells why a key could not be made', async () => {
 it('withdraws a key, and switches a webhook off', async () => {
   const { user, sent } = shown(OWNER, { withdrawMachineKey: KEY, changeWebhook: { ...WEBHOOK, isOn: false } })
   await user.click(await screen.findByRole('button', { name: 'Withdraw Quotation form' }))
+  const asked = within(screen.getByRole('dialog', { name: 'Withdraw Quotation form?' }))
+  expect(asked.getByText(/is refused from that moment on/)).toBeTruthy()
+  await user.click(asked.getByRole('button', { name: 'Cancel' }))
+  expect(sent.some(({ name }) => name === 'withdrawMachineKey')).toBe(false)
+  await user.click(screen.getByRole('button', { name: 'Withdraw Quotation form' }))
+  await user.click(screen.getByRole('button', { name: 'Withdraw it' }))
   await user.click(screen.getByRole('button', { name: 'switch off' }))
   const acts = sent.filter(({ name }: Sent) => name === 'withdrawMachineKey' || name === 'changeWebhook')
   expect(acts.map(({ name, body }) => [name, body])).toEqual([
@@ -139,14 +145,15 @@ it('says that there is none only where that is known', async () => {
 })
 
 const NO = new Refusal(409, 'changed-meanwhile', 'Somebody else has removed it.')
-it.each<[string, Answers]>([
-  ['New secret for Quotation form', { rotateMachineKey: () => NO }],
-  ['Withdraw Quotation form', { withdrawMachineKey: () => NO }],
-  ['switch off', { changeWebhook: () => NO }],
-  ['remove', { removeWebhook: () => NO }],
-])('why “%s” was refused is told, and everything stands as it did', async (name, answers) => {
+it.each<[string, string | null, Answers]>([
+  ['New secret for Quotation form', 'Make a new secret', { rotateMachineKey: () => NO }],
+  ['Withdraw Quotation form', 'Withdraw it', { withdrawMachineKey: () => NO }],
+  ['switch off', null, { changeWebhook: () => NO }],
+  ['remove', 'Remove it', { removeWebhook: () => NO }],
+])('why “%s” was refused is told, and everything stands as it did', async (name, does, answers) => {
   const { user } = shown(OWNER, answers)
   await user.click(await screen.findByRole('button', { name }))
+  if (does) await user.click(screen.getByRole('button', { name: does }))
   expect((await screen.findByRole('alert')).textContent).toBe('Somebody else has removed it.')
   expect(screen.getByText('Quotation form')).toBeTruthy()
   expect(screen.getByText(WEBHOOK.url)).toBeTruthy()

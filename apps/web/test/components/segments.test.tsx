@@ -64,6 +64,7 @@ it('says why a segment could not be forgotten, and keeps it', async () => {
     removeSegment: () => new Refusal(409, 'in-use', 'An audience is made of this segment.'),
   })
   await user.click(await screen.findByRole('button', { name: 'Forget the segment Deciders' }))
+  await user.click(screen.getByRole('button', { name: 'Forget it' }))
   expect((await screen.findByRole('alert')).textContent).toBe('An audience is made of this segment.')
   expect(screen.getByRole('button', { name: /^Deciders/ })).toBeTruthy()
 })

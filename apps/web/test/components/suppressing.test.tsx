@@ -1,9 +1,10 @@
 /** @jest-environment <rootDir>/apps/web/test/components/browser.mjs */
 import { describe, expect, it } from '@jest/globals'
 import { fireEvent, screen, within } from '@testing-library/react'
-import type { AnswerAges, SuppressionAdded, SuppressionList } from '@upper-field/contract'
+import type { AnswerAges, SuppressionAdded, SuppressionEntry, SuppressionList } from '@upper-field/contract'
 import { DoNotCallTable } from '../../src/check/DoNotCallTable'
 import { AddEntries } from '../../src/suppression/AddEntries'
+import { Entries } from '../../src/suppression/Entries'
 import { Refusal, rendered } from './rendered'
 import { service } from './services'
 
@@ -131,5 +132,39 @@ describe('what do-not-call registers have said', () => {
     table([ages('GB'), ages('FR', { listed: 0, subjects: 7 }), ages('SE', { listed: 0, subjects: 2 })])
     expect(await screen.findByText(/countries of 9 more numbers: whether those people want calls is/)).toBeTruthy()
     expect(screen.queryByText('France')).toBeNull()
+  })
+})
+
+describe('taking an entry off', () => {
+  const ENTRY: SuppressionEntry = {
+    id: '5c1f0f0e-3c1e-4d55-9f0e-5b0a3f1f2a11',
+    kind: 'number',
+    key: '+447911204481',
+    isMasked: false,
+    reason: 'asked',
+    source: null,
+    addedBy: 'Maren Oldershaw',
+    addedAt: '2026-11-01T08:00:00.000Z',
+    expiresAt: null,
+  }
+
+  it('is done only by who has said so twice', async () => {
+    const { user, sent } = rendered(<Entries entries={[ENTRY]} mayChange />, { dropSuppressionEntry: {} })
+    await user.click(screen.getByRole('button', { name: 'Take off' }))
+    const asked = within(screen.getByRole('dialog'))
+    expect(asked.getByText(/can be texted, called and sent again/)).toBeTruthy()
+    expect(asked.queryByText(/nobody can add it again/)).toBeNull()
+    await user.keyboard('{Escape}')
+    expect(sent).toEqual([])
+    await user.click(screen.getByRole('button', { name: 'Take off' }))
+    await user.click(screen.getByRole('button', { name: 'Take it off' }))
+    expect(sent.map(({ name }) => name)).toEqual(['dropSuppressionEntry'])
+    expect(screen.queryByRole('dialog')).toBeNull()
+  })
+
+  it('says of a hash that it cannot be added again', async () => {
+    const { user } = rendered(<Entries entries={[{ ...ENTRY, kind: 'hash', key: null }]} mayChange />, {})
+    await user.click(screen.getByRole('button', { name: 'Take off' }))
+    expect(screen.getByText(/nobody can add it again from here/)).toBeTruthy()
   })
 })

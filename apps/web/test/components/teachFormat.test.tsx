@@ -88,6 +88,8 @@ describe('a format taught by example', () => {
       null,
     )
     await user.click(await screen.findByRole('button', { name: /^Forget the format of Germany/ }))
+    expect(sent.some(({ name }) => name === 'dropFormat')).toBe(false)
+    await user.click(screen.getByRole('button', { name: 'Forget it' }))
     expect(sent.some(({ name }) => name === 'dropFormat')).toBe(true)
   })
 })

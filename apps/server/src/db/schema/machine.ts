@@ -1,3 +1,4 @@
+import { sql } from 'drizzle-orm'
 import { bigint, boolean, index, integer, jsonb, pgTable, primaryKey, text, unique, uuid } from 'drizzle-orm/pg-core'
 import { id, instant } from './columns'
 import { ofList } from './lists'
@@ -101,7 +102,7 @@ export const webhookMessages = pgTable(
     sentAt: instant('sent_at'),
   },
   (t) => [
-    index('webhook_messages_due').on(t.state, t.nextAt),
+    index('webhook_messages_due').on(t.webhookId, t.nextAt).where(sql`state = 'waiting'`),
     index('webhook_messages_webhook').on(t.webhookId, t.madeAt),
   ],
 )
