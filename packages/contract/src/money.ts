@@ -292,7 +292,7 @@ export type ConnectorTried = z.infer<typeof ConnectorTried>
 
 /** Charges of one day, by one service, for one list and purpose. */
 export const SpendLine = z.object({
-  /** YYYY-MM-DD, UTC. */
+  /** YYYY-MM-DD, UTC; of charges older than 400 days their month, YYYY-MM. */
   day: z.string(),
   provider: z.string(),
   name: z.string(),

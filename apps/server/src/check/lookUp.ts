@@ -4,6 +4,7 @@ import { numberFacts, type ReadNumber, readPhoneCell, timeZonesOf } from '@upper
 import { isClosed, joinScopes } from '@upper-field/core/split'
 import { type ReadEmail, readEmails } from '@upper-field/core/tidy'
 import { sql } from 'drizzle-orm'
+import { isShown } from '../contacts/shown'
 import { factsOfAddresses, factsOfNumbers } from '../projection/facts'
 import type { Services } from '../services'
 import { suppressionsOf } from '../suppression/matches'
@@ -98,8 +99,8 @@ async function holdersTold<A>(
 ): Promise<Pick<LookedUp['numbers'][number], 'holders' | 'held'>> {
   const { rows } = await db.execute<Record<string, string>>(sql`
     select distinct c.id, c.list_id, l.name as list, c.full_name, c.company, count(*) over () as held
-    from ${sql.raw(holders)} h join contacts c on c.id = h.contact_id and c.joined_into is null
-    join batches b on b.id = c.batch_id and b.state = 'ready' join lists l on l.id = c.list_id
+    from ${sql.raw(holders)} h join contacts c on c.id = h.contact_id and c.joined_into is null and ${isShown('c')}
+    join lists l on l.id = c.list_id
     where h.${sql.raw(column)} = ${subject} order by c.id limit ${NAMED}`)
   return {
     held: Number(rows[0]?.held ?? 0),

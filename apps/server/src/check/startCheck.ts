@@ -65,7 +65,7 @@ export async function startCheck<A>(
     listId,
     unit: of,
     total: estimate.toAsk,
-    payload: { of, filter, agreed: estimate.most },
+    payload: { of, filter, agreed: estimate.most, provider: terms.id },
     startedBy,
   })
   const chosen = chosenSubjects(subject, { listId, filter, days: await readFreshDays(tx), countries: terms.countries })

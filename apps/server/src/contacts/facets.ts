@@ -27,9 +27,6 @@ export type Place = 'table' | 'cube'
 /** Facets the counts of the cube know nothing of. */
 export const BEYOND_CUBE: ReadonlySet<FilterField> = new Set(['in', 'notin', 'function', 'level'])
 
-/** A batch that is still being read shows none of its contacts. */
-export const READY = sql`exists (select 1 from batches b where b.id = contacts.batch_id and b.state = 'ready')`
-
 /** Which contacts can be reached now: the Fill step of the terrace. */
 export const REACHABLE = '((is_readable and not is_dead) or is_filled)'
 

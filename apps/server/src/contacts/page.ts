@@ -11,8 +11,9 @@ import {
   type WordsFound,
   wordConditions,
 } from './conditions'
-import { IS_CALLED_NOW, READY } from './facets'
+import { IS_CALLED_NOW } from './facets'
 import { readFilter } from './readFilter'
+import { isShown } from './shown'
 
 /** Counting of a free search stops here; more are told as `1,000+`. */
 const CAP = 1000
@@ -22,7 +23,7 @@ export function chosenContacts(listId: string, filter: Filter, how?: WordsFound)
   return sql.join(
     [
       sql`list_id = ${listId}`,
-      READY,
+      isShown(),
       ...pileConditions(filter, 'table'),
       ...elsewhereConditions(filter),
       ...wordConditions(listId, filter, how),

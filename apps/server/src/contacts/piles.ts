@@ -4,9 +4,10 @@ import { type SQL, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { COUNTED_BY, CUBE_DIMENSIONS, SENT } from '../projection/cubeDimensions'
 import { elsewhereConditions, isInCube, pileConditions, wordConditions } from './conditions'
-import { READY, STATUS } from './facets'
+import { STATUS } from './facets'
 import { readFilter } from './readFilter'
 import { asEstimate, type Sample, type Sampling, sampleOf } from './sample'
+import { isShown } from './shown'
 
 const FIELDS = [
   ['batch', 'batch_id'],
@@ -91,6 +92,6 @@ function cubeOf(listId: string, filter: Filter, sample: Sample | null): SQL {
   const words = wordConditions(listId, filter, sample ? 'one-by-one' : 'by-index')
   const meant = [...elsewhereConditions(filter), ...words]
   return sql`select list_id, ${COUNTED_BY}, count(*) as contacts
-    from ${sample?.from ?? sql`contacts`} ${SENT} where list_id = ${listId} and ${READY} and ${sql.join([sql`true`, ...meant], sql` and `)}
+    from ${sample?.from ?? sql`contacts`} ${SENT} where list_id = ${listId} and ${isShown()} and ${sql.join([sql`true`, ...meant], sql` and `)}
     group by list_id, ${CUBE_DIMENSIONS}`
 }

@@ -16,6 +16,7 @@ import { type BatchRow, layoutOf, projectStored, settingsOf } from '../projectio
 import { settledOf, tidyingOf } from '../projection/tidying'
 import { suppressionsOf } from '../suppression/matches'
 import { asLine, type ContactRecord } from './page'
+import { isShown } from './shown'
 import {
   actEntries,
   attemptEntries,
@@ -87,7 +88,7 @@ export async function storyOf(db: Db, contactId: number, now: number): Promise<C
 
 async function findContact(db: Db, contactId: number): Promise<ContactRecord> {
   const found = await db.execute<ContactRecord>(sql`
-    select c.* from contacts c join batches b on b.id = c.batch_id and b.state = 'ready' where c.id = ${contactId}`)
+    select c.* from contacts c where c.id = ${contactId} and ${isShown('c')}`)
   const record = found.rows[0]
   if (!record) throw notFound('contact')
   return record
@@ -179,8 +180,7 @@ async function numbersOf(db: Db, contactId: number, listId: string, now: number)
     holders: string
   }>(sql`
     select n.*, (select count(distinct coalesce(c.joined_into, c.id)) from contact_numbers o join contacts c on c.id = o.contact_id
-                 join batches b on b.id = c.batch_id and b.state = 'ready'
-                 where o.e164 = n.e164 and o.list_id = ${listId}) as holders
+                 where o.e164 = n.e164 and o.list_id = ${listId} and ${isShown('c')}) as holders
     from contact_numbers n where n.contact_id = ${contactId} order by n.position`)
   const settings = await readCheckSettings(db)
   const facts = await factsOfNumbers(

@@ -44,7 +44,8 @@ export function openDatabase(
     statement_timeout: patience.statement * 1000,
     lock_timeout: patience.lock * 1000,
     idle_in_transaction_session_timeout: IDLE_IN_TRANSACTION * 1000,
-    options: `-c parallel_setup_cost=${PARALLEL_SETUP}`,
+    // Days and months are those of UTC, wherever the database stands: the ledger and the limits count by them.
+    options: `-c parallel_setup_cost=${PARALLEL_SETUP} -c TimeZone=UTC`,
   })
   // A connection that breaks while idle must not bring the process down: the next query opens another.
   pool.on('error', () => {})

@@ -65,7 +65,7 @@ export function directoryRoutes(app: Hono, services: CallServices): void {
         listId: list.id,
         unit: 'businesses',
         total: plan.total,
-        payload: { searchId: row.id, agreed: budget },
+        payload: { searchId: row.id, agreed: budget, provider },
         startedBy: me.name,
       })
       await tx.update(directorySearches).set({ jobId: job.id }).where(eq(directorySearches.id, row.id))

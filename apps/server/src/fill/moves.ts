@@ -5,7 +5,7 @@ import { insertRows } from '../db/insertRows'
 import { attempts, fillRuns } from '../db/schema'
 import type { Services } from '../services'
 import { leftOfMonth } from '../spend/limit'
-import { conditionOf, isAskable, mostOf, servingOf } from './plan'
+import { type AskingCost, conditionOf, costOfAsking, isAskable, mostOf, servingOf } from './plan'
 import type { AttemptRow, Run, SearchedContact } from './run'
 import { answeredWithin } from './wanting'
 
@@ -49,6 +49,8 @@ interface Asking {
   readonly contact: SearchedContact
   readonly provider: string
   readonly most: number
+  /** What of it checks may cost, by the service that checks. */
+  readonly checks: AskingCost['checks']
   /** Another answer about the contact is still awaited. */
   readonly isWaiting: boolean
 }
@@ -107,11 +109,20 @@ export function decide(run: Run, contact: SearchedContact, known: Known): Decisi
   if (room === 0) return { contact, isLater: true }
   if (room !== undefined) known.room.set(act.provider, room - 1)
   known.asked.set(act.provider, (known.asked.get(act.provider) ?? 0) + 1)
-  const most = costOf(run, act.provider)
-  const left = known.left.get(act.provider)
-  if (left !== undefined) known.left.set(act.provider, left - most)
-  return { contact, provider: act.provider, most, isWaiting }
+  const terms = run.plan.providers.find(({ id }) => id === act.provider)
+  const cost: AskingCost = terms ? costOfAsking(terms, run.plan) : { own: 0, checks: {} }
+  for (const [service, amount] of atServices(act.provider, cost)) {
+    const left = known.left.get(service)
+    if (left !== undefined) known.left.set(service, left - amount)
+  }
+  return { contact, provider: act.provider, most: terms ? mostOf(terms, run.plan) : 0, checks: cost.checks, isWaiting }
 }
+
+/** What an asking may cost at each service that charges for it. */
+const atServices = (provider: string, { own, checks }: AskingCost): (readonly [string, number])[] => [
+  [provider, own],
+  ...Object.entries(checks),
+]
 
 function mayAsk(
   run: Run,
@@ -124,14 +135,10 @@ function mayAsk(
   const { perContact } = run.options
   const { mostAsked } = conditionOf(run.options, provider)
   if (mostAsked !== null && (asked.get(provider) ?? 0) >= mostAsked) return false
-  if (mostOf(terms, run.plan) > (left.get(provider) ?? Number.POSITIVE_INFINITY)) return false
+  const isOverLimit = ([service, amount]: readonly [string, number]) => amount > (left.get(service) ?? Infinity)
+  if (atServices(provider, costOfAsking(terms, run.plan)).some(isOverLimit)) return false
   if (perContact !== null && (spentOn.get(contact.id) ?? 0) + mostOf(terms, run.plan) > perContact) return false
   return isAskable(run.plan, terms, contact)
-}
-
-function costOf({ plan }: Run, provider: string): number {
-  const terms = plan.providers.find(({ id }) => id === provider)
-  return terms ? mostOf(terms, plan) : 0
 }
 
 async function whatIsKnown(
@@ -235,7 +242,7 @@ async function openAttempts(
   asked: readonly Asking[],
 ): Promise<AttemptRow[]> {
   const askedAt = new Date(services.now())
-  const rows = asked.map(({ contact, provider, most }) => ({
+  const rows = asked.map(({ contact, provider, most, checks }) => ({
     id: crypto.randomUUID(),
     jobId,
     listId,
@@ -243,6 +250,7 @@ async function openAttempts(
     provider,
     state: 'waiting' as const,
     reserved: most,
+    checks,
     askedAt,
   }))
   await insertRows(tx, attempts, rows)

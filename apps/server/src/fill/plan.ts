@@ -62,14 +62,26 @@ export async function planOf(
 const NUMBERS: readonly Want[] = ['mobile', 'any-number']
 const EMAILS: readonly Want[] = ['work-email', 'personal-email']
 
-/** The most one asking can cost under a plan, checks of what it gives included. */
-export function mostOf(provider: ProviderTerms, { options, register, verifier }: PlanTerms): number {
+/** The most one asking can cost under a plan: at the provider itself, and at each service that checks what it gives, by id. */
+export interface AskingCost {
+  readonly own: number
+  readonly checks: Readonly<Record<string, number>>
+}
+
+export function costOfAsking(provider: ProviderTerms, { options, register, verifier }: PlanTerms): AskingCost {
   const gives = (wants: readonly Want[]) =>
     wants.some((want) => options.wants.includes(want) && serves(provider.gives, want))
-  const line = gives(NUMBERS) ? (register?.price ?? 0) : 0
-  const address = gives(EMAILS) ? (verifier?.price ?? 0) : 0
-  return mostCost(provider, line + address)
+  const checks = new Map<string, number>()
+  for (const [service, wants] of [[register, NUMBERS] as const, [verifier, EMAILS] as const])
+    if (service && gives(wants))
+      checks.set(service.id, (checks.get(service.id) ?? 0) + service.price * provider.mostCandidates)
+  return { own: mostCost(provider, 0), checks: Object.fromEntries(checks) }
 }
+
+const sumOf = ({ own, checks }: AskingCost): number => Object.values(checks).reduce((sum, one) => sum + one, own)
+
+/** The most one asking can cost under a plan, checks of what it gives included. */
+export const mostOf = (provider: ProviderTerms, plan: PlanTerms): number => sumOf(costOfAsking(provider, plan))
 
 export const conditionOf = ({ conditions }: FillOptions, provider: string): StepCondition =>
   // What was kept before a condition was there says nothing of it.

@@ -5,6 +5,7 @@ import { and, eq, sql } from 'drizzle-orm'
 import { holdersOf } from '../check/storeAnswers'
 import { LINES } from '../check/subjects'
 import { openConnection } from '../connections/client'
+import { type Db, transaction } from '../db/database'
 import { attempts, candidates, charges, fillRuns, fills } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { withListLock } from '../lists/listLock'
@@ -13,7 +14,7 @@ import { countContacts } from '../projection/cube'
 import { reproject } from '../projection/reproject'
 import type { Services } from '../services'
 import { charge } from '../spend/charge'
-import { refuseOverLimit } from '../spend/limit'
+import { refuseOverLimit, refuseOverProviderLimit } from '../spend/limit'
 import { reportAccepted } from './askProvider'
 import { planOf } from './plan'
 import { priceOfTaking, valuesHeld } from './trail'
@@ -38,8 +39,7 @@ export async function takeCandidate(
   await findOpenList(db, attempt.listId)
   const value = candidate.e164 ?? candidate.address
   if (value === null) throw new Problem(409, 'not-a-value', 'This is no number and no address. Nothing was taken.')
-  if ((await valuesHeld(db, attempt.contactId)).has(value))
-    throw new Problem(409, 'known-already', 'The contact has it already. Nothing was taken.')
+  await refuseHeld(db, attempt.contactId, value)
   const [paid] = await db
     .select({ id: charges.id })
     .from(charges)
@@ -47,11 +47,17 @@ export async function takeCandidate(
   const price = priceOfTaking(await planOf(db, run), attempt.provider, paid !== undefined)
   if (price > agreed)
     throw new Problem(409, 'costs-more', 'The provider charges more for it now than was agreed. Nothing was taken.')
-  if (price > 0) await reportAccepted(await openConnection(services, attempt.provider), attempt.id)
+  // What the limits do not allow is refused before the provider is told: from then on it has to be paid.
+  if (price > 0)
+    await transaction(services.pool, async (tx) => {
+      await refuseOverLimit(tx, price)
+      await refuseOverProviderLimit(tx, attempt.provider, price)
+    })
   const at = new Date(services.now())
   await withListLock(services, attempt.listId, { work: 'fill' }, async (tx, client) => {
+    await refuseHeld(tx, attempt.contactId, value)
     if (price > 0) {
-      await refuseOverLimit(tx, price)
+      await reportAccepted(await openConnection(services, attempt.provider), attempt.id)
       const spent = await charge(tx, [
         {
           listId: attempt.listId,
@@ -84,6 +90,11 @@ export async function takeCandidate(
     await reproject(tx, client, { contacts: [attempt.contactId], because: 'changed' })
     await countContacts(tx, attempt.listId)
   })
+}
+
+async function refuseHeld(db: Db, contactId: number, value: string): Promise<void> {
+  if ((await valuesHeld(db, contactId)).has(value))
+    throw new Problem(409, 'known-already', 'The contact has it already. Nothing was taken.')
 }
 
 /** As what a value is taken, by what it is. */

@@ -3,6 +3,7 @@ import { suppressibleKeys } from '@upper-field/core/pair'
 import { type ReadNumber, readPhoneCell } from '@upper-field/core/phone'
 import { joinScopes, type Scope } from '@upper-field/core/split'
 import { type ReadEmail, readEmails } from '@upper-field/core/tidy'
+import { shownText } from '../contacts/shown'
 import type { Services } from '../services'
 import { sha256Hex } from '../sha256'
 import { together } from './together'
@@ -59,8 +60,7 @@ const ALL_THAT_IS_KNOWN = `
       select e164 as of, contact_id from contact_numbers where e164 = any($1::text[])
       union all
       select address, contact_id from contact_emails where address = any($2::text[])) h
-      join contacts c on c.id = h.contact_id and c.joined_into is null
-      join batches b on b.id = c.batch_id and b.state = 'ready') as holders`
+      join contacts c on c.id = h.contact_id and c.joined_into is null and ${shownText('c')}) as holders`
 
 type Known = Awaited<ReturnType<typeof lookUp>>
 const looks = new WeakMap<Services['pool'], (read: readonly Read[]) => Promise<Known>>()

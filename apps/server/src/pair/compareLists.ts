@@ -1,14 +1,15 @@
 import type { ListBeside } from '@upper-field/contract'
 import { sql } from 'drizzle-orm'
+import { isShown } from '../contacts/shown'
 import type { Db } from '../db/database'
 import { matchesElsewhere } from './elsewhere'
 
 /** Every other open list beside this one: who is in both, only here, only there. Most in common first. */
 export async function compareLists(db: Db, listId: string): Promise<ListBeside[]> {
   const standing = (list: ReturnType<typeof sql>) => sql`(select count(*) from contacts s
-    where s.list_id = ${list} and s.joined_into is null and exists (select 1 from batches b where b.id = s.batch_id and b.state = 'ready'))`
+    where s.list_id = ${list} and s.joined_into is null and ${isShown('s')})`
   const isMine = sql`c.list_id = ${listId} and c.joined_into is null
-    and exists (select 1 from batches b where b.id = c.batch_id and b.state = 'ready')`
+    and ${isShown('c')}`
   const { rows } = await db.execute<Record<string, string>>(sql`
     with same as (${matchesElsewhere(isMine, sql`true`)}),
       counted as (select list_id, count(distinct id) as here, count(distinct other) as there from same group by list_id)

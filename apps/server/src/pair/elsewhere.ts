@@ -1,4 +1,5 @@
 import { type SQL, sql } from 'drizzle-orm'
+import { isShown } from '../contacts/shown'
 
 /**
  * Contacts of two lists that are one person for the purpose of comparing: one personal address, or one number under
@@ -7,7 +8,7 @@ import { type SQL, sql } from 'drizzle-orm'
  * @returns a query of `id`, the `other` contact and its `list_id`, for contacts `c` that fit the condition
  */
 export function matchesElsewhere(ofContacts: SQL, inLists: SQL): SQL {
-  const standing = sql`oc.joined_into is null and exists (select 1 from batches b where b.id = oc.batch_id and b.state = 'ready')`
+  const standing = sql`oc.joined_into is null and ${isShown('oc')}`
   return sql`
     select c.id, oc.id as other, oc.list_id from contacts c
     join contact_numbers n on n.contact_id = c.id and n.is_valid

@@ -1,6 +1,7 @@
 import { type ExactJoin, exactJoiner, type KeyHolder, type SharedKey } from '@upper-field/core/pair'
 import { sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
+import { isShown } from '../contacts/shown'
 import { copyInto } from '../db/copy'
 import type { Db } from '../db/database'
 import { type Reprojecting, reproject } from '../projection/reproject'
@@ -116,7 +117,7 @@ async function findSharedKeys(tx: Db, { listId, added }: Added): Promise<void> {
       from (select n.${sql.raw(key)} as key from ${held} group by 1 having min(n.contact_id) <> max(n.contact_id)) s
       join (select n.${sql.raw(key)} as key, n.contact_id from ${held}) h on h.key = s.key
       join contacts c on c.id = h.contact_id
-      where c.joined_into is null and exists (select 1 from batches b where b.id = c.batch_id and b.state = 'ready')
+      where c.joined_into is null and ${isShown('c')}
       group by 2
       having min(c.id) <> max(c.id) and bool_or(${isAdded})
       order by 2`)

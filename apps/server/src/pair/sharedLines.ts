@@ -3,6 +3,7 @@ import { kindOfSharedLine } from '@upper-field/core/pair'
 import type { LineType } from '@upper-field/core/phone'
 import { sql } from 'drizzle-orm'
 import type { z } from 'zod'
+import { isShown } from '../contacts/shown'
 import type { Db } from '../db/database'
 import { groupBy } from '../db/groupBy'
 import { CURSOR, readCursor } from '../http/cursor'
@@ -17,8 +18,7 @@ export async function sharedLines(db: Db, listId: string, cursor: string | undef
   const { rows } = await db.execute<{ e164: string; line_type: LineType; holders: string; total: string }>(sql`
     with lines as (
       select n.e164, min(n.line_type) as line_type, count(distinct c.id) as holders
-      from contact_numbers n join contacts c on c.id = n.contact_id and c.joined_into is null
-      join batches b on b.id = c.batch_id and b.state = 'ready'
+      from contact_numbers n join contacts c on c.id = n.contact_id and c.joined_into is null and ${isShown('c')}
       where n.list_id = ${listId} and n.is_valid group by n.e164 having count(distinct c.id) > 1)
     select *, (select count(*) from lines) as total from lines
     where holders < ${holders} or (holders = ${holders} and e164 > ${after})
@@ -65,8 +65,7 @@ const describeLine = (
 async function holdersOf(db: Db, listId: string, e164s: readonly string[]): Promise<Map<string, Holder[]>> {
   const { rows } = await db.execute<Holder>(sql`
     select distinct on (n.e164, c.id) n.e164, c.id, c.full_name, c.family_name, c.company, c.domain
-    from contact_numbers n join contacts c on c.id = n.contact_id and c.joined_into is null
-    join batches b on b.id = c.batch_id and b.state = 'ready'
+    from contact_numbers n join contacts c on c.id = n.contact_id and c.joined_into is null and ${isShown('c')}
     where n.list_id = ${listId} and n.is_valid and n.e164 = any(${sql.param(e164s)}::text[]) order by n.e164, c.id`)
   return groupBy(rows, ({ e164 }) => e164)
 }

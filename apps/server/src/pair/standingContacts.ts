@@ -3,6 +3,7 @@ import type { LineType } from '@upper-field/core/phone'
 import { takeLegalForm } from '@upper-field/core/tidy'
 import { sql } from 'drizzle-orm'
 import { isOfContacts, type Stretches, stretchesOf } from '../contacts/ofContacts'
+import { isShown } from '../contacts/shown'
 import type { Db } from '../db/database'
 import { readColumns } from '../db/readColumns'
 
@@ -34,8 +35,8 @@ export async function* standingContacts(tx: Db, listId: string): AsyncGenerator<
     const [ids = [], ...texts] = await readColumns(
       tx,
       COLUMNS.map((column) => `contacts.${column}`),
-      sql`from contacts join batches on batches.id = contacts.batch_id and batches.state = 'ready'
-        where contacts.list_id = ${listId} and joined_into is null and contacts.id > ${after} order by contacts.id limit ${PAGE}`,
+      sql`from contacts where contacts.list_id = ${listId} and joined_into is null
+        and contacts.id > ${after} and ${isShown()} order by contacts.id limit ${PAGE}`,
     )
     if (ids.length === 0) return
     yield await standing(tx, ids.map(Number), texts)

@@ -1,6 +1,6 @@
 import { drawTerrace, type TerraceStep } from '@upper-field/core/story'
 import { sql } from 'drizzle-orm'
-import { READY } from '../contacts/facets'
+import { isShown } from '../contacts/shown'
 import type { Db } from '../db/database'
 import { decideLanes } from '../split/decideLanes'
 import { endOfChanges, isCountedByChange } from './countedChanges'
@@ -28,14 +28,14 @@ export async function recountContacts(tx: Db, listId: string): Promise<void> {
   await tx.execute(sql`
     insert into contact_cube (list_id, ${CUBE_DIMENSIONS}, contacts)
     select ${listId}, ${COUNTED_BY}, count(*) from contacts ${SENT}
-    where list_id = ${listId} and ${READY} group by ${CUBE_DIMENSIONS}`)
+    where list_id = ${listId} and ${isShown()} group by ${CUBE_DIMENSIONS}`)
   await countRepairs(tx, listId)
   await tx.execute(sql`update lists set unsummed = 0 where id = ${listId}`)
 }
 
 /** How many contacts each repair touched, and how many need a person. */
 async function countRepairs(tx: Db, listId: string): Promise<void> {
-  const ready = sql`c.list_id = ${listId} and exists (select 1 from batches b where b.id = c.batch_id and b.state = 'ready')`
+  const ready = sql`c.list_id = ${listId} and ${isShown('c')}`
   await tx.execute(sql`delete from tidy_counts where list_id = ${listId}`)
   await tx.execute(sql`
     insert into tidy_counts (list_id, batch_id, code, contacts)

@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm'
-import { READY } from '../contacts/facets'
+import { isShown } from '../contacts/shown'
 import type { Db } from '../db/database'
 import { bitsOf, firstOf, holdsId, inSpans, lastOf, SPAN, spanOf, without } from '../db/spans'
 import { endOfChanges } from '../projection/countedChanges'
@@ -45,7 +45,7 @@ export async function noteSent(tx: Db, listId: string, editionId: string): Promi
         -- Span by span: the groups of a span fit into memory whatever the planner takes them for.
         select ${COUNTED_BY}, count(*) as n from contacts
         where id between ${firstOf(sql`sent.span`)} and ${lastOf(sql`sent.span`)} and list_id = ${listId}
-          and ${holdsId(sql`sent.bits`, sql`id`)} and ${READY}
+          and ${holdsId(sql`sent.bits`, sql`id`)} and ${isShown()}
         group by ${CUBE_DIMENSIONS}) counted
       group by ${CUBE_DIMENSIONS}
     )

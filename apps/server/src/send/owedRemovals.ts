@@ -1,4 +1,5 @@
 import { eq, sql } from 'drizzle-orm'
+import { isShown } from '../contacts/shown'
 import { type Db, transaction } from '../db/database'
 import { isThereAlready } from '../db/errors'
 import { audiences } from '../db/schema'
@@ -15,8 +16,8 @@ const BY_ITSELF_AFTER_HOURS = 20
  */
 export async function markOwed(db: Db, audienceId: string): Promise<void> {
   const isOwed = sql`m.contact_id is not null and not exists (
-    select 1 from contacts c join batches b on b.id = c.batch_id and b.state = 'ready'
-    where c.id = m.contact_id and not (string_to_array(c.suppressed_for, ' ') && array['all', 'ads']::text[]))`
+    select 1 from contacts c
+    where c.id = m.contact_id and ${isShown('c')} and not (string_to_array(c.suppressed_for, ' ') && array['all', 'ads']::text[]))`
   await db.execute(sql`
     update audience_members m set owed_since = case when m.owed_since is null then now() end
     where m.audience_id = ${audienceId} and m.contact_id is not null and (m.owed_since is not null) is distinct from (${isOwed})`)

@@ -21,7 +21,10 @@ export async function readMonth(db: Db): Promise<Omit<SpendMonth, 'providers'>> 
   }
 }
 
-/** What single services have charged this month, what is held for questions that are open, and the most they may. */
+/**
+ * What single services have charged this month, what is held for questions that are open and work that was agreed to,
+ * and the most they may.
+ */
 export interface ProviderMonth {
   readonly provider: string
   readonly limit: number | null
@@ -34,10 +37,20 @@ export async function readProviderMonths(db: Db, only: { readonly limited: boole
   const { rows } = await db.execute<Record<string, string | null>>(sql`
     with spent as (
       select provider, sum(amount) as spent from charges where at >= date_trunc('month', now()) group by 1),
-    waiting as (select provider, sum(reserved) as waiting from attempts where state = 'waiting' group by 1)
-    select coalesce(s.provider, l.provider) as provider, l.month as limit, s.spent, w.waiting
+    held as (
+      select provider, reserved as amount from attempts where state = 'waiting'
+      union all
+      -- What checks of the answers may cost was set aside with the question, and is charged by those who check.
+      select held.provider, held.amount from attempts a cross join lateral (
+        select key as provider, value::bigint as amount from jsonb_each_text(a.checks)
+        union all select a.provider, -value::bigint from jsonb_each_text(a.checks)) held where a.state = 'waiting'
+      union all
+      select j.payload->>'provider', (j.payload->>'agreed')::bigint - coalesce((j.result->>'spent')::bigint, 0)
+      from jobs j where j.payload ? 'agreed' and j.payload ? 'provider' and ${UNDER_WAY}),
+    waiting as (select provider, greatest(0, sum(amount)) as waiting from held group by 1)
+    select coalesce(s.provider, l.provider, w.provider) as provider, l.month as limit, s.spent, w.waiting
     from spent s full join provider_limits l on l.provider = s.provider
-    left join waiting w on w.provider = coalesce(s.provider, l.provider)
+    full join waiting w on w.provider = coalesce(s.provider, l.provider)
     where ${only.limited ? sql`l.month is not null` : sql`true`} order by s.spent desc nulls last, 1`)
   return rows.map(({ provider, limit, spent, waiting }) => ({
     provider: provider ?? '',

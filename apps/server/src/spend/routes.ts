@@ -8,8 +8,8 @@ import type { CallServices } from '../services'
 import { readMonth, readProviderMonths } from './limit'
 import { readStatements } from './statements'
 
-/** Lines of the ledger that are told at once: one for each day, service, list and purpose. */
-const MOST_LINES = 5000
+/** So many days of the ledger are told one by one; what is older, by its months. None is left out. */
+const BY_DAY = 400
 /** So many days are told of usable values. */
 const USABLE_DAYS = 92
 
@@ -20,10 +20,10 @@ export function spendRoutes(app: Hono, services: CallServices): void {
 
   serve(app, services, 'readSpend', async () => {
     const { rows } = await db.execute<Record<string, string | null>>(sql`
-      select to_char(c.at at time zone 'UTC', 'YYYY-MM-DD') as day, c.provider, c.list_id, coalesce(l.name, '') as list, c.reason,
+      select to_char(c.at at time zone 'UTC', case when c.at > now() - make_interval(days => ${BY_DAY}) then 'YYYY-MM-DD' else 'YYYY-MM' end) as day, c.provider, c.list_id, coalesce(l.name, '') as list, c.reason,
         count(*) as charges, sum(c.amount) as amount
       from charges c left join lists l on l.id = c.list_id
-      group by 1, 2, 3, 4, 5 order by 1 desc, 7 desc limit ${MOST_LINES}`)
+      group by 1, 2, 3, 4, 5 order by 1 desc, 7 desc`)
     const names = await namesOf()
     return rows.map(
       (row): SpendLine => ({

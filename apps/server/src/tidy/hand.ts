@@ -1,6 +1,7 @@
 import type { HandItem, HandPage } from '@upper-field/contract'
 import { fieldOf, slipKey } from '@upper-field/core/tidy'
 import { type SQL, sql } from 'drizzle-orm'
+import { isShown } from '../contacts/shown'
 import type { Db } from '../db/database'
 import { CURSOR, readCursor } from '../http/cursor'
 import { type TidiedContact, tidiedContacts } from './tidiedContacts'
@@ -65,8 +66,7 @@ const withSlip = (listId: string, { kind, problem }: Slip): SQL =>
 /** How many contacts need the same hand for the same slip: told when they were projected, not by tidying them again. */
 export async function countAlike(db: Db, listId: string, slip: Slip): Promise<number> {
   const { rows } = await db.execute<{ n: string }>(sql`
-    select count(*) as n from contacts c join batches b on b.id = c.batch_id and b.state = 'ready'
-    where ${withSlip(listId, slip)}`)
+    select count(*) as n from contacts c where ${withSlip(listId, slip)} and ${isShown('c')}`)
   return Number(rows[0]?.n ?? 0)
 }
 

@@ -1,5 +1,6 @@
 import type { ProjectedContact } from '@upper-field/core/tidy'
 import { inArray, type SQL, sql } from 'drizzle-orm'
+import { isShown } from '../contacts/shown'
 import type { Db } from '../db/database'
 import { batches } from '../db/schema'
 import { type BatchRow, type BatchSettings, projectStored, settingsOf } from '../projection/rowCells'
@@ -20,7 +21,7 @@ export async function tidiedContacts(db: Db, listId: string, rest: SQL): Promise
   const { rows } = await db.execute<{ id: string; batch_id: string; row: number; text: string; who: string }>(sql`
     select c.id, c.batch_id, c.row, r.text, coalesce(nullif(c.company, ''), c.full_name) as who
     from contacts c join rows r on r.batch_id = c.batch_id and r.row = c.row
-    where c.list_id = ${listId} and exists (select 1 from batches b where b.id = c.batch_id and b.state = 'ready') and ${rest}`)
+    where c.list_id = ${listId} and ${isShown('c')} and ${rest}`)
   if (rows.length === 0) return []
   const tidying = await tidyingOf(db, listId)
   const wanted = [...new Set(rows.map((row) => row.batch_id))]

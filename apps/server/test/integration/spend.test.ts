@@ -110,6 +110,50 @@ describe('the limit of one service', () => {
     await limitOf('tansy', null)
   })
 
+  const ofRegister = async () => (await month()).providers.find(({ provider }) => provider === 'pellow')
+  const priceOfCheck = async () =>
+    (await server.api.call('readConnections')).find(({ provider }) => provider === 'pellow')?.price ?? 0
+
+  it('is not passed by two checks that each would keep it', async () => {
+    const price = await priceOfCheck()
+    const spent = (await ofRegister())?.spent ?? 0
+    await limitOf('pellow', spent + 15 * price)
+    const starts = await Promise.allSettled(
+      [0, 10].map(async (from) => {
+        const another = await newList(server.api)
+        const rows = Array.from({ length: 10 }, (_, i) => `Person ${from + i},+4479112055${from + i + 10}`)
+        await bringText(server.api, another, `name,phone\n${rows.join('\n')}\n`)
+        const job = await server.api.call('startCheck', {
+          params: { listId: another },
+          body: { filter: '', agreed: 10 * price },
+        })
+        return untilEnded(server.api, another, job.id)
+      }),
+    )
+    expect(starts.map(({ status }) => status).sort()).toEqual(['fulfilled', 'rejected'])
+    expect(await ofRegister()).toMatchObject({ waiting: 0 })
+    await limitOf('pellow', null)
+  })
+
+  it('is kept by a fill for whoever checks what is found, too', async () => {
+    const price = await priceOfCheck()
+    const before = (await ofRegister())?.spent ?? 0
+    const most = before + 8 * price
+    await limitOf('pellow', most)
+    const another = await newList(server.api)
+    const rows = world.people.slice(0, 40).map(({ given, family, company }) => `${given} ${family},${company.name}`)
+    await bringText(server.api, another, `name,company\n${rows.join('\n')}\n`)
+    const job = await server.api.call('startFill', {
+      params: { listId: another },
+      body: { order: ['quillwort'], checksLines: true, budget: 50_000_000, notAgainDays: 0 },
+    })
+    expect(await untilEnded(server.api, another, job.id)).toMatchObject({ state: 'done' })
+    const after = await ofRegister()
+    expect(after?.spent).toBeLessThanOrEqual(most)
+    expect(after?.waiting).toBe(0)
+    await limitOf('pellow', null)
+  })
+
   it('keeps a check from starting that could pass it', async () => {
     await limitOf('pellow', 1)
     const another = await newList(server.api)
@@ -183,5 +227,22 @@ describe('the statements of services', () => {
     await server.api.call('keepConnector', { params: { provider: 'tansy' }, body: { ...document, statement: null } })
     expect(await statementOf('tansy')).toBeUndefined()
     await server.api.call('keepConnector', { params: { provider: 'tansy' }, body: document })
+  })
+})
+
+describe('the ledger', () => {
+  it('tells of every charge, of old ones by their month', async () => {
+    const before = await server.api.call('readSpend')
+    const sum = (lines: readonly { readonly amount: number }[]) => lines.reduce((all, { amount }) => all + amount, 0)
+    await server.sql(`
+      insert into charges (provider, subject, question, amount, reason, at)
+      select 'tansy', 'x', 'old ' || i, 1000, 'a fill', '2024-03-01'::timestamptz + make_interval(days => i % 60)
+      from generate_series(0, 6999) i`)
+    const after = await server.api.call('readSpend')
+    expect(sum(after) - sum(before)).toBe(7_000_000)
+    expect(after.slice(before.length).map(({ day, charges }) => [day, charges])).toEqual([
+      ['2024-04', 3373],
+      ['2024-03', 3627],
+    ])
   })
 })

@@ -125,7 +125,20 @@ describe('the course of one contact', () => {
       await expect(server.api.call('takeCandidate', { params, body: { agreed: price - 1 } })).rejects.toMatchObject({
         code: 'costs-more',
       })
-    await server.api.call('takeCandidate', { params, body: { agreed: price } })
+    if (price > 0) {
+      // What the month does not allow is refused before the provider charges it.
+      const { spent } = await server.api.call('readSpendMonth')
+      await server.api.call('changeSpendLimit', { body: { limit: Math.max(1, spent) } })
+      await expect(server.api.call('takeCandidate', { params, body: { agreed: price } })).rejects.toMatchObject({
+        code: 'month-is-spent',
+      })
+      await server.api.call('changeSpendLimit', { body: { limit: null } })
+      expect([charged(), await booked()]).toEqual([before, before])
+    }
+    const twice = await Promise.allSettled(
+      [0, 1].map(() => server.api.call('takeCandidate', { params, body: { agreed: price } })),
+    )
+    expect(twice.map(({ status }) => status).sort()).toEqual(['fulfilled', 'rejected'])
     expect(charged() - before).toBe(price)
     expect(await booked()).toBe(charged())
     const story = await server.api.call('readStory', { params: { contactId } })

@@ -107,6 +107,25 @@ describe('the next move for a contact', () => {
     expect(left.get('candle')).toBe(50)
   })
 
+  it('asks nobody where whoever checks the answer may charge no more, and counts what a check takes', () => {
+    const checked = run()
+    const plan = { ...checked.plan, register: { id: 'pellow', price: 40, countries: null } }
+    const left = new Map([
+      ['pellow', 70],
+      ['candle', 250],
+    ])
+    const counts = known([], { left })
+    const asking = decide({ ...checked, plan }, contact, counts)
+    expect(asking).toMatchObject({ provider: 'candle', most: 140, checks: { pellow: 40 } })
+    expect([...left]).toEqual([
+      ['pellow', 30],
+      ['candle', 150],
+    ])
+    expect(decide({ ...checked, plan }, contact, counts)).toEqual({ contact, state: 'not-found' })
+    // Without checks nothing of the register's is taken.
+    expect(decide(checked, contact, counts)).toMatchObject({ provider: 'candle', most: 100, checks: {} })
+  })
+
   it('counts caps and room as it goes', () => {
     const counts = known([], { room: new Map([['candle', 1]]) })
     expect(decide(run(), contact, counts)).toMatchObject({ provider: 'candle' })

@@ -90,6 +90,8 @@ export const attempts = pgTable(
     /** What one charge costs by that answer's own word. */
     toldPrice: bigint('told_price', { mode: 'number' }),
     reserved: bigint('reserved', { mode: 'number' }).notNull(),
+    /** What of it is set aside for services that check what is found, by their ids. */
+    checks: jsonb('checks').$type<Readonly<Record<string, number>>>().notNull().default({}),
     askedAt: instant('asked_at').notNull().defaultNow(),
     answeredAt: instant('answered_at'),
     deadline: instant('deadline'),

@@ -1,0 +1,1 @@
+ALTER TABLE "attempts" ADD COLUMN "checks" jsonb DEFAULT '{}'::jsonb NOT NULL;
