@@ -1,5 +1,5 @@
 import type { NewCall } from '@upper-field/contract'
-import { and, eq, isNull, sql } from 'drizzle-orm'
+import { and, eq, isNull, type SQL, sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import type { z } from 'zod'
 import { holdersOf } from '../check/storeAnswers'
@@ -17,6 +17,7 @@ import { placeAnew } from '../suppression/placeAnew'
 
 /** The list of whoever has asked in a call not to be called again. */
 const ASKED_NOT_TO = 'Asked not to be called'
+const IN_A_CALL = 'Asked in a call.'
 
 interface Noted extends z.infer<typeof NewCall> {
   readonly listId: string
@@ -66,14 +67,14 @@ export async function undoCall(services: Services, callId: string, signal: Abort
       .where(eq(calls.id, callId))
   if (call.outcome === 'wrong-number') {
     await withHolders(services, { listId: call.listId, e164: call.e164, signal }, async (tx, client, touched) => {
-      await putBack(tx, call.e164, call.before)
+      await takeWrongBack(tx, call)
       await refreshHolders(tx, client, call.e164, touched)
       await undo(tx)
     })
     return
   }
   await transaction(services.pool, async (tx, client) => {
-    if (call.outcome === 'asked-not-to') await letGo(tx, client, call.e164)
+    if (call.outcome === 'asked-not-to') await letGo(tx, client, call)
     await undo(tx)
   })
 }
@@ -118,12 +119,29 @@ async function markWrong(tx: Db, e164: string): Promise<Record<string, string | 
   return rows[0] ?? null
 }
 
-async function putBack(tx: Db, e164: string, before: Record<string, string | null> | null): Promise<void> {
-  if (before === null) await tx.execute(sql`delete from numbers where e164 = ${e164}`)
+type CallRow = typeof calls.$inferSelect
+
+/** Calls about the same number with the same outcome that still stand, but for this one. */
+const othersLike = ({ id, e164, outcome }: CallRow): SQL =>
+  sql`calls where id <> ${id} and e164 = ${e164} and outcome = ${outcome} and undone_at is null`
+
+/**
+ * Puts back what was known before a call that was a wrong number. A later call that found the same goes on saying so, and
+ * what the register has told since stays.
+ */
+async function takeWrongBack(tx: Db, call: CallRow): Promise<void> {
+  const { id, e164, before } = call
+  const madeAt = sql`(select made_at from calls where id = ${id})`
+  const { rows: later } = await tx.execute<{ id: string }>(
+    sql`select id from ${othersLike(call)} and made_at > ${madeAt} order by made_at limit 1`,
+  )
+  // What was known before this call is what was known before both.
+  if (later[0]) await tx.update(calls).set({ before }).where(eq(calls.id, later[0].id))
+  else if (before === null) await tx.execute(sql`delete from numbers where e164 = ${e164} and checked_at = ${madeAt}`)
   else
     await tx.execute(sql`
       update numbers set status = ${before.status ?? null}, checked_at = ${before.checked_at ?? null}::timestamptz, ages_as = ${before.ages_as ?? 'mobile'}
-      where e164 = ${e164}`)
+      where e164 = ${e164} and checked_at = ${madeAt}`)
 }
 
 async function suppressForCalls(tx: Db, client: PoolClient, e164: string, who: string): Promise<void> {
@@ -133,14 +151,17 @@ async function suppressForCalls(tx: Db, client: PoolClient, e164: string, who: s
     .onConflictDoNothing()
   const [list] = await tx.select().from(suppressionLists).where(eq(suppressionLists.name, ASKED_NOT_TO))
   if (!list) throw new Error('the suppression list is not there')
-  const facts = { suppressionListId: list.id, reason: 'Asked in a call.', asHashes: false, expiresAt: null, who }
+  const facts = { suppressionListId: list.id, reason: IN_A_CALL, asHashes: false, expiresAt: null, who }
   await addKeys(tx, client, facts, [{ kind: 'number', key: e164 }])
 }
 
-async function letGo(tx: Db, client: PoolClient, e164: string): Promise<void> {
+/** Lets a number go that was asked about in this call alone: what another call or a person has said stays. */
+async function letGo(tx: Db, client: PoolClient, call: CallRow): Promise<void> {
+  const { e164 } = call
   const { rows } = await tx.execute<{ id: string }>(sql`
     select e.id from suppression_entries e join suppression_lists l on l.id = e.suppression_list_id
-    where l.name = ${ASKED_NOT_TO} and e.hash = ${sha256Hex(e164)} and e.batch_id is null`)
+    where l.name = ${ASKED_NOT_TO} and e.hash = ${sha256Hex(e164)} and e.batch_id is null and e.reason = ${IN_A_CALL}
+      and not exists (select 1 from ${othersLike(call)})`)
   for (const { id } of rows) await tx.delete(suppressionEntries).where(eq(suppressionEntries.id, id))
   await placeAnew(tx, client, [{ kind: 'number', hash: sha256Hex(e164), key: e164 }])
 }

@@ -45,8 +45,9 @@ export async function addEntries(tx: Db, client: PoolClient, entries: NewEntries
 }
 
 /**
- * Adds keys to a list; one that has expired is set anew. What a file holds is written down although the list knows it, so that another file can be taken
- * back and leaves it.
+ * Adds keys to a list. What a file holds, and what was added by hand, is written down although the list knows it from
+ * elsewhere: a file can be taken back, and what a person has said stays. One that has expired is set anew, and one that
+ * would expire sooner holds as long as was said last.
  * @returns how many keys were new to the list, how many contacts they marked, and how many are marked later
  */
 export async function addKeys(
@@ -66,7 +67,7 @@ export async function addKeys(
     where suppression_list_id = ${suppressionListId} and hash = any(${sql.param([...byHash.keys()])}::text[])
       and (expires_at is null or expires_at > now())`)
   const isKnown = new Set(known.map(({ hash }) => hash))
-  const rows = [...byHash.values()].filter(({ hash }) => batchId !== null || !isKnown.has(hash))
+  const rows = [...byHash.values()]
   const { rows: stored } = await tx.execute<{ hash: string }>(sql`
     insert into suppression_entries (suppression_list_id, batch_id, kind, hash, key, reason, added_by, expires_at)
     select ${suppressionListId}::uuid, ${batchId}::uuid, e.kind, e.hash, e.key, ${reason}, ${who}, ${expiresAt}::timestamptz
@@ -76,6 +77,7 @@ export async function addKeys(
       set key = excluded.key, reason = excluded.reason, added_by = excluded.added_by, added_at = now(),
         expires_at = excluded.expires_at, is_let_go = false
       where suppression_entries.expires_at <= now()
+        or suppression_entries.expires_at < coalesce(excluded.expires_at, 'infinity'::timestamptz)
     returning hash`)
   const { marked, waiting } = await placeAnew(
     tx,

@@ -11,6 +11,7 @@ import { sharersOf } from '../pair/sharers'
 import { countContacts } from '../projection/cube'
 import { reproject } from '../projection/reproject'
 import { leaveAudiences } from '../send/owedRemovals'
+import { sha256Hex } from '../sha256'
 import { addKeys } from './entries'
 
 /** The suppression list whose hashed keys keep forgotten people out. */
@@ -172,6 +173,10 @@ async function eraseFacts(tx: Db, { ids, keys, editionIds }: Person): Promise<vo
     await tx.execute(
       sql`update charges set subject = ${hashOf('subject')}, question = ${hashOf('question')} where subject = ${subjects}`,
     )
+  // Wherever else they are kept out, they are from now on by the hash alone.
+  await tx.execute(sql`
+    update suppression_entries set key = null
+    where key is not null and hash = any(${sql.param(keys.map(sha256Hex))}::text[])`)
   await erasePages(tx, keys)
   await tx.execute(sql`delete from machine_contacts where contact_id = ${these}`)
   await tx.execute(sql`

@@ -88,6 +88,60 @@ describe('a call sheet', () => {
     expect([await laneOf('abe'), await laneOf('abe', other)]).toEqual(['call', 'call'])
   })
 
+  it.each([
+    ['wrong-number', 'parked', [0, 1]],
+    ['wrong-number', 'parked', [1, 0]],
+    ['asked-not-to', 'ads-only', [0, 1]],
+    ['asked-not-to', 'ads-only', [1, 0]],
+  ] as const)(
+    'keeps what a second call found too: %s, %s, taken back in the order %j',
+    async (outcome, lane, order) => {
+      const made = await Promise.all(
+        [listId, other].map(async (list) => {
+          const found = await server.api.call('readContacts', { params: { listId: list }, query: { filter: 'jonah' } })
+          return { list, contactId: found.contacts[0]?.id ?? 0 }
+        }),
+      )
+      const ids: string[] = []
+      for (const { list, contactId } of made) {
+        const body = { contactId, e164: '+441665555019', outcome, againAt: null }
+        ids.push((await server.api.call('noteCall', { params: { listId: list }, body })).id)
+      }
+      const [first, second] = order.map((i) => ids[i] ?? '')
+      await server.api.call('undoCall', { params: { callId: first ?? '' } })
+      expect([await laneOf('jonah'), await laneOf('jonah', other)]).toEqual([lane, lane])
+      await server.api.call('undoCall', { params: { callId: second ?? '' } })
+      expect([await laneOf('jonah'), await laneOf('jonah', other)]).toEqual(['call', 'call'])
+      expect(await server.sql(`select 1 from numbers where e164 = '+441665555019'`)).toEqual([])
+    },
+  )
+
+  it('leaves what the register, or a person, has said besides', async () => {
+    const wrong = await note('Jonah', 'wrong-number')
+    await server.sql(
+      `update numbers set status = 'suspended', checked_at = now(), ages_as = 'suspended' where e164 = '+441665555019'`,
+    )
+    await server.api.call('undoCall', { params: { callId: wrong.id } })
+    expect(await server.sql(`select status from numbers where e164 = '+441665555019'`)).toEqual([
+      { status: 'suspended' },
+    ])
+    await server.sql(`delete from numbers where e164 = '+441665555019'`)
+    const lists = await server.api.call('readSuppressionLists')
+    const asked = lists.find(({ name }) => name === 'Asked not to be called')
+    await server.api.call('addSuppressionEntries', {
+      params: { suppressionListId: asked?.id ?? '' },
+      body: { text: '+441665555018', reason: 'wrote a letter' },
+    })
+    const maren = (await server.api.call('readContacts', { params: { listId }, query: { filter: 'maren' } }))
+      .contacts[0]
+    const { id } = await server.api.call('noteCall', {
+      params: { listId },
+      body: { contactId: maren?.id ?? 0, e164: '+441665555018', outcome: 'asked-not-to', againAt: null },
+    })
+    await server.api.call('undoCall', { params: { callId: id } })
+    expect(await laneOf('maren')).toBe('ads-only')
+  })
+
   it('calls nobody again who was reached, and notes nothing of a number the contact does not have', async () => {
     await note('Abe', 'reached')
     expect(await names()).not.toContain('Abe')

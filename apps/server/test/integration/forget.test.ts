@@ -40,6 +40,12 @@ async function everything(): Promise<string> {
 beforeAll(async () => {
   server = await startTestServer()
   api = server.api
+  // A list that knows the person by what they are reached by.
+  const { id } = await api.call('makeSuppressionList', { body: { name: 'Opt-outs', kind: 'opt-outs', scope: 'post' } })
+  await api.call('addSuppressionEntries', {
+    params: { suppressionListId: id },
+    body: { text: 'maren@causeway.example\n07911 204481', country: 'GB', reason: 'asked' },
+  })
   first = await newList(api)
   await bringText(api, first, FILE, facts)
   second = await newList(api, 'Second')

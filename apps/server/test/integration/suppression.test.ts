@@ -140,6 +140,22 @@ describe('a suppression list', () => {
     expect(await suppressed()).toEqual(['Maren Oldershaw', 'Tom Garside'])
   })
 
+  it('holds for as long as was said last, and never for less', async () => {
+    const until = (days: number) => new Date(Date.now() + days * 86_400_000).toISOString()
+    const key = '+447911204599'
+    const expiry = async () => (await entries()).entries.find((one) => one.key === key)?.expiresAt
+    const [week, month] = [until(7), until(30)]
+    expect(await add(key, { expiresAt: week })).toMatchObject({ added: 1, known: 0 })
+    expect(await add(key, { expiresAt: month, reason: 'asked again' })).toMatchObject({ added: 0, known: 1 })
+    expect(await expiry()).toBe(month)
+    await add(key, { expiresAt: week })
+    expect(await expiry()).toBe(month)
+    await add(key)
+    expect(await expiry()).toBeNull()
+    await add(key, { expiresAt: until(300) })
+    expect(await expiry()).toBeNull()
+  })
+
   it('takes a contact by its numbers and addresses', async () => {
     const { contacts } = await api.call('readContacts', { params: { listId }, query: { filter: 'Haddow' } })
     const [alice] = contacts

@@ -83,6 +83,22 @@ describe('a suppression file', () => {
     expect([await suppressed(), await listed()]).toEqual([[], 0])
   })
 
+  it('taken back leaves what a person has added besides, though the file held it already', async () => {
+    const file = await announce('register-june.csv')
+    await addRows(file, [{ numbers: ['07911 204481'] }, { emails: ['priya@thornbury.example'] }])
+    const added = await api.call('addSuppressionEntries', {
+      params: { suppressionListId: register },
+      body: { text: '07911 204481', country: 'GB', reason: 'asked by text' },
+    })
+    expect(added).toMatchObject({ added: 0, known: 1 })
+    expect(await listed()).toBe(2)
+    await takeBack(file)
+    expect([await suppressed(), await listed()]).toEqual([['Maren Oldershaw'], 1])
+    const { entries } = await api.call('readSuppressionEntries', { params: { suppressionListId: register } })
+    await api.call('dropSuppressionEntry', { params: { entryId: entries[0]?.id ?? '' } })
+    expect(await suppressed()).toEqual([])
+  })
+
   it('is refused where a row has no number or too many cells', async () => {
     const batch = await announce('odd.csv')
     await expect(addRows(batch, [{ row: 0 }])).rejects.toMatchObject({ code: 'not-valid' })
