@@ -16,7 +16,7 @@ const hasCode = (error: unknown, pattern: RegExp): boolean =>
 
 const LOST_CODES = /^(?:08|57P0|53300|ECONN|EPIPE|ETIMEDOUT|EHOSTUNREACH|ENOTFOUND|EAI_AGAIN)/
 const LOST_WORDS =
-  /Connection terminated|connection error and is not queryable|Client was closed|timeout exceeded when trying to connect|Connection ended/
+  /Connection terminated|connection error and is not queryable|Client was closed|timeout exceeded when trying to connect|Connection ended|Cannot use a pool after calling end/
 
 /** The database went away, or has no connection left: what was tried can be tried again. */
 export const isLostConnection = (error: unknown): boolean =>

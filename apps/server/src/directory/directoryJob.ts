@@ -10,7 +10,7 @@ import { type JobRow, saveJob } from '../jobs/store'
 import type { Services } from '../services'
 import { charge } from '../spend/charge'
 import type { SearchRow } from './findSearch'
-import { type JudgedRecord, judgeRecords } from './judgeRecords'
+import { type JudgedRecord, judgeRecords, recordOf } from './judgeRecords'
 import { knownOfList } from './known'
 import { takeRecords } from './takeRecords'
 
@@ -111,11 +111,11 @@ function chargesOf({ charge: terms }: Connector, judged: readonly JudgedRecord[]
   if (terms.per === 'call') return [{ subject: 'a page', question: key }]
   return judged
     .filter(({ facts }) => !isFreeAnswer(terms, facts))
-    .map(({ record }, at) => ({ subject: record, question: `${key}|${record || at}` }))
+    .map(({ record }) => ({ subject: record, question: `${key}|${record}` }))
 }
 
 async function toldBefore(db: Db, search: SearchRow, { items }: Page): Promise<ReadonlySet<string>> {
-  const records = items.map(({ record }) => String(record ?? ''))
+  const records = items.map(recordOf)
   const { rows } = await db.execute<{ record: string }>(sql`
     select r.record from directory_records r join directory_searches s on s.id = r.search_id
     where s.list_id = ${search.listId} and s.provider = ${search.provider} and r.record = any(${sql.param(records)}::text[])`)

@@ -23,6 +23,13 @@ interface Reach {
   readonly domain: string
 }
 
+/** In front of what stands for the id of a business whose directory gave none: no directory is told of it. */
+export const WITHOUT_ID = '#'
+
+/** The directory's own id; where it gave none, what it told: the same told twice is one business. */
+export const recordOf = (facts: AnswerItem): string =>
+  textOf(facts, 'record') || `${WITHOUT_ID}${sha256Hex(JSON.stringify(facts)).slice(0, 32)}`
+
 /** Ways to reach a business, each in its one form. */
 function reachOf(facts: AnswerItem): Reach {
   const { numbers } = readPhoneCell(textOf(facts, 'number'), { country: textOf(facts, 'country') || null })
@@ -50,7 +57,7 @@ export async function judgeRecords(
   items: readonly AnswerItem[],
   toldBefore: ReadonlySet<string>,
 ): Promise<readonly JudgedRecord[]> {
-  const all = items.map((facts) => ({ facts, record: textOf(facts, 'record'), reach: reachOf(facts) }))
+  const all = items.map((facts) => ({ facts, record: recordOf(facts), reach: reachOf(facts) }))
   const known = await knownReaches(
     db,
     listId,

@@ -1,6 +1,7 @@
 import type { Directory } from '@upper-field/core/connect'
 import { type SQL, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
+import { WITHOUT_ID } from './judgeRecords'
 
 /** What a directory is told of, so that it neither tells nor charges it. */
 export interface Known {
@@ -38,7 +39,7 @@ async function column(db: Db, query: SQL): Promise<readonly string[]> {
 const recordsTold = (listId: string, provider: string, most: number): SQL => sql`
   select distinct on (r.record) r.record as value
   from directory_records r join directory_searches s on s.id = r.search_id
-  where s.list_id = ${listId} and s.provider = ${provider} limit ${most}`
+  where s.list_id = ${listId} and s.provider = ${provider} and not starts_with(r.record, ${WITHOUT_ID}) limit ${most}`
 
 /** Those suppressed first: a hash is all that is known of some of them, and it names nobody where none is asked for. */
 const numbersKnown = (listId: string, form: 'plain' | 'sha256', most: number): SQL => sql`

@@ -4,6 +4,7 @@ import { and, eq, gt, ne, sql } from 'drizzle-orm'
 import type { Pool } from 'pg'
 import type { Config } from '../config'
 import type { Db } from '../db/database'
+import { isThereAlready } from '../db/errors'
 import { account, rateLimit, session, user, verification } from '../db/schema'
 import { Problem } from '../http/problem'
 import {
@@ -33,10 +34,11 @@ export function createPeople({ pool, db }: { pool: Pool; db: Db }, config: Confi
   const add = async ({ name, email, password, role }: NewAccount) => {
     refuseGuessable(password, [name, email])
     const context = await auth.$context
-    const made = await context.internalAdapter.createUser(
-      { name, email: email.toLowerCase(), role, emailVerified: false },
-      { method: 'email-password' },
-    )
+    const made = await context.internalAdapter
+      .createUser({ name, email: email.toLowerCase(), role, emailVerified: false }, { method: 'email-password' })
+      .catch((cause: unknown) => {
+        throw isThereAlready(cause) ? emailTaken() : cause
+      })
     const hashed = await context.password.hash(password)
     await context.internalAdapter.linkAccount({
       userId: made.id,
@@ -79,6 +81,8 @@ export function createPeople({ pool, db }: { pool: Pool; db: Db }, config: Confi
     endSession: (sessionId, ofPerson) => endSession(pool, sessionId, ofPerson),
   }
 }
+
+const emailTaken = () => new Problem(409, 'email-taken', 'There is an account with this e-mail already.')
 
 /** Whoever is signed in elsewhere with the old password is signed out. */
 async function endOthers(db: Db, personId: string, keptSessionId: string): Promise<void> {

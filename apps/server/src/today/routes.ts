@@ -35,7 +35,7 @@ export function todayRoutes(app: Hono, services: CallServices): void {
 
   serve(app, services, 'makeCalendar', async ({ me, c }) => {
     const secret = await makeSecret(db, me.id, new Date(services.now()))
-    return { address: `${originOf(c.req.url, c.req.header('origin'))}/api/v1/calendar/${secret}` }
+    return { address: `${originOf(services, c.req.url, c.req.header('origin'))}/api/v1/calendar/${secret}` }
   })
   serve(app, services, 'removeCalendar', async ({ me }) => {
     await db.delete(calendars).where(eq(calendars.personId, me.id))
@@ -46,11 +46,12 @@ export function todayRoutes(app: Hono, services: CallServices): void {
     // Whoever has left reads no reminders any more.
     if (!(await services.people.list()).some(({ id }) => id === owner)) throw notFound('calendar')
     const { audiences } = await factsOf(db)
-    return new Response(calendarOf(audiences, originOf(c.req.url)), {
+    return new Response(calendarOf(audiences, originOf(services, c.req.url)), {
       headers: { 'content-type': 'text/calendar; charset=utf-8', 'cache-control': 'no-store' },
     })
   })
 }
 
-/** Where the application is reached, as a caller sees it. */
-const originOf = (url: string, origin?: string): string => origin ?? new URL(url).origin
+/** Where the application is reached: as it is set up, where that is said, else as a caller sees it. */
+const originOf = ({ config }: CallServices, url: string, origin?: string): string =>
+  config.publicUrl === null ? (origin ?? new URL(url).origin) : new URL(config.publicUrl).origin

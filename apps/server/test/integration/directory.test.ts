@@ -277,6 +277,35 @@ describe('a directory that no code knows', () => {
       await odd.stop()
     }
   })
+
+  it('loses none where it gives no ids: the same told twice is one business', async () => {
+    const odd = await startOddServices(server, ({ path }, response) => {
+      const from = Number(new URL(path, 'http://x').searchParams.get('from') ?? 0)
+      const tells = (json: unknown) =>
+        response.writeHead(200, { 'content-type': 'application/json' }).end(JSON.stringify(json))
+      if (path.startsWith('/count')) return void tells({ n: 5 })
+      const businesses = ['10', '11', '10', '12', '13'].map((end) => ({ tel: `+4416655551${end}` }))
+      tells({ all: businesses.slice(from, from + 2), next: from + 2 < businesses.length ? from + 2 : null })
+    })
+    try {
+      await server.api.call('keepConnector', { params: { provider: 'wayside' }, body: document(odd.url) })
+      await server.api.call('changeConnection', {
+        params: { provider: 'wayside' },
+        body: { baseUrl: odd.url, key: 'key-wayside' },
+      })
+      const listId = await newList(server.api)
+      const body = { provider: 'wayside', trade: { code: 'a', name: 'A' }, place: { code: 'b', name: 'B' } }
+      const started = await server.api.call('startDirectorySearch', {
+        params: { listId },
+        body: { ...body, name: 'Without ids', budget: 5_000_000 },
+      })
+      const search = await finished(started.id)
+      expect(search).toMatchObject({ isWhole: true, pages: 3, became: { taken: 4 } })
+      expect((await server.api.call('readContacts', { params: { listId } })).total).toBe(4)
+    } finally {
+      await odd.stop()
+    }
+  })
 })
 
 async function finishedWhole(searchId: string): Promise<Search> {

@@ -28,6 +28,20 @@ const trySignIn = (password: string, email = OWNER.email) =>
     body: JSON.stringify({ email, password }),
   })
 
+it('two who add the same person at the same moment make one account', async () => {
+  const body = {
+    name: 'Nora Nunn',
+    email: 'nora@wrenfold.example',
+    password: 'copper lantern field',
+    role: 'viewer',
+  } as const
+  const both = await Promise.allSettled([0, 1].map(() => server.api.call('addPerson', { body })))
+  expect(both.map(({ status }) => status).sort()).toEqual(['fulfilled', 'rejected'])
+  expect(both.find(({ status }) => status === 'rejected')).toMatchObject({
+    reason: { status: 409, code: 'email-taken' },
+  })
+})
+
 describe('a session', () => {
   it('is a cookie that scripts cannot read and other sites do not send', async () => {
     const response = await trySignIn(OWNER.password)
