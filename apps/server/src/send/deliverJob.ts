@@ -14,6 +14,7 @@ import { audienceOf, findDestination } from './destinations'
 import { type AudienceRow, type LineOut, nextLines } from './difference'
 import { GONE, type NetworkClient, NetworkRefused, openNetwork } from './networkClient'
 import { noteAudience, noteSent } from './noteSent'
+import { dropSuppressed } from './suppressedSince'
 
 type DeliveryRow = typeof deliveries.$inferSelect
 
@@ -22,12 +23,14 @@ interface Cursor {
   /** Which of its rounds it is in, and the key behind which the next part begins. */
   readonly round: number
   readonly after: string
+  /** The key with which the part ends that is on its way: it may have been taken; null where none is. */
+  readonly until: string | null
   readonly part: number
   readonly upload: string | null
   readonly isBegun: boolean
 }
 
-const START: Cursor = { round: 0, after: '', part: 0, upload: null, isBegun: false }
+const START: Cursor = { round: 0, after: '', until: null, part: 0, upload: null, isBegun: false }
 
 interface Going {
   readonly services: Services
@@ -132,17 +135,25 @@ async function remoteIdOf(db: Db, audienceId: string): Promise<string> {
 
 async function sendPart(going: Going, round: PartChange): Promise<StepOutcome> {
   const { services, delivery, audience, network, cursor } = going
+  const isOnItsWay = cursor.until !== null
+  // Whoever says no while others are sent, or while the delivery rests, is in no part that was not sent yet.
+  if (!isOnItsWay && round !== 'remove' && delivery.editionId !== null)
+    await transaction(services.pool, (tx) => dropSuppressed(tx, delivery.editionId ?? ''))
   const lines = await nextLines(services.db, round, {
     audience,
     editionId: delivery.editionId,
     startedAt: delivery.startedAt,
     after: cursor.after,
+    until: cursor.until,
     most: network.calls.part.most,
   })
   if (lines.length === 0) {
-    await saveJob(services.db, going.job.id, { cursor: { ...cursor, round: cursor.round + 1, after: '' } })
+    const next = { ...cursor, round: cursor.round + 1, after: '', until: null }
+    await saveJob(services.db, going.job.id, { cursor: next })
     return { next: 'step' }
   }
+  // Sent again after a crash, it has the same lines: the network takes a part once, by its key.
+  if (!isOnItsWay) await saveJob(services.db, going.job.id, { cursor: { ...cursor, until: lines.at(-1)?.key ?? null } })
   const refusal = await sentOrRefused(going, round, lines)
   await transaction(services.pool, (tx) => bookPart(tx, going, { round, lines, refusal }))
   return { next: 'step' }
@@ -200,7 +211,7 @@ async function bookPart(
     .where(eq(deliveries.id, delivery.id))
   await saveJob(tx, job.id, {
     done: job.done + lines.length,
-    cursor: { ...cursor, after: lines.at(-1)?.key ?? cursor.after, part: cursor.part + 1 },
+    cursor: { ...cursor, after: lines.at(-1)?.key ?? cursor.after, until: null, part: cursor.part + 1 },
   })
 }
 

@@ -71,6 +71,8 @@ export interface PartAsked {
   readonly editionId: string | null
   readonly startedAt: Date
   readonly after: string
+  /** The key of the last line, where it is known which lines these are; else null. */
+  readonly until: string | null
   readonly most: number
 }
 
@@ -81,10 +83,11 @@ type Round = 'add' | 'remove' | 'whole'
  * has smaller keys.
  */
 export async function nextLines(db: Db, round: Round, asked: PartAsked): Promise<readonly LineOut[]> {
-  const { audience, editionId, startedAt, after, most } = asked
-  const from = decode(after)
-  const members = sql`audience_members m where m.audience_id = ${audience.id} and m.key > ${from}`
-  const lines = sql`edition_lines l where l.edition_id = ${editionId} and l.key > ${from}`
+  const { audience, editionId, startedAt, after, until, most } = asked
+  const between = (key: SQL): SQL =>
+    sql`${key} > ${decode(after)} ${until === null ? sql`` : sql`and ${key} <= ${decode(until)}`}`
+  const members = sql`audience_members m where m.audience_id = ${audience.id} and ${between(sql`m.key`)}`
+  const lines = sql`edition_lines l where l.edition_id = ${editionId} and ${between(sql`l.key`)}`
   const held = sql`select 1 from audience_members m where m.audience_id = ${audience.id} and m.key = l.key`
   const kept = sql`select 1 from edition_lines l where l.edition_id = ${editionId} and l.key = m.key`
   const queries: Readonly<Record<Round, SQL>> = {

@@ -7,7 +7,7 @@ import { createJob } from '../jobs/store'
 import { findDestination } from './destinations'
 import { countDifference } from './difference'
 import { forecastOf } from './history'
-import { suppressedSince } from './suppressedSince'
+import { dropSuppressed } from './suppressedSince'
 
 export interface DeliveryAsked {
   readonly audienceId: string
@@ -35,7 +35,7 @@ export async function startDelivery(tx: Db, { audienceId, editionId, startedBy }
     return begin(tx, { audience, editionId, way: 'removals', total: owed, startedBy, forecast: null })
   }
   const edition = await readyEdition(tx, audienceId, editionId)
-  await dropSuppressed(tx, edition)
+  await dropSuppressed(tx, edition.id)
   const counted = await countDifference(tx, audience, editionId, new Date())
   if (counted.comes + counted.stays === 0)
     throw new Problem(
@@ -105,19 +105,6 @@ async function readyEdition(tx: Db, audienceId: string, editionId: string): Prom
   if (!edition) throw notFound('edition')
   if (edition.state !== 'ready') throw new Problem(409, 'not-ready', 'This edition is not ready yet.')
   return edition
-}
-
-/** Whoever said no since the edition was prepared is not in it any more. */
-async function dropSuppressed(tx: Db, edition: typeof editions.$inferSelect): Promise<void> {
-  const ids = await suppressedSince(tx, edition)
-  if (ids.length === 0) return
-  const { rowCount } = await tx.execute(
-    sql`delete from edition_lines where edition_id = ${edition.id} and contact_id = any(${sql.param([...ids])}::bigint[])`,
-  )
-  await tx
-    .update(editions)
-    .set({ people: edition.people - (rowCount ?? 0), leftOut: edition.leftOut + (rowCount ?? 0) })
-    .where(eq(editions.id, edition.id))
 }
 
 /** How many are in an audience by our books. */

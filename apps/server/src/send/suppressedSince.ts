@@ -1,6 +1,7 @@
 import type { Scope } from '@upper-field/core/split'
-import { sql } from 'drizzle-orm'
+import { eq, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
+import { editions } from '../db/schema'
 import { memberIs } from '../db/spans'
 import { idsOfHolders, keysSince } from '../suppression/entryHolders'
 
@@ -34,4 +35,19 @@ export async function suppressedSince(db: Db, { id, createdAt, form, audienceId 
       select coalesce(c.joined_into, c.id) as id from contacts c join hit on hit.id = c.id union select id from hit) s
     where ${isIn}`)
   return rows.map((row) => Number(row.id))
+}
+
+/** Whoever said no since an edition was prepared is not in it any more. */
+export async function dropSuppressed(tx: Db, editionId: string): Promise<void> {
+  const [edition] = await tx.select().from(editions).where(eq(editions.id, editionId)).for('update')
+  const ids = edition ? await suppressedSince(tx, edition) : []
+  if (!edition || ids.length === 0) return
+  const { rowCount } = await tx.execute(
+    sql`delete from edition_lines where edition_id = ${editionId} and contact_id = any(${sql.param([...ids])}::bigint[])`,
+  )
+  const gone = rowCount ?? 0
+  await tx
+    .update(editions)
+    .set({ people: edition.people - gone, leftOut: edition.leftOut + gone })
+    .where(eq(editions.id, editionId))
 }

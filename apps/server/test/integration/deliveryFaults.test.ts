@@ -98,3 +98,51 @@ describe('two deliveries of one audience at once', () => {
     expect(sending.booksOf('brassbell', 'Twice')).toMatchObject({ lines: 800, odd: 0 })
   })
 })
+
+describe('whoever says no while a delivery is under way', () => {
+  it('is in no part that was not sent yet, and has to leave where the part was', async () => {
+    const { sql, databaseUrl } = sending.server
+    await sql(
+      `update destinations set document = jsonb_set(document, '{network,part,most}', '100') where id = 'brassbell'`,
+    )
+    const { id } = await sending.makeAudience('brassbell', { name: 'Saying no' })
+    const { difference, account } = await sending.prepare(id)
+    const editionId = difference?.editionId ?? ''
+    const lines = await sql<{ contact_id: string }>(
+      'select contact_id from edition_lines where edition_id = $1 order by key',
+      [editionId],
+    )
+    // The first part is booked only when this connection lets it.
+    const holder = new Client({ connectionString: databaseUrl })
+    await holder.connect()
+    await holder.query('select pg_advisory_lock(54)')
+    await sql(`create function hold_booking() returns trigger language plpgsql as
+      $$ begin perform pg_advisory_xact_lock(54); return new; end $$`)
+    await sql(`create trigger held_booking before update of added on deliveries
+      for each row when (old.added = 0 and new.added > 0) execute function hold_booking()`)
+    const delivery = await sending.server.api.call('deliverEdition', {
+      params: { audienceId: id },
+      body: { editionId, account: account.id },
+    })
+    await until(
+      async () =>
+        (await sql("select 1 from pg_locks where locktype = 'advisory' and objid = 54 and not granted")).length > 0,
+    )
+    const no = await sending.server.api.call('makeSuppressionList', { body: { name: 'Meanwhile', kind: 'opt-outs' } })
+    for (const line of [lines[5], lines.at(-5)])
+      await sending.server.api.call('suppressContact', {
+        params: { contactId: Number(line?.contact_id) },
+        body: { suppressionListId: no.id, reason: 'said so' },
+      })
+    await holder.end()
+    const told = await untilIs(
+      () => sending.read(id),
+      ({ latest }) => latest?.id === delivery.id && latest.state === 'done',
+    )
+    await sql('drop function hold_booking cascade')
+    expect(told.latest).toMatchObject({ added: 799, refusedParts: 0 })
+    const board = await sending.server.api.call('readAudiences', { params: { listId: sending.listId } })
+    expect(board.find((one) => one.id === id)).toMatchObject({ people: 799, owedRemovals: 1 })
+    expect(sending.booksOf('brassbell', 'Saying no')).toMatchObject({ lines: 799, odd: 0 })
+  })
+})
