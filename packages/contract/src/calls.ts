@@ -32,6 +32,8 @@ export const CallSheet = z.object({
   now: z.number().int(),
   later: z.number().int(),
   resting: z.number().int(),
+  /** There are more of them than were counted. */
+  isCapped: z.boolean(),
   /** What came of the calls of this day (UTC). */
   today: z.record(CallOutcome, z.number().int()),
   /** The last call of this day by whoever looks, to be taken back. */

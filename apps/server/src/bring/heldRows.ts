@@ -22,17 +22,27 @@ export async function heldRowsOf(db: Db, batch: BatchRow): Promise<HeldRow[]> {
   }))
 }
 
+/** A held row as it stands in the file. */
+type StandingRow = Pick<HeldRow, 'row' | 'reason' | 'text'>
+
+/** The held rows that are shown, each as it stands in the file, whole. */
+export const standingHeldRows = (db: Db, batch: BatchRow): Promise<StandingRow[]> => readHeld(db, batch, 0, SHOWN)
+
 /** Held rows behind a row, with the cells that a person would start mending from. */
 export async function pageOfHeld(db: Db, batch: BatchRow, after: number, limit: number): Promise<WholeHeldRow[]> {
+  const { delimiter } = dialectOf(batch)
+  return (await readHeld(db, batch, after, limit)).map((held) => {
+    const text = visible(held.text)
+    return { ...held, text, cells: likelyCells(text, held.reason, delimiter) }
+  })
+}
+
+async function readHeld(db: Db, batch: BatchRow, after: number, limit: number): Promise<StandingRow[]> {
   const { rows } = await db.execute<{ row: number; reason: string; bytes: Buffer }>(
     sql`select row, reason, bytes from held_rows where batch_id = ${batch.id} and row > ${after} and let_in_at is null order by row limit ${limit}`,
   )
-  const dialect = dialectOf(batch)
-  const decode = decoderOf(dialect.encoding)
-  return rows.map(({ row, reason, bytes }) => {
-    const text = visible(decode(bytes))
-    return { row, reason: reason as HeldRow['reason'], text, cells: likelyCells(text, reason, dialect.delimiter) }
-  })
+  const decode = decoderOf(dialectOf(batch).encoding)
+  return rows.map(({ row, reason, bytes }) => ({ row, reason: reason as HeldRow['reason'], text: decode(bytes) }))
 }
 
 /** The cells a person would start mending from: where a quote was never closed it is taken for a letter. */

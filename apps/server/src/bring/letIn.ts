@@ -6,7 +6,7 @@ import type { Holding } from '../lists/listLock'
 import { type BatchRow, dialectOf } from '../projection/rowCells'
 import type { Services } from '../services'
 import { addRows, type NewRow } from './addRows'
-import { heldRowsOf } from './heldRows'
+import { standingHeldRows } from './heldRows'
 
 type Waiting = Pick<Holding, 'signal'>
 
@@ -39,7 +39,7 @@ export async function letInAsTheyStand(
 ): Promise<number> {
   if (!AS_THEY_STAND.includes(reason))
     throw new Problem(422, 'must-be-mended', 'These rows cannot be read as they stand: mend them one by one.')
-  const found = (await heldRowsOf(services.db, batch)).filter((one) => one.reason === reason)
+  const found = (await standingHeldRows(services.db, batch)).filter((one) => one.reason === reason)
   const dialect = dialectOf(batch)
   const width = batch.headings.length
   await letIn(

@@ -1,13 +1,15 @@
 import type { Me } from '@upper-field/contract'
 import { eq } from 'drizzle-orm'
 import type { Hono } from 'hono'
-import { transaction } from '../db/database'
+import type { PoolClient } from 'pg'
+import { type Db, transaction } from '../db/database'
 import { joins } from '../db/schema'
 import { notFound } from '../http/problem'
 import { serve } from '../http/serve'
 import { asJob } from '../jobs/store'
 import { createKeptAnswers, stampOfLists } from '../lists/keptAnswers'
 import { withListLock } from '../lists/listLock'
+import { findOpenList } from '../lists/routes'
 import type { CallServices } from '../services'
 import { alsoIn } from './alsoIn'
 import { compareLists } from './compareLists'
@@ -34,13 +36,18 @@ export function pairRoutes(app: Hono, services: CallServices): void {
     kept.of(params.listId, ['also in', query], () => alsoIn(db, params.listId, query.filter)),
   )
   serve(app, services, 'readDecided', ({ params }) => latestDecisions(db, params.listId))
+  /** Decides something in a list that may be worked on and is held meanwhile. */
+  const deciding = async <T>(listId: string, signal: AbortSignal, work: (tx: Db, client: PoolClient) => Promise<T>) => {
+    await findOpenList(db, listId)
+    return withListLock(services, listId, { work: 'decide', signal }, work)
+  }
   serve(app, services, 'decidePair', async ({ params, body, me, signal }) =>
-    withListLock(services, await listOfPair(db, params.pairId), { work: 'decide', signal }, (tx, client) =>
+    deciding(await listOfPair(db, params.pairId), signal, (tx, client) =>
       decide(tx, client, { ...body, pairId: params.pairId, who: me.name }),
     ),
   )
   serve(app, services, 'takeDecisionBack', async ({ params, signal }) =>
-    withListLock(services, await listOfDecision(db, params.decisionId), { work: 'decide', signal }, (tx, client) =>
+    deciding(await listOfDecision(db, params.decisionId), signal, (tx, client) =>
       takeDecisionBack(tx, client, params.decisionId),
     ),
   )
@@ -54,9 +61,7 @@ export function pairRoutes(app: Hono, services: CallServices): void {
   serve(app, services, 'takeApart', async ({ params, signal }) => {
     const [known] = await db.select({ listId: joins.listId }).from(joins).where(eq(joins.id, params.joinId))
     if (!known) throw notFound('join')
-    await withListLock(services, known.listId, { work: 'decide', signal }, (tx, client) =>
-      undoJoin(tx, client, params.joinId, new Date(services.now())),
-    )
+    await deciding(known.listId, signal, (tx, client) => undoJoin(tx, client, params.joinId, new Date(services.now())))
     return {}
   })
 }

@@ -47,6 +47,7 @@ export async function readCallSheet(
     now: nowCount,
     later: ready.length - nowCount,
     resting: resting.length,
+    isCapped: rows.length >= ORDERED,
     today: await outcomesOfDay(db, listId),
     lastCall: await lastCallBy(db, listId, who),
   }

@@ -8,6 +8,7 @@ import { type Db, transaction } from '../db/database'
 import { calls, suppressionEntries, suppressionLists } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { withListLock } from '../lists/listLock'
+import { findOpenList } from '../lists/routes'
 import { countContacts } from '../projection/cube'
 import { reproject } from '../projection/reproject'
 import type { Services } from '../services'
@@ -60,6 +61,7 @@ export async function undoCall(services: Services, callId: string, signal: Abort
     .from(calls)
     .where(and(eq(calls.id, callId), isNull(calls.undoneAt)))
   if (!call) throw notFound('call')
+  await findOpenList(services.db, call.listId)
   const undo = (tx: Db) =>
     tx
       .update(calls)

@@ -49,6 +49,7 @@ export function splitRoutes(app: Hono, services: CallServices): void {
     )
     const listId = rows[0]?.list_id
     if (!listId) throw notFound('contact')
+    await findOpenList(db, listId)
     return withListLock(services, listId, { work: 'split', signal }, async (tx, client) => {
       await tx.execute(sql`update contacts set lane_by_hand = ${body.lane ?? ''} where id = ${params.contactId}`)
       if (body.lane === null) await reproject(tx, client, { contacts: [params.contactId], because: 'values' })

@@ -168,6 +168,19 @@ describe('held rows', () => {
       api.call('letInHeld', { params: { batchId: batch.id }, body: { reason: 'too-many-cells' } }),
     ).rejects.toMatchObject({ code: 'must-be-mended' })
   })
+
+  it('are let in whole, however long they are', async () => {
+    const listId = await newList(api)
+    const note = `${'word '.repeat(700)}end`
+    const file = `name,note,phone,mail,city,title\nAnn Hill,short,07911 204481,ann@b.example,Kelso,Head\nDi Dale,${note}\n`
+    const batch = await bringText(api, listId, file, { defaultCountry: 'GB' })
+    const [shown] = await api.call('readHeld', { params: { batchId: batch.id } })
+    expect(shown).toMatchObject({ reason: 'too-few-cells', isCut: true })
+    await api.call('letInHeld', { params: { batchId: batch.id }, body: { reason: 'too-few-cells' } })
+    const di = (await lists.contactsOf(listId)).find(({ fullName }) => fullName === 'Di Dale')
+    const { row } = await api.call('readStory', { params: { contactId: di?.id ?? 0 } })
+    expect(row.find(({ heading }) => heading === 'note')?.cell).toBe(note)
+  })
 })
 
 describe('two people in one cell', () => {

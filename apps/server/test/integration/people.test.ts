@@ -158,6 +158,20 @@ describe('lists', () => {
     expect((await server.api.call('readLists', { query: { archived: 'yes' } })).map(({ id }) => id)).toContain(listId)
     await expect(bringText(server.api, listId, 'name,phone\nx,1\n')).rejects.toMatchObject({ code: 'list-archived' })
     await change({ archived: false })
+    await bringText(server.api, listId, 'name,phone\nAnn,07911 204481\nAnn,07911 204481\n', { defaultCountry: 'GB' })
+    const [ann] = (await server.api.call('readContacts', { params: { listId } })).contacts
+    const contactId = ann?.id ?? 0
+    const body = { contactId, e164: '+447911204481', outcome: 'no-answer' as const }
+    const { id: callId } = await server.api.call('noteCall', { params: { listId }, body })
+    const [join] = await server.sql<{ id: string }>('select id from joins where list_id = $1', [listId])
+    await change({ archived: true })
+    for (const attempt of [
+      () => server.api.call('placeByHand', { params: { contactId }, body: { lane: 'parked' } }),
+      () => server.api.call('undoCall', { params: { callId } }),
+      () => server.api.call('takeApart', { params: { joinId: Number(join?.id) } }),
+    ])
+      await expect(attempt()).rejects.toMatchObject({ code: 'list-archived' })
+    await change({ archived: false })
     expect((await server.api.call('readLists')).map(({ id }) => id)).toContain(listId)
     await expect(change({ name: '  ' })).rejects.toMatchObject({ status: 422 })
   })

@@ -155,7 +155,12 @@ function Next({ others, sheet }: { others: readonly CallItem[]; sheet: Sheet }) 
           ))}
         </tbody>
       </table>
-      {left > 0 ? <p className="pt-1 text-[13px] text-soft">{count(left)} more after these.</p> : null}
+      {left > 0 ? (
+        <p className="pt-1 text-[13px] text-soft">
+          {sheet.isCapped ? 'At least ' : ''}
+          {count(left)} more after these.
+        </p>
+      ) : null}
     </>
   )
 }

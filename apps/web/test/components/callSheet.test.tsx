@@ -27,6 +27,7 @@ const sheet = (...next: CallItem[]): Sheet => ({
   now: next.length,
   later: 0,
   resting: 0,
+  isCapped: false,
   next,
   today: { reached: 0, 'no-answer': 0, 'wrong-number': 0, 'asked-not-to': 0, later: 0 },
   lastCall: null,
@@ -129,4 +130,15 @@ it('says what went wrong, and keeps whoever it was', async () => {
 it('says who rests where nobody is left', async () => {
   rendered(<CallSheet />, { readMe: OPERATOR, readCallSheet: { ...sheet(), resting: 3 } })
   expect(await screen.findByText(/^Nobody is left to be called; 3 are called again another time/)).toBeTruthy()
+})
+
+it.each([
+  [false, '7 more after these.'],
+  [true, 'At least 7 more after these.'],
+])('tells how many follow, and whether there may be more of them: %s', async (isCapped, text) => {
+  rendered(<CallSheet />, {
+    readMe: OPERATOR,
+    readCallSheet: { ...sheet(item(1), item(2)), now: 4, later: 5, isCapped },
+  })
+  expect(await screen.findByText(text)).toBeTruthy()
 })
