@@ -3,12 +3,11 @@ import type { Connector } from '@upper-field/core/connect'
 import { mostCost } from '@upper-field/core/fill'
 import { eq, sql } from 'drizzle-orm'
 import type { Hono } from 'hono'
-import { transaction } from '../db/database'
 import { connections } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { serve } from '../http/serve'
 import type { CallServices, Services } from '../services'
-import { refuseOverLimit } from '../spend/limit'
+import { refuseOverLimit, refuseOverProviderLimit } from '../spend/limit'
 import { findConnector, termsOf } from './connectors'
 import { describeConnections } from './describe'
 import { keyStaysWithItsAddress, refuseAddress } from './keptKeys'
@@ -74,7 +73,9 @@ export function connectionRoutes(app: Hono, services: CallServices): void {
     if (!connector) throw notFound('provider')
     const target = await targetOf(services, connector, body.key ?? null)
     await refuseAddress(services, target.baseUrl)
-    await transaction(services.pool, (tx) => refuseOverLimit(tx, mostCost(termsOf(connector), 0)))
+    const most = mostCost(termsOf(connector), 0)
+    await refuseOverLimit(db, most)
+    await refuseOverProviderLimit(db, connector.id, most)
     return tryConnector(services, target, body.values, `try ${crypto.randomUUID()}`)
   })
 }

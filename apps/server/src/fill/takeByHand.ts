@@ -5,7 +5,7 @@ import { and, eq, sql } from 'drizzle-orm'
 import { holdersOf } from '../check/storeAnswers'
 import { LINES } from '../check/subjects'
 import { openConnection } from '../connections/client'
-import { type Db, transaction } from '../db/database'
+import type { Db } from '../db/database'
 import { attempts, candidates, charges, fillRuns, fills } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { withListLock } from '../lists/listLock'
@@ -48,11 +48,10 @@ export async function takeCandidate(
   if (price > agreed)
     throw new Problem(409, 'costs-more', 'The provider charges more for it now than was agreed. Nothing was taken.')
   // What the limits do not allow is refused before the provider is told: from then on it has to be paid.
-  if (price > 0)
-    await transaction(services.pool, async (tx) => {
-      await refuseOverLimit(tx, price)
-      await refuseOverProviderLimit(tx, attempt.provider, price)
-    })
+  if (price > 0) {
+    await refuseOverLimit(db, price)
+    await refuseOverProviderLimit(db, attempt.provider, price)
+  }
   const at = new Date(services.now())
   await withListLock(services, attempt.listId, { work: 'fill' }, async (tx, client) => {
     await refuseHeld(tx, attempt.contactId, value)

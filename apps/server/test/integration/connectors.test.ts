@@ -262,6 +262,16 @@ describe('a service that no code knows', () => {
     expect(await booked('lantern')).toBe(500_000)
   })
 
+  it('is not asked, even to be tried, where that could pass its limit', async () => {
+    const limitTo = (limit: number | null) => server.api.call('changeProviderLimit', { params, body: { limit } })
+    await limitTo(500_001)
+    const asked = service.met.length
+    const body = { values: { email: 'maren@causeway.example' } }
+    await expect(server.api.call('tryConnector', { params, body })).rejects.toMatchObject({ code: 'month-is-spent' })
+    expect(service.met).toHaveLength(asked)
+    await limitTo(null)
+  })
+
   it('fills, and is charged as it says', async () => {
     const listId = await newList(server.api)
     await bringText(
