@@ -1,6 +1,6 @@
 import type { DestinationDocument } from '@upper-field/contract'
 import { headingsOf } from '@upper-field/core/send'
-import { useState } from 'react'
+import { Fragment, useState } from 'react'
 import { useNavigate, useParams } from 'react-router'
 import {
   useKeepDestinationMutation,
@@ -90,7 +90,14 @@ function Headings({ draft }: { draft: Draft<DestinationDocument> }) {
         <section key={shape.takes} aria-label={`A file of ${shape.takes}`}>
           <h2 className="pb-1">A file of {shape.takes}</h2>
           <p className="num break-words rounded-small border border-line bg-surface p-2 text-[13px]">
-            {headingsOf(shape).join(',')}
+            {headingsOf(shape).map((heading, at) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: a column may stand there several times
+              <Fragment key={at}>
+                {at > 0 ? ',' : ''}
+                <wbr />
+                {heading}
+              </Fragment>
+            ))}
           </p>
           <ul className="pt-2 text-[13.5px]">
             {shape.rules.everyRow.length > 0 ? <li>On every row: {shape.rules.everyRow.join(', ')}</li> : null}

@@ -21,7 +21,7 @@ const HASHED: Record<SuppressionEntry['kind'], string> = {
 
 /** What comes of taking an entry off. */
 const takenOff = (key: string | null): string =>
-  `Whom it keeps out can be texted, called and sent again from then on, unless another entry does.${
+  `Whom it keeps out can be texted, called and sent again from then on, unless another entry keeps them out.${
     key === null ? ' What it stands for is not kept: nobody can add it again from here.' : ''
   }`
 
