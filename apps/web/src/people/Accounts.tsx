@@ -1,6 +1,7 @@
 import { type Me, type PersonLine, ROLES, type Role } from '@upper-field/contract'
 import { useState } from 'react'
 import { useChangePersonMutation, useReadPeopleQuery, useRemovePersonMutation } from '../api'
+import { AskFirst } from '../kit/AskFirst'
 import { Button, TextButton } from '../kit/Button'
 import { Dialog } from '../kit/Dialog'
 import { SelectField } from '../kit/Field'
@@ -51,21 +52,12 @@ export function Accounts({ me }: { me: Me }) {
               <td className="py-1.5 pr-3 font-semibold">{person.name}</td>
               <td className="pr-3">{person.email}</td>
               <td className="py-1 pr-3">
-                <SelectField
-                  label={`Role of ${person.name}`}
-                  hidesLabel
-                  value={person.role}
-                  disabled={changing.isLoading}
-                  onChange={({ target }) =>
-                    void change({ params: { personId: person.id }, body: { role: target.value as Role } })
-                  }
-                >
-                  {ROLES.map((role) => (
-                    <option key={role} value={role}>
-                      {ROLE[role]}
-                    </option>
-                  ))}
-                </SelectField>
+                <RoleChoice
+                  person={person}
+                  isMe={person.id === me.id}
+                  isBusy={changing.isLoading}
+                  onChange={(role) => void change({ params: { personId: person.id }, body: { role } })}
+                />
               </td>
               <td className="whitespace-nowrap pr-3">{date(person.addedAt)}</td>
               <td className="whitespace-nowrap pr-3 text-[13px] text-soft">
@@ -87,6 +79,47 @@ export function Accounts({ me }: { me: Me }) {
       {isAdding ? <AddPerson onClose={() => setAdding(false)} /> : null}
       {leaving ? <RemovePerson person={leaving} onClose={() => setLeaving(null)} /> : null}
     </section>
+  )
+}
+
+interface RoleChoiceProps {
+  readonly person: PersonLine
+  readonly isMe: boolean
+  readonly isBusy: boolean
+  readonly onChange: (role: Role) => void
+}
+
+/** The role of a person. Whoever gives up their own cannot take it back: they are asked first. */
+function RoleChoice({ person, isMe, isBusy, onChange }: RoleChoiceProps) {
+  const [wanted, setWanted] = useState<Role>(person.role)
+  return (
+    <AskFirst
+      title="Give up being an owner?"
+      says={`You are ${ROLE[wanted].split(':')[0]} from then on, and only another owner can make you one again.`}
+      does="Give it up"
+      onDo={() => onChange(wanted)}
+    >
+      {(ask) => (
+        <SelectField
+          label={`Role of ${person.name}`}
+          hidesLabel
+          value={person.role}
+          disabled={isBusy}
+          onChange={({ target }) => {
+            const role = target.value as Role
+            setWanted(role)
+            if (isMe) ask()
+            else onChange(role)
+          }}
+        >
+          {ROLES.map((role) => (
+            <option key={role} value={role}>
+              {ROLE[role]}
+            </option>
+          ))}
+        </SelectField>
+      )}
+    </AskFirst>
   )
 }
 
