@@ -35,8 +35,8 @@ test('an ordinary list of a stranger: its country is proposed, questioned, chang
   await page.keyboard.press('Enter')
   const form = page.getByRole('form', { name: 'Read it otherwise' })
   await expect(form.getByRole('button', { name: 'Read 5 rows anew' })).toBeDisabled()
-  await form.getByLabel('Default country').focus()
-  await page.keyboard.type('United States')
+  // What is typed at a list of choices has to come within a second: not so on a slow machine.
+  await form.getByLabel('Default country').selectOption('US')
   await expectAccessible(page)
   await form.getByRole('button', { name: 'Read 5 rows anew' }).press('Enter')
   await expect(form).toBeHidden()
