@@ -1,9 +1,10 @@
 import type { AutomationRun, AutomationStep } from '@upper-field/contract'
 import { eq, sql } from 'drizzle-orm'
 import { type Db, transaction } from '../db/database'
-import { isGivenWay } from '../db/errors'
+import { isGivenWay, isLostConnection } from '../db/errors'
 import { LOCKS } from '../db/locks'
 import { automationRuns, charges, jobs } from '../db/schema'
+import { logError } from '../http/problem'
 import { ListBusy } from '../lists/listBusy'
 import type { Services } from '../services'
 import { beginDay } from './begin'
@@ -27,10 +28,23 @@ export async function advanceAutomations(services: Services): Promise<void> {
         sql`select pg_try_advisory_xact_lock(hashtextextended(${id}, ${LOCKS.automations})) as mine`,
       )
       if (rows[0]?.mine) await advance(services, tx, id)
-    }).catch((error: unknown) => {
+    }).catch(async (error: unknown) => {
       // The list is being worked on: the next look begins it.
-      if (!(error instanceof ListBusy || isGivenWay(error))) throw error
+      if (error instanceof ListBusy || isGivenWay(error)) return
+      if (isLostConnection(error)) throw error
+      // One that cannot go on keeps no other from going on.
+      logError('automation', error)
+      await transaction(pool, (tx) => giveStepUp(tx, id))
     })
+}
+
+/** A step that fails unexpectedly is over, and told so: the run goes on with the next. */
+async function giveStepUp(tx: Db, id: string): Promise<void> {
+  const [run] = await tx.select().from(automationRuns).where(eq(automationRuns.id, id)).for('update')
+  const step = run?.steps[run.done.length]
+  if (run?.state !== 'running' || !step) return
+  const reason = 'Something failed on our side.'
+  await note(tx, run, { work: step.work, outcome: 'failed', reason, spent: 0 })
 }
 
 async function advance(services: Services, tx: Db, id: string): Promise<void> {

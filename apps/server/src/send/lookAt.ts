@@ -1,7 +1,9 @@
 import { readText, type ToldState } from '@upper-field/core/send'
 import { and, desc, eq, isNotNull, sql } from 'drizzle-orm'
 import { type Db, transaction } from '../db/database'
+import { isLostConnection } from '../db/errors'
 import { audiences, deliveries, trials } from '../db/schema'
+import { logError } from '../http/problem'
 import { JobProblem } from '../jobs/jobProblem'
 import type { Services } from '../services'
 import { tellWebhooks } from '../webhooks/tell'
@@ -83,7 +85,15 @@ async function lookAtTrials(db: Db, { id }: AudienceRow, network: NetworkClient)
     .from(trials)
     .where(and(eq(trials.audienceId, id), eq(trials.state, 'on')))
   for (const one of open) {
-    const told = await network.ask(trial.look, { campaign: one.remoteId })
+    const told = await network.ask(trial.look, { campaign: one.remoteId }).catch((error: unknown) => {
+      if (!(error instanceof NetworkRefused)) throw error
+      return null
+    })
+    // A campaign the network knows nothing of tells nothing any more.
+    if (told === null) {
+      await db.update(trials).set({ state: 'failed' }).where(eq(trials.id, one.id))
+      continue
+    }
     const [reach, spent] = [Number(readText(trial.reach, told)), Number(readText(trial.spent, told))]
     const isOver = trial.over.includes(readText(trial.state, told) ?? '')
     await db
@@ -113,7 +123,9 @@ export async function lookAtAll(services: Services): Promise<void> {
     const [audience] = await db.select().from(audiences).where(eq(audiences.id, id))
     if (audience)
       await lookAt(services, audience).catch((error: unknown) => {
-        if (!(error instanceof JobProblem)) throw error
+        if (isLostConnection(error)) throw error
+        // One that cannot be looked at keeps no other waiting.
+        if (!(error instanceof JobProblem)) logError('audience', error)
       })
   }
 }

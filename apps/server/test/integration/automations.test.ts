@@ -98,6 +98,26 @@ describe('an automation', () => {
     expect(today?.day).toBe(new Date().toISOString().slice(0, 10))
   })
 
+  it('that cannot go on says so, and keeps no other from going on', async () => {
+    const [broken, whole] = [await newList(server.api), await newList(server.api)]
+    const begin = (listId: string, steps: readonly { readonly work: string }[]) =>
+      server.sql(
+        "insert into automation_runs (automation_id, list_id, start, steps, started_by) values ($1, $2, 'day', $3, 'x')",
+        [crypto.randomUUID(), listId, JSON.stringify(steps)],
+      )
+    const states = (listId: string) =>
+      server.sql<{ state: string; done: unknown }>('select state, done from automation_runs where list_id = $1', [
+        listId,
+      ])
+    await begin(broken, [{ work: 'nobody knows what' }, { work: 'split' }])
+    await begin(whole, [{ work: 'split' }])
+    await until(async () =>
+      [...(await states(broken)), ...(await states(whole))].every(({ state }) => state === 'done'),
+    )
+    expect(await states(broken)).toMatchObject([{ done: [{ outcome: 'failed' }, { work: 'split', outcome: 'done' }] }])
+    expect(await states(whole)).toMatchObject([{ done: [{ work: 'split', outcome: 'done' }] }])
+  })
+
   it('waits with its lanes until whoever has the list lets it go', async () => {
     const listId = await newList(server.api)
     await bringText(server.api, listId, ROWS)
