@@ -9,6 +9,12 @@ import { count, plural } from '../words/format'
 import { useMakeSimilarMutation, useReadAudiencesQuery, useStartTrialMutation } from './audienceApi'
 import { forecastText } from './audienceText'
 
+const TRIAL: Readonly<Record<AudienceDetail['trials'][number]['state'], string>> = {
+  on: 'On',
+  over: 'Over',
+  failed: 'No longer known there',
+}
+
 interface TrialsProps {
   readonly audience: AudienceDetail
   readonly network: DestinationDocument['network']
@@ -26,7 +32,7 @@ export function Trials({ audience, network, mayChange }: TrialsProps) {
       <ul>
         {audience.trials.map((trial) => (
           <li key={trial.id} className="border-t border-line py-1.5">
-            {trial.state === 'on' ? 'On' : 'Over'}: €{trial.daily} a day for {plural(trial.days, 'day')}
+            {TRIAL[trial.state]}: €{trial.daily} a day for {plural(trial.days, 'day')}
             {trial.exclude.length > 0 ? `, ${plural(trial.exclude.length, 'audience')} excluded` : ''}
             <span className="block text-[13px] text-soft">
               {trial.reach === null ? 'nothing told yet' : `reached ${plural(trial.reach, 'person', 'people')}`}

@@ -45,6 +45,15 @@ it('tells what a trial has reached, and what is inferred from that', () => {
   expect(screen.queryByRole('button')).toBeNull()
 })
 
+it.each([
+  ['on', /^On: €/],
+  ['over', /^Over: €/],
+  ['failed', /^No longer known there: €/],
+] as const)('tells how a trial stands that is %s', (state, text) => {
+  rendered(<Trials audience={opened({ trials: [{ ...TRIAL, state }] })} network={NETWORK} mayChange={false} />, {})
+  expect(screen.getByText(text)).toBeTruthy()
+})
+
 it('says when a trial can be run, where an audience is not usable yet', () => {
   rendered(<Trials audience={opened({ state: 'matching' })} network={NETWORK} mayChange />, {})
   expect(screen.getByText('A trial can be run once it is usable.')).toBeTruthy()
