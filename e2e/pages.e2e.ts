@@ -27,7 +27,7 @@ test('pages are read, looked at and brought in, by mouse', async ({ page }) => {
   await expectAccessible(page)
   await plan.getByRole('button', { name: 'Read 3 sites' }).click()
   const list = page.getByRole('complementary', { name: 'Sites' })
-  await expect(list.getByText('All pages are read.')).toBeVisible()
+  await expect(list.getByText('Nothing is left to be read.')).toBeVisible()
   await expect(list.getByRole('button', { name: /closed-gate/ })).toContainText('robots.txt forbids it')
   await list.getByRole('button', { name: /old-letters/ }).click()
   await expect(page.getByRole('region', { name: 'Text of the page' })).toContainText('Café')

@@ -49,6 +49,7 @@ export const LIMITS = {
     'seconds',
     'A site that asks for a longer wait between its pages is read no further than its first page.',
   ),
+  harvestSites: limit('MAX_HARVEST_SITES', 10_000, 'at a time', 'Sites of contacts that one harvest reads.'),
   keepAliveSeconds: limit(
     'KEEP_ALIVE_SECONDS',
     10,

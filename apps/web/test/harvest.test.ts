@@ -137,6 +137,7 @@ const plan = (more: Partial<HarvestPlan> = {}): HarvestPlan => ({
   forbidden: [],
   unreachable: [],
   slow: [],
+  beyond: 0,
   mostPages: 72,
   mostSeconds: 130,
   mostBytes: 144_000_000,
@@ -156,9 +157,11 @@ describe('what a harvest comes to', () => {
         unreachable: ['z'],
         slow: [{ site: 's', seconds: 9 }],
         repeated: 1,
+        beyond: 2,
       }),
     )
     expect(told).toContain('robots.txt forbids 6 sites: a, b, c, d and 2 more.')
+    expect(told).toContain('2 more sites of these contacts are left for another time: filter them to read those.')
     expect(told).toContain('Asked to wait longer between pages: s (9 s).')
     expect(told).toContain('1 address stood there more than once.')
     expect(unreadText({ line: 3, text: 'ftp://x', why: 'scheme' })).toBe('Line 3: “ftp://x” is neither http nor https.')

@@ -44,6 +44,8 @@ export const HarvestPlan = z.object({
   unread: z.array(UnreadAddress),
   unreadCount: z.number().int(),
   repeated: z.number().int(),
+  /** Sites of the chosen contacts beyond those that one harvest reads. */
+  beyond: z.number().int(),
   /** Of the sites that were asked so far: what their robots.txt says. */
   asked: z.number().int(),
   forbidden: z.array(z.string()),

@@ -1,7 +1,7 @@
 import { eq } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { harvests } from '../db/schema'
-import { notFound } from '../http/problem'
+import { notFound, Problem } from '../http/problem'
 import { findOpenList } from '../lists/routes'
 import type { HarvestRow } from './storePage'
 
@@ -18,3 +18,16 @@ export async function findOpenHarvest(db: Db, harvestId: string): Promise<Harves
   await findOpenList(db, found.listId)
   return found
 }
+
+/**
+ * The same, of which no batch was begun yet: what is decided of it later would reach nobody, and one that was cut off
+ * goes on with the rows it began with.
+ */
+export async function findUntakenHarvest(db: Db, harvestId: string): Promise<HarvestRow> {
+  const found = await findOpenHarvest(db, harvestId)
+  if (found.batchId !== null) throw takenAlready()
+  return found
+}
+
+export const takenAlready = (): Problem =>
+  new Problem(409, 'taken-already', 'What was found is a batch already: correct it there.')

@@ -69,7 +69,8 @@ export function formatRoutes(app: Hono, services: CallServices): void {
         .insert(numberFormats)
         .values({ name: body.name, ...kept })
         .onConflictDoUpdate({ target: numberFormats.name, set: kept })
-      await findAnew(tx, harvest, await formatsOf(tx))
+      // What became a batch stays as it was taken.
+      if (harvest.batchId === null) await findAnew(tx, harvest, await formatsOf(tx))
     })
     return {}
   })

@@ -5,7 +5,6 @@ import PQueue from 'p-queue'
 import type { z } from 'zod'
 import { chosenContacts } from '../contacts/page'
 import { readWholeFilter } from '../contacts/readFilter'
-import type { Db } from '../db/database'
 import { Problem } from '../http/problem'
 import type { Services } from '../services'
 import { type ReadAddresses, readAddresses } from './addresses'
@@ -16,16 +15,22 @@ import { askRobots, rulesOf } from './robots'
 const ASKED_BEFORE = 40
 const AT_ONCE = 10
 const UNREAD_SHOWN = 20
-/** Sites of contacts that are read at once. */
-const MOST_SITES = 10_000
+
+export interface ChosenAddresses extends ReadAddresses {
+  /** Sites of the contacts beyond those that one harvest reads. */
+  readonly beyond: number
+}
 
 /** The addresses a source means. Throws a problem where there is none. */
 export async function addressesOf(
-  db: Db,
+  services: Pick<Services, 'db' | 'config'>,
   listId: string,
   source: z.output<typeof HarvestSource>,
-): Promise<ReadAddresses> {
-  const lines = source.from === 'addresses' ? source.addresses : await sitesOfContacts(db, listId, source.filter)
+): Promise<ChosenAddresses> {
+  const { lines, beyond } =
+    source.from === 'addresses'
+      ? { lines: source.addresses, beyond: 0 }
+      : await sitesOfContacts(services, listId, source.filter)
   const read = readAddresses(lines)
   if (read.urls.length === 0)
     throw new Problem(
@@ -33,15 +38,20 @@ export async function addressesOf(
       'no-addresses',
       source.from === 'contacts' ? 'None of these contacts has a site.' : 'No line is an address of a page.',
     )
-  return read
+  return { ...read, beyond }
 }
 
-async function sitesOfContacts(db: Db, listId: string, text: string): Promise<readonly string[]> {
+async function sitesOfContacts(
+  { db, config }: Pick<Services, 'db' | 'config'>,
+  listId: string,
+  text: string,
+): Promise<{ lines: readonly string[]; beyond: number }> {
   const filter = await readWholeFilter(db, listId, text)
-  const { rows } = await db.execute<{ domain: string }>(sql`
-    select domain from contacts where ${chosenContacts(listId, filter)} and domain <> ''
-    group by domain order by min(id) limit ${MOST_SITES}`)
-  return rows.map(({ domain }) => domain)
+  const { rows } = await db.execute<{ domain: string; sites: number }>(sql`
+    select domain, (count(*) over ())::int as sites from contacts
+    where ${chosenContacts(listId, filter)} and domain <> ''
+    group by domain order by min(id) limit ${config.limits.harvestSites}`)
+  return { lines: rows.map(({ domain }) => domain), beyond: (rows[0]?.sites ?? 0) - rows.length }
 }
 
 interface Planned {
@@ -53,7 +63,7 @@ interface Planned {
 export async function planOf(
   { config }: Services,
   visitor: Visitor,
-  { urls, unread, repeated }: ReadAddresses,
+  { urls, unread, repeated, beyond }: ChosenAddresses,
   { follow, pagesPerSite }: Planned,
 ): Promise<HarvestPlan> {
   const bySite = new Map<string, string[]>()
@@ -88,6 +98,7 @@ export async function planOf(
     unread: unread.slice(0, UNREAD_SHOWN),
     unreadCount: unread.length,
     repeated,
+    beyond,
     asked: asked.length,
     forbidden: forbidden.sort(),
     unreachable: unreachable.sort(),

@@ -1,7 +1,7 @@
 import type { Harvest, HarvestedSite, HarvestSite, Me } from '@upper-field/contract'
 import { readPage } from '@upper-field/core/harvest'
 import { isValidE164 } from '@upper-field/core/phone'
-import { and, desc, eq } from 'drizzle-orm'
+import { and, desc, eq, inArray, sql } from 'drizzle-orm'
 import type { Hono } from 'hono'
 import { asBatch } from '../bring/batches'
 import { transaction } from '../db/database'
@@ -12,7 +12,7 @@ import { createJob, resumeJob } from '../jobs/store'
 import { findList, findOpenList } from '../lists/routes'
 import type { CallServices } from '../services'
 import type { Visitor } from './fetchPage'
-import { findHarvest, findOpenHarvest } from './findHarvest'
+import { findHarvest, findOpenHarvest, findUntakenHarvest } from './findHarvest'
 import { findingsOf, sitesOfHarvest } from './findings'
 import { formatRoutes } from './formatRoutes'
 import { readFailedAgain } from './harvestJob'
@@ -21,6 +21,8 @@ import { addressesOf, planOf } from './plan'
 import { addPages, type HarvestRow, htmlOf } from './storePage'
 import { takeFindings } from './takeFindings'
 
+/** Pages of one site that are shown at once: those on which something was found come before others. */
+const PAGES_SHOWN = 50
 const OVER = ['done', 'stopped', 'failed']
 
 export function harvestRoutes(app: Hono, services: CallServices): void {
@@ -29,12 +31,12 @@ export function harvestRoutes(app: Hono, services: CallServices): void {
   const visitorOf = (me: Me): Visitor => ({ config, contact: me.email })
   serve(app, services, 'planHarvest', async ({ params, body, me }) => {
     await findOpenList(db, params.listId)
-    return planOf(services, visitorOf(me), await addressesOf(db, params.listId, body.source), body)
+    return planOf(services, visitorOf(me), await addressesOf(services, params.listId, body.source), body)
   })
 
   serve(app, services, 'startHarvest', async ({ params, body, me }) => {
     const list = await findOpenList(db, params.listId)
-    const { urls } = await addressesOf(db, list.id, body.source)
+    const { urls } = await addressesOf(services, list.id, body.source)
     const { follow, pagesPerSite, country, name } = body
     const made = await transaction(pool, async (tx) => {
       const [row] = await tx
@@ -96,12 +98,15 @@ export function harvestRoutes(app: Hono, services: CallServices): void {
   })
 
   async function pagesOf({ id }: HarvestRow, site: string): Promise<Pick<HarvestedSite, 'business' | 'pages'>> {
+    const isOfSite = and(eq(harvestPages.harvestId, id), eq(harvestPages.site, site))
+    const inOrder = [harvestPages.depth, harvestPages.rank, harvestPages.id]
+    const hasFindings = sql`exists (select 1 from harvest_findings f where f.page_id = ${harvestPages.id})`
+    const first = db.select({ id: harvestPages.id }).from(harvestPages).where(isOfSite)
     const pages = await db
       .select()
       .from(harvestPages)
-      .where(and(eq(harvestPages.harvestId, id), eq(harvestPages.site, site)))
-      .orderBy(harvestPages.depth, harvestPages.rank, harvestPages.id)
-      .limit(50)
+      .where(inArray(harvestPages.id, first.orderBy(desc(hasFindings), ...inOrder).limit(PAGES_SHOWN)))
+      .orderBy(...inOrder)
     if (pages.length === 0) throw notFound('site')
     return {
       business: asBusiness(pages.find(({ business }) => business !== null)?.business ?? null),
@@ -121,7 +126,7 @@ export function harvestRoutes(app: Hono, services: CallServices): void {
   }
 
   serve(app, services, 'decideFinding', async ({ params, body, me }) => {
-    const harvest = await findOpenHarvest(db, params.harvestId)
+    const harvest = await findUntakenHarvest(db, params.harvestId)
     const { site, kind, value, decision, corrected } = body
     const known = (await findingsOf(db, harvest.id, site)).some((one) => one.kind === kind && one.value === value)
     if (!known) throw notFound('value')
@@ -155,7 +160,7 @@ export function harvestRoutes(app: Hono, services: CallServices): void {
   })
 
   serve(app, services, 'readPagesAgain', async ({ params, body }) => {
-    const harvest = await findOpenHarvest(db, params.harvestId)
+    const harvest = await findUntakenHarvest(db, params.harvestId)
     const pages = await transaction(pool, async (tx) => {
       const waiting = await readFailedAgain(tx, harvest.id, body.site)
       if (waiting > 0 && harvest.jobId) {

@@ -7,6 +7,7 @@ import { batches, harvestPages, harvests } from '../db/schema'
 import { Problem } from '../http/problem'
 import type { BatchRow } from '../projection/rowCells'
 import type { Services } from '../services'
+import { takenAlready } from './findHarvest'
 import { type FoundAt, findingsOf } from './findings'
 import type { HarvestRow } from './storePage'
 
@@ -36,8 +37,7 @@ export async function takeFindings(services: Services, { id }: HarvestRow): Prom
     // Held to the end: of two who take it at once, the second finds it taken.
     await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${id}, 0))`)
     const [harvest] = await services.db.select().from(harvests).where(eq(harvests.id, id))
-    if (!harvest || harvest.takenAt !== null)
-      throw new Problem(409, 'taken-already', 'What was found is a batch already.')
+    if (!harvest || harvest.takenAt !== null) throw takenAlready()
     return take(services, harvest)
   })
 }

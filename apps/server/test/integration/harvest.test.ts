@@ -14,6 +14,7 @@ beforeAll(async () => {
     PAGE_DELAY_SECONDS: '0.01',
     PAGE_SECONDS: '2',
     PAGES_AT_ONCE: '8',
+    MAX_HARVEST_SITES: '20',
   })
 })
 afterAll(async () => {
@@ -134,6 +135,33 @@ describe('the whole small web', () => {
       body: { ...PLANNED, source: { from: 'contacts', filter: 'country:DE' } },
     })
     expect(plan.sites).toBeGreaterThan(3)
+    expect(plan.beyond).toBe(0)
+  })
+
+  it('whose contacts have more sites than are read at once says how many are left', async () => {
+    const [told] = await server.sql<{ sites: number }>(
+      `select count(distinct domain)::int as sites from contacts c join batches b on b.id = c.batch_id
+       where b.list_id = $1 and domain <> ''`,
+      [listId],
+    )
+    const plan = await server.api.call('planHarvest', {
+      params: { listId },
+      body: { ...PLANNED, source: { from: 'contacts', filter: '' } },
+    })
+    expect(plan).toMatchObject({ sites: 20, beyond: (told?.sites ?? 0) - 20 })
+    expect(plan.beyond).toBeGreaterThan(0)
+  })
+
+  it('has nothing more decided once it is a batch: it would reach nobody', async () => {
+    const params = { harvestId: harvest.id }
+    const [one] = harvest.ofSites.filter(({ numbers }) => numbers > 0)
+    const { findings } = await ofSite(harvest, one?.site ?? '')
+    const body = { site: one?.site ?? '', kind: 'number', decision: 'dropped', corrected: null } as const
+    const decided = server.api.call('decideFinding', { params, body: { ...body, value: findings[0]?.value ?? '' } })
+    await expect(decided).rejects.toMatchObject({ code: 'taken-already' })
+    const again = server.api.call('readPagesAgain', { params, body: { site: 'closed-gate.example' } })
+    await expect(again).rejects.toMatchObject({ code: 'taken-already' })
+    expect((await ofSite(harvest, one?.site ?? '')).findings).toEqual(findings)
   })
 })
 
@@ -202,6 +230,19 @@ describe('what was found', () => {
     await decide(null)
     expect(await now()).toEqual([['taken', null]])
     await expect(decide('taken', '12')).rejects.toMatchObject({ code: 'no-number' })
+  })
+
+  it('is shown with its page, however many pages its site has', async () => {
+    await server.sql('update harvest_pages set depth = 3 where harvest_id = $1', [harvest.id])
+    await server.sql(
+      `insert into harvest_pages (harvest_id, site, url, state, depth, rank)
+       select $1, $2, 'http://' || $2 || '/' || n, 'failed', 1, 1 from generate_series(1, 60) n`,
+      [harvest.id, site],
+    )
+    const { pages, findings } = await ofSite(harvest, site)
+    expect(pages).toHaveLength(50)
+    expect(pages.at(-1)?.url).toBe(findings[0]?.pages[0])
+    await server.sql(`delete from harvest_pages where harvest_id = $1 and state = 'failed'`, [harvest.id])
   })
 
   it('is found by a format that was taught on a page, on every page that was read', async () => {

@@ -5,6 +5,9 @@ import { IconButton } from '../kit/IconButton'
 import { phone } from '../words/format'
 import { howOf, sureOf } from './harvestText'
 
+/** What tells a finding from the others of its site. */
+export const keyOf = ({ kind, value }: SiteFinding): string => `${kind} ${value}`
+
 /** What was found at a site: each value once, with where it stands and how sure that is. */
 export function FindingTable(props: {
   findings: readonly SiteFinding[]
@@ -14,7 +17,7 @@ export function FindingTable(props: {
   onChoose: (at: number) => void
   onTake: () => void
   onDrop: () => void
-  onCorrect: (value: string) => void
+  onCorrect: (finding: SiteFinding, value: string) => void
   onGiveUp: () => void
 }) {
   const { findings, chosen, correcting, mayChange, onChoose, onTake, onDrop, onCorrect, onGiveUp } = props
@@ -35,7 +38,7 @@ export function FindingTable(props: {
       <tbody>
         {findings.map((one, at) => (
           <tr
-            key={`${one.kind} ${one.value}`}
+            key={keyOf(one)}
             aria-selected={at === chosen}
             className={`border-b border-line ${at === chosen ? 'bg-lichen' : ''}`}
           >
@@ -44,7 +47,7 @@ export function FindingTable(props: {
               {correcting === at ? (
                 <Correction
                   value={one.corrected ?? one.value}
-                  onCorrect={(typed) => onCorrect(one.kind === 'number' ? withoutGaps(typed) : typed.trim())}
+                  onCorrect={(typed) => onCorrect(one, one.kind === 'number' ? withoutGaps(typed) : typed.trim())}
                   onGiveUp={onGiveUp}
                 />
               ) : (

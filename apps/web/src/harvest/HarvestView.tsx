@@ -1,4 +1,4 @@
-import { isUnderWay, type List } from '@upper-field/contract'
+import { type HarvestSite, isUnderWay, type List } from '@upper-field/contract'
 import { useState } from 'react'
 import { Link, useOutletContext, useParams, useSearchParams } from 'react-router'
 import { useReadJobsQuery } from '../api'
@@ -16,6 +16,7 @@ export function HarvestView() {
   const { harvestId = '' } = useParams()
   const [search, setSearch] = useSearchParams()
   const [marked, setMarked] = useState<MarkedText | null>(null)
+  const [settled, setSettled] = useState<string | null>(null)
   const asked = useReadHarvestQuery({ params: { harvestId } })
   const harvest = lastRead(asked)
   const { data: jobs = [] } = useReadJobsQuery({ params: { listId: list.id } })
@@ -23,12 +24,11 @@ export function HarvestView() {
   if (!harvest) return <Unanswered of={[asked]} what="what was read" />
   const job = jobs.find(({ id }) => id === harvest.jobId)
   const wanted = search.get('site')
-  const site =
-    harvest.ofSites.find((one) => one.site === wanted)?.site ??
-    harvest.ofSites.find(({ toLookAt }) => toLookAt > 0)?.site ??
-    harvest.ofSites.find(({ numbers }) => numbers > 0)?.site ??
-    harvest.ofSites[0]?.site ??
-    null
+  const told = harvest.ofSites.find((one) => one.site === wanted) ?? harvest.ofSites.find((one) => one.site === settled)
+  const suggested = told ?? suggestedSite(harvest.ofSites)
+  const site = suggested?.site ?? null
+  // Where something is to be seen the view stays, whatever is read or decided meanwhile.
+  if (!told && suggested && hasFindings(suggested)) setSettled(suggested.site)
   const choose = (name: string) => {
     setMarked(null)
     setSearch({ site: name }, { replace: true })
@@ -75,3 +75,9 @@ export function HarvestView() {
     </div>
   )
 }
+
+const hasFindings = ({ toLookAt, numbers, emails }: HarvestSite): boolean => toLookAt + numbers + emails > 0
+
+/** The site to begin with: one with something to look at, else one where something was found. */
+const suggestedSite = (sites: readonly HarvestSite[]): HarvestSite | undefined =>
+  sites.find(({ toLookAt }) => toLookAt > 0) ?? sites.find(hasFindings) ?? sites[0]

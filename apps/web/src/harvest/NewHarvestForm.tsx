@@ -31,31 +31,29 @@ export function NewHarvestForm({ listId }: { listId: string }) {
   const [name, setName] = useState('Public pages')
   const [plan, planned] = usePlanHarvestMutation()
   const [start, started] = useStartHarvestMutation()
-  const lines = addresses.split('\n').filter((line) => line.trim() !== '')
+  // Blank lines stay: what cannot be read is told by its line.
+  const lines = addresses.trimEnd().split('\n')
   const source: Planned['source'] =
     from === 'contacts' ? { from: 'contacts', filter } : { from: 'addresses', addresses: lines }
   const pagesPerSite = Math.max(1, Math.min(MOST_PAGES, Math.round(Number(pages)) || 1))
   const body = { source, follow, pagesPerSite, country }
-  const isEmpty = from === 'addresses' && lines.length === 0
-  const change =
-    <T,>(set: (value: T) => void) =>
-    (value: T) => {
-      set(value)
-      planned.reset()
-    }
+  const isEmpty = from === 'addresses' && addresses.trim() === ''
+  // What was told of other addresses, or of other contacts, is no plan of these.
+  const isOfThese = JSON.stringify(planned.originalArgs?.body) === JSON.stringify(body)
+  const told = isOfThese ? planned.data : undefined
   const takeFile = async (file: File, column: number | null = null) => {
     const read = await addressesIn(file, column).catch(() => ({ problem: 'This file breaks off.' }))
     setFileProblem(read.problem)
     if (!('addresses' in read)) return
     setOpened({ file, headings: read.headings, column: read.column })
-    change(setAddresses)(read.addresses.join('\n'))
+    setAddresses(read.addresses.join('\n'))
   }
   return (
     <form
       className="flex flex-col gap-4"
       onSubmit={async (event) => {
         event.preventDefault()
-        if (!planned.data) return void plan({ params: { listId }, body })
+        if (!told) return void plan({ params: { listId }, body })
         const made = await start({ params: { listId }, body: { ...body, name } })
         if (made.data) navigate(`/lists/${listId}/bring/pages/${made.data.id}`)
       }}
@@ -82,7 +80,7 @@ export function NewHarvestForm({ listId }: { listId: string }) {
               name="from"
               className="accent-moss"
               checked={from === value}
-              onChange={() => change(setFrom)(value)}
+              onChange={() => setFrom(value)}
             />
             {label}
           </label>
@@ -96,7 +94,7 @@ export function NewHarvestForm({ listId }: { listId: string }) {
             value={addresses}
             placeholder={'larch-campsite.example\nhttps://heron-lodge.example/contact'}
             hint="One to a line, at most 10,000; a name alone will do."
-            onChange={(event) => change(setAddresses)(event.target.value)}
+            onChange={(event) => setAddresses(event.target.value)}
           />
           <label className="text-[13px] text-soft">
             Or those of a file’s column:{' '}
@@ -130,7 +128,7 @@ export function NewHarvestForm({ listId }: { listId: string }) {
         <SelectField
           label="Links to follow"
           value={follow}
-          onChange={(event) => change(setFollow)(event.target.value as Planned['follow'])}
+          onChange={(event) => setFollow(event.target.value as Planned['follow'])}
         >
           <option value="contact">Contact and imprint pages</option>
           <option value="all">All pages of the site</option>
@@ -143,31 +141,24 @@ export function NewHarvestForm({ listId }: { listId: string }) {
           max={MOST_PAGES}
           value={pages}
           disabled={follow === 'none'}
-          onChange={(event) => change(setPages)(event.target.value)}
+          onChange={(event) => setPages(event.target.value)}
         />
-        <CountrySelect
-          label="Dialled from"
-          none="where each page tells"
-          value={country}
-          onChange={change(setCountry)}
-        />
+        <CountrySelect label="Dialled from" none="where each page tells" value={country} onChange={setCountry} />
       </div>
-      <Refused by={[planned]} />
+      <Refused by={isOfThese ? [planned] : []} />
       <Refused by={[started]} />
-      {planned.data ? (
+      {told ? (
         <section aria-label="Before it starts" className="rounded-small border border-line bg-surface px-4 py-3">
           <ul className="flex flex-col gap-1">
-            {planText(planned.data).map((line) => (
+            {planText(told).map((line) => (
               <li key={line}>{line}</li>
             ))}
           </ul>
-          {planned.data.unreadCount > 0 ? (
+          {told.unreadCount > 0 ? (
             <details className="pt-2 text-straw-ink">
-              <summary>
-                {plural(planned.data.unreadCount, 'line')} cannot be read as an address, and are left out
-              </summary>
+              <summary>{plural(told.unreadCount, 'line')} cannot be read as an address, and are left out</summary>
               <ul className="pt-1 text-[13px]">
-                {planned.data.unread.map((one) => (
+                {told.unread.map((one) => (
                   <li key={`${one.line} ${one.text}`}>{unreadText(one)}</li>
                 ))}
               </ul>
@@ -178,14 +169,14 @@ export function NewHarvestForm({ listId }: { listId: string }) {
               <TextField label="Name" value={name} required onChange={(event) => setName(event.target.value)} />
             </div>
             <Button type="submit" look="main" disabled={started.isLoading || name.trim() === ''}>
-              Read {plural(planned.data.sites, 'site')}
+              Read {plural(told.sites, 'site')}
             </Button>
           </div>
         </section>
       ) : (
         <div>
-          <Button type="submit" look="main" disabled={isEmpty || planned.isLoading}>
-            {planned.isLoading ? 'Asking the sites for their rules …' : 'Look what that comes to'}
+          <Button type="submit" look="main" disabled={isEmpty || (isOfThese && planned.isLoading)}>
+            {isOfThese && planned.isLoading ? 'Asking the sites for their rules …' : 'Look what that comes to'}
           </Button>
         </div>
       )}

@@ -1,11 +1,11 @@
-import type { HarvestSite, SitePage } from '@upper-field/contract'
+import type { HarvestSite, SiteFinding, SitePage } from '@upper-field/contract'
 import { useState } from 'react'
 import { Button, Key } from '../kit/Button'
 import { Notice } from '../kit/Notice'
 import { lastRead, Refused, Unanswered } from '../shell/Answer'
 import { useKeys } from '../shell/useKeys'
-import { countryName, time } from '../words/format'
-import { FindingTable } from './FindingTable'
+import { countryName, plural, time } from '../words/format'
+import { FindingTable, keyOf } from './FindingTable'
 import { useDecideFindingMutation, useReadHarvestedSiteQuery, useReadPagesAgainMutation } from './harvestApi'
 import { leftOutText, problemOf, siteLine } from './harvestText'
 import { PageText } from './PageText'
@@ -27,25 +27,38 @@ export function SiteBench(props: {
   const [decide, decided] = useDecideFindingMutation()
   const [readAgain, reading] = useReadPagesAgainMutation()
   const [pageId, setPageId] = useState<number | null>(null)
-  const [at, setAt] = useState(0)
-  const [correcting, setCorrecting] = useState<number | null>(null)
+  // By what they are, not by their places: while pages are still read, findings come in between.
+  const [chosenKey, setChosenKey] = useState<string | null>(null)
+  const [correctingKey, setCorrectingKey] = useState<string | null>(null)
   const findings = data?.findings ?? []
+  const placeOf = (key: string | null) => findings.findIndex((one) => keyOf(one) === key)
+  const at = Math.max(0, placeOf(chosenKey))
   const chosen = findings[at]
-  const act = async (decision: 'taken' | 'dropped' | null, corrected: string | null = null) => {
-    if (!chosen || !mayChange) return
-    const { kind, value } = chosen
+  const choose = (place: number) => {
+    const one = findings[place]
+    if (one) setChosenKey(keyOf(one))
+  }
+  const act = async (
+    decision: 'taken' | 'dropped' | null,
+    { of = chosen, corrected = null }: { of?: SiteFinding | undefined; corrected?: string | null } = {},
+  ) => {
+    if (!of || !mayChange) return
+    const { kind, value } = of
     const done = await decide({ params: { harvestId }, body: { site, kind, value, decision, corrected } })
     if ('error' in done) return
-    setCorrecting(null)
-    if (decision !== null && at < findings.length - 1) setAt(at + 1)
+    setCorrectingKey(null)
+    if (decision !== null) choose(placeOf(keyOf(of)) + 1)
   }
   useKeys({
-    j: () => setAt(Math.min(findings.length - 1, at + 1)),
-    k: () => setAt(Math.max(0, at - 1)),
+    j: () => choose(at + 1),
+    k: () => choose(at - 1),
     Enter: () => void act('taken'),
     x: () => void act('dropped'),
     u: () => void act(null),
-    e: () => mayChange && setCorrecting(at),
+    e: () => {
+      choose(at)
+      if (chosen && mayChange) setCorrectingKey(keyOf(chosen))
+    },
     n: onNext,
   })
   if (!data) return <Unanswered of={[asked]} what={site} />
@@ -90,11 +103,14 @@ export function SiteBench(props: {
               {pathOf(one.url)}
             </button>
           ))}
+          {state && state.pages > data.pages.length ? (
+            <span className="py-0.5 text-soft">{plural(state.pages - data.pages.length, 'more page')}, not shown</span>
+          ) : null}
         </nav>
       ) : null}
       {page ? (
         page.state === 'read' ? (
-          <PageText page={page} findings={findings} chosen={at} onChoose={setAt} onMark={onMark} />
+          <PageText page={page} findings={findings} chosen={at} onChoose={choose} onMark={onMark} />
         ) : (
           <p className="rounded-small border border-line bg-surface px-4 py-3 text-soft">
             {page.state === 'waiting' || page.state === 'reading'
@@ -123,13 +139,13 @@ export function SiteBench(props: {
       <FindingTable
         findings={findings}
         chosen={at}
-        correcting={correcting}
+        correcting={correctingKey === null ? null : placeOf(correctingKey)}
         mayChange={mayChange}
-        onChoose={setAt}
+        onChoose={choose}
         onTake={() => void act('taken')}
         onDrop={() => void act('dropped')}
-        onCorrect={(value) => void act('taken', value)}
-        onGiveUp={() => setCorrecting(null)}
+        onCorrect={(of, corrected) => void act('taken', { of, corrected })}
+        onGiveUp={() => setCorrectingKey(null)}
       />
       {page && page.leftOut.length > 0 ? (
         <p className="pt-2 text-[13px] text-soft">Left out on this page: {leftOutText(page.leftOut)}.</p>

@@ -76,7 +76,7 @@ function HoldUp({ job }: { job: Job }) {
         <Refused by={[resuming]} />
       </>
     )
-  if (!isUnderWay(job)) return <p className="pt-1 text-[13px] text-soft">All pages are read.</p>
+  if (!isUnderWay(job)) return <p className="pt-1 text-[13px] text-soft">Nothing is left to be read.</p>
   return (
     <>
       <p className="pt-1 text-[13px] text-soft">

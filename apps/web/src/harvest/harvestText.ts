@@ -99,6 +99,9 @@ export function planText(plan: HarvestPlan): readonly string[] {
       : 'Every site was asked for its rules.'
   return [
     `${plural(plan.addresses, 'address', 'addresses')} at ${plural(plan.sites, 'site')}; at most ${plural(plan.mostPages, 'page')}, ${remaining(plan.mostSeconds)} and ${bytes(plan.mostBytes)}.`,
+    plan.beyond > 0
+      ? `${plural(plan.beyond, 'more site')} of these contacts ${plan.beyond === 1 ? 'is' : 'are'} left for another time: filter them to read ${plan.beyond === 1 ? 'it' : 'those'}.`
+      : '',
     asked,
     plan.forbidden.length > 0
       ? `robots.txt forbids ${plural(plan.forbidden.length, 'site')}: ${few(plan.forbidden)}.`

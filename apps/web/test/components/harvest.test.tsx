@@ -4,31 +4,10 @@ import { screen } from '@testing-library/react'
 import type { HarvestDetail, Job } from '@upper-field/contract'
 import { HarvestSoFar } from '../../src/harvest/HarvestSoFar'
 import { SiteList } from '../../src/harvest/SiteList'
-import { HARVEST_ID, SITE, STATE } from './harvests'
+import { HARVEST, SITE } from './harvests'
 import { jobOf } from './jobs'
 import { type Answers, Refusal, rendered } from './rendered'
 
-const HARVEST: HarvestDetail = {
-  id: HARVEST_ID,
-  listId: '5f1c2a9e-7d1b-4f0e-9a53-0b6a5f7a2c11',
-  name: 'Pages',
-  follow: 'contact',
-  pagesPerSite: 6,
-  country: null,
-  jobId: jobOf().id,
-  batchId: null,
-  madeBy: 'Maren Oldershaw',
-  madeAt: '2026-11-28T09:00:00Z',
-  sites: 4,
-  sitesRead: 1,
-  pages: 12,
-  pagesRead: 3,
-  businesses: 1,
-  numbers: 2,
-  emails: 1,
-  toLookAt: 1,
-  ofSites: [STATE, { ...STATE, site: 'heron.example', state: 'waiting', numbers: 0 }],
-}
 const reading = (more: Partial<Job> = {}) =>
   jobOf({ kind: 'harvest', unit: 'pages', state: 'running', done: 3, total: 12, finishedAt: null, ...more })
 

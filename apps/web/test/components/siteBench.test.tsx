@@ -105,6 +105,38 @@ describe('a site on the bench', () => {
     expect(screen.queryByLabelText('The right value')).toBeNull()
   })
 
+  it('corrects the value whose field it is, also where another is chosen meanwhile', async () => {
+    const { user, decisions } = bench()
+    await screen.findByText('Larch Camping')
+    await user.keyboard('e')
+    await user.click(screen.getByRole('button', { name: 'hello@larch.example' }))
+    await user.type(screen.getByLabelText('The right value'), '{Backspace}9{Enter}')
+    await waitFor(() => expect(decisions()).toMatchObject([{ value: '+441665555018', corrected: '+441665555019' }]))
+  })
+
+  it('stays at the value that is corrected while others are found before it', async () => {
+    let findings = READ.findings
+    const { user, decisions } = bench(
+      {},
+      {
+        readHarvestedSite: () => ({ ...READ, findings }),
+        decideFinding: () => new Refusal(422, 'no-address', 'This is no e-mail address.'),
+        readPagesAgain: { pages: 0 },
+      },
+    )
+    await screen.findByText('Larch Camping')
+    await user.keyboard('jje')
+    await user.type(screen.getByLabelText('The right value'), '2')
+    findings = [finding('+441665555000'), ...READ.findings]
+    await user.keyboard('{Enter}')
+    await screen.findByText('+44 1665 555000')
+    const field = screen.getByLabelText('The right value')
+    expect(field).toHaveProperty('value', 'hello@larch.example2')
+    await user.type(field, '{Enter}')
+    await waitFor(() => expect(decisions()).toHaveLength(2))
+    expect(decisions()).toEqual(Array.from({ length: 2 }, () => expect.objectContaining({ kind: 'email' })))
+  })
+
   it('keeps the dashes of an address that is corrected', async () => {
     const decisions = await corrected('jje', ' anna-maria@larch-camping.example {Enter}')
     await waitFor(() =>
@@ -158,6 +190,7 @@ describe('a site on the bench', () => {
       { read: { pages: [page(1, HOME, { state: 'failed', problem: 'too-large' })], findings: [] } },
       /Not read: larger than a page may be/,
     ],
+    ['larger than what is shown', { state: { pages: 61 } }, /59 more pages, not shown/],
     ['empty', { read: { findings: [] } }, /Nothing was found here/],
   ])('that is %s says so', async (_, more, says) => {
     bench(more)
