@@ -98,7 +98,10 @@ export const TidyState = z.object({
   counts: z.record(z.string(), z.number().int()),
   problems: z.array(z.object({ step: z.string(), code: z.enum(['column-gone', 'refused']), detail: z.string() })),
   leftOut: z.array(z.object({ actId: Id, code: ChangeCode, batch: z.string().nullable() })),
+  /** What people have changed, latest first. */
   acts: z.array(Act),
+  /** True where there are more before these. */
+  hasOlderActs: z.boolean(),
 })
 export type TidyState = z.infer<typeof TidyState>
 

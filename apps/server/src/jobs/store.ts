@@ -1,5 +1,5 @@
 import type { Job, JobKind } from '@upper-field/contract'
-import { and, desc, eq, inArray, sql } from 'drizzle-orm'
+import { and, desc, eq, inArray, notInArray, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { jobs } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
@@ -93,8 +93,26 @@ export async function findJob(db: Db, jobId: string): Promise<JobRow> {
   return job
 }
 
+/** Jobs of one kind that are told of after they ended. */
+const OF_A_KIND = 10
+
+/**
+ * Jobs of a list, latest first: all that are not over, so that one that rests can be let go on however much was done
+ * since, and of those that ended the latest of each kind.
+ */
 export const latestJobs = (db: Db, listId: string): Promise<JobRow[]> =>
-  db.select().from(jobs).where(eq(jobs.listId, listId)).orderBy(desc(jobs.createdAt)).limit(20)
+  db
+    .select()
+    .from(jobs)
+    .where(
+      and(
+        eq(jobs.listId, listId),
+        sql`(${notInArray(jobs.state, ['done', 'stopped', 'failed'])} or ${jobs.id} in (
+          select id from (select id, row_number() over (partition by kind order by created_at desc) as place
+            from jobs where list_id = ${listId}) ranked where place <= ${OF_A_KIND}))`,
+      ),
+    )
+    .orderBy(desc(jobs.createdAt))
 
 /** Asks a job to stop after its current step. */
 export async function stopJob(tx: Db, jobId: string): Promise<JobRow> {

@@ -10,7 +10,8 @@ import { type BatchRow, layoutOf, settingsOf } from '../projection/rowCells'
 import { tidyingOf } from '../projection/tidying'
 import { asAct } from './acts'
 
-const LATEST = 30
+/** Acts that are told of. */
+const LATEST = 100
 const SAMPLE = 200
 
 /** Where the tidying of a list stands: its routine, what it does, and what people have changed. */
@@ -22,6 +23,8 @@ export async function tidyState(db: Db, listId: string): Promise<TidyState> {
   const routine = list.routine ?? proposeRoutine(mapped as Mapping)
   const settings = shown.map((batch) => settingsOf(batch, { ...tidying, routine }))
   const columns = [...new Set(settings.flatMap(({ tidier }) => tidier.columns))]
+  const ofList = db.select().from(acts).where(eq(acts.listId, listId))
+  const latest = await ofList.orderBy(desc(acts.madeAt)).limit(LATEST + 1)
   return {
     routine,
     name: list.routineName,
@@ -31,9 +34,8 @@ export async function tidyState(db: Db, listId: string): Promise<TidyState> {
     counts: await countsOf(db, listId),
     problems: goneEverywhere(settings.map(({ tidier }) => tidier.problems)),
     leftOut: await leftOutOf(db, listId, shown),
-    acts: (await db.select().from(acts).where(eq(acts.listId, listId)).orderBy(desc(acts.madeAt)).limit(LATEST)).map(
-      asAct,
-    ),
+    acts: latest.slice(0, LATEST).map(asAct),
+    hasOlderActs: latest.length > LATEST,
   }
 }
 

@@ -26,7 +26,7 @@ export function JobStrip({ listId }: { listId: string }) {
           className="z-50 max-h-96 w-96 overflow-auto rounded-small border border-edge bg-surface p-3 shadow-lg"
         >
           <ul className="flex flex-col gap-3">
-            {jobs.slice(0, 8).map((job) => (
+            {toShow(jobs).map((job) => (
               <li key={job.id}>
                 <JobLine job={job} />
               </li>
@@ -36,6 +36,15 @@ export function JobStrip({ listId }: { listId: string }) {
       </Popover.Portal>
     </Popover.Root>
   )
+}
+
+/** Jobs that ended and are told of. */
+const ENDED = 8
+
+/** What is not over comes first, all of it: nothing else lets a job that rests go on. */
+function toShow(jobs: readonly Job[]): readonly Job[] {
+  const isOpen = (job: Job) => isUnderWay(job) || job.state === 'paused'
+  return [...jobs.filter(isOpen), ...jobs.filter((job) => !isOpen(job)).slice(0, ENDED)]
 }
 
 const share = (job: Job): number => (job.total ? Math.min(1, job.done / job.total) : 0)

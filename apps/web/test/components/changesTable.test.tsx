@@ -1,23 +1,12 @@
 /** @jest-environment <rootDir>/apps/web/test/components/browser.mjs */
 import { describe, expect, it, jest } from '@jest/globals'
 import { screen, within } from '@testing-library/react'
-import type { ChangedValue, TidyState } from '@upper-field/contract'
-import { proposeRoutine } from '@upper-field/core/tidy'
+import type { ChangedValue } from '@upper-field/contract'
 import { ChangesTable } from '../../src/tidy/ChangesTable'
 import { OPERATOR, rendered } from './rendered'
+import { TIDY } from './tidying'
 
 const BATCH = '6f1c2a9e-7d1b-4f0e-9a53-0b6a5f7a2c11'
-const STATE: TidyState = {
-  routine: proposeRoutine(),
-  name: null,
-  isProposed: true,
-  columns: [],
-  contacts: 2,
-  counts: { 'lost-zero': 2 },
-  problems: [],
-  leftOut: [],
-  acts: [],
-}
 const changed = (contactId: number, who: string, column: string, was: string): ChangedValue => ({
   contactId,
   batchId: BATCH,
@@ -39,7 +28,7 @@ function shown() {
   Element.prototype.scrollIntoView = function (this: Element) {
     sentTo(this.textContent)
   }
-  const view = rendered(<ChangesTable code="lost-zero" state={STATE} />, {
+  const view = rendered(<ChangesTable code="lost-zero" state={TIDY} />, {
     readMe: OPERATOR,
     readChanges: { values: VALUES, next: null },
     leaveOut: () => new Promise(() => {}),

@@ -69,6 +69,15 @@ describe('the jobs of a list', () => {
     expect(await screen.findByText('Tidying')).toBeTruthy()
   })
 
+  it('show what rests first, however much was done since', async () => {
+    const done = Array.from({ length: 30 }, () => jobOf({ id: crypto.randomUUID(), kind: 'tidy', unit: 'contacts' }))
+    const { user } = strip([...done, jobOf({ state: 'paused' })])
+    await user.click(await screen.findByRole('button', { name: 'Jobs' }))
+    const lines = await screen.findAllByRole('listitem')
+    expect(lines).toHaveLength(9)
+    expect(lines[0]?.textContent).toContain('Fetching businesses from a directory')
+  })
+
   it('are not told of where there was none', async () => {
     const { sent, container } = strip([])
     await screen.findByText('', { selector: 'body' })
