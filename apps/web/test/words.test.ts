@@ -7,6 +7,7 @@ import fc from 'fast-check'
 import { createElement } from 'react'
 import { renderToStaticMarkup } from 'react-dom/server'
 import { Sides } from '../src/pair/Sides'
+import { shortened } from '../src/words/format'
 import { bitsText, evidenceSentence, PAIR_REASON, SILENT } from '../src/words/pairing'
 import { PROBLEM, REPAIR } from '../src/words/sentences'
 import { tell } from '../src/words/story'
@@ -143,4 +144,18 @@ describe('evidence in words', () => {
   it('has its bits signed, to a tenth', () => {
     expect([bitsText(5.06), bitsText(-0.64), bitsText(0.04), bitsText(-0.04)]).toEqual(['+5.1', '−0.6', '0', '0'])
   })
+})
+
+describe('a text that is too long', () => {
+  it('is shown from its start, never with half a character, and says that more follows', () =>
+    fc.assert(
+      fc.property(fc.string({ unit: 'grapheme' }), fc.integer({ min: 1, max: 20 }), (text, most) => {
+        const shown = shortened(text, most)
+        if (text.length <= most) return shown === text
+        const start = shown.slice(0, -1)
+        return (
+          shown.endsWith('…') && text.startsWith(start) && start.length >= most - 1 && !/[\uD800-\uDBFF]$/.test(start)
+        )
+      }),
+    ))
 })

@@ -12,7 +12,7 @@ import {
 } from '@upper-field/core/table'
 import { useState } from 'react'
 import { SelectField } from '../kit/Field'
-import { count } from '../words/format'
+import { count, shortened } from '../words/format'
 import { DAMAGE, FIELD, KIND, SUGGESTION } from '../words/sentences'
 import { FieldPalette } from './FieldPalette'
 
@@ -129,7 +129,7 @@ function Samples({ cells }: { cells: readonly string[] }) {
       {cells.map((sample, n) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: two samples may be equal
         <bdi key={n} className="block truncate">
-          {visible(sample).slice(0, 80)}
+          {shortened(visible(sample), 80)}
         </bdi>
       ))}
     </span>
@@ -199,7 +199,7 @@ function Details({ facts }: { facts: ColumnFacts }) {
         <div key={name} className="contents">
           <dt className="text-soft">{name}</dt>
           <dd className="num break-all">
-            <bdi>{visible(value).slice(0, 240)}</bdi>
+            <bdi>{shortened(visible(value), 240)}</bdi>
           </dd>
         </div>
       ))}

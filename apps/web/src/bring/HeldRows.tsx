@@ -4,7 +4,7 @@ import { useState } from 'react'
 import { problemText, useLetInHeldMutation, useMendHeldMutation, useReadHeldQuery } from '../api'
 import { Button, TextButton } from '../kit/Button'
 import { ReadState, Refused } from '../shell/Answer'
-import { count, plural } from '../words/format'
+import { count, plural, shortened } from '../words/format'
 import { FIELD, HELD } from '../words/sentences'
 
 /** The rows of a batch that could not be read: looked at as they stood, mended in place and let in. */
@@ -90,7 +90,7 @@ function HeldLine({ batch, row, isOpen, onOpen }: HeldLineProps) {
         <td className="num py-1.5">{count(row.row)}</td>
         <td className="py-1.5 pr-3">{HELD[row.reason]}</td>
         <td className="num break-all py-1.5 text-[13px]">
-          <bdi>{row.text.slice(0, 240)}</bdi>
+          <bdi>{shortened(row.text, 240)}</bdi>
         </td>
         <td className="py-1.5 text-right">
           <TextButton aria-expanded={isOpen} onClick={() => onOpen(!isOpen)} aria-label={`Mend row ${row.row}`}>
@@ -137,7 +137,7 @@ function MendForm({ batch, row, onDone }: { batch: Batch; row: HeldRow; onDone: 
     >
       {over.length > 0 ? (
         <p className="pb-2 text-[13px] text-straw-ink">
-          {plural(over.length, 'cell')} too many: {over.map((cell) => `“${cell.slice(0, 60)}”`).join(', ')}
+          {plural(over.length, 'cell')} too many: {over.map((cell) => `“${shortened(cell, 60)}”`).join(', ')}
         </p>
       ) : null}
       <div className="grid grid-cols-4 gap-2">

@@ -1,5 +1,5 @@
 import type { CheckSettings } from '@upper-field/contract'
-import { countryName } from '../words/format'
+import { countryName, shortened } from '../words/format'
 
 type CallHours = CheckSettings['callHours']
 type Hours = CallHours[string]
@@ -42,7 +42,7 @@ export function readHours(text: string): { readonly hours: CallHours } | { reado
     .map((one) => one.trim())
     .filter(Boolean)) {
     const read = readLine(line)
-    if (read === null) return { problem: `“${line.slice(0, 40)}” cannot be read. Write “DE 08:00–20:00 Mon–Sat”.` }
+    if (read === null) return { problem: `“${shortened(line, 40)}” cannot be read. Write “DE 08:00–20:00 Mon–Sat”.` }
     if (hours[read.country])
       return { problem: `There are two lines for ${read.country}. A country has one, from the first hour to the last.` }
     hours[read.country] = read.hours

@@ -1,4 +1,4 @@
-import { plural } from '../words/format'
+import { count, plural } from '../words/format'
 import type { Draft } from './draft'
 
 interface DocumentTextProps {
@@ -31,6 +31,9 @@ export function DocumentText({ label, text, draft, isReadOnly, onChange }: Docum
   )
 }
 
+/** Problems that are shown at once. */
+const MOST = 8
+
 function Problems({ draft }: { draft: Draft<unknown> }) {
   if (draft.status === 'whole')
     return (
@@ -42,12 +45,13 @@ function Problems({ draft }: { draft: Draft<unknown> }) {
     <div id="document-problems" role="status" className="rounded-small bg-beet-bg px-3 py-2 text-beet">
       <p className="font-semibold">{plural(draft.problems.length, 'thing')} to mend</p>
       <ul>
-        {draft.problems.slice(0, 8).map(({ place, message }) => (
+        {draft.problems.slice(0, MOST).map(({ place, message }) => (
           <li key={place + message}>
             {place ? <code className="num pr-2 text-[13px]">{place}</code> : null}
             {message}
           </li>
         ))}
+        {draft.problems.length > MOST ? <li>and {count(draft.problems.length - MOST)} more</li> : null}
       </ul>
     </div>
   )

@@ -7,7 +7,7 @@ import { Button, TextButton } from '../kit/Button'
 import { Dialog } from '../kit/Dialog'
 import { SelectField, TextField } from '../kit/Field'
 import { Answer, Refused } from '../shell/Answer'
-import { count, plural, time } from '../words/format'
+import { count, plural, shortened, time } from '../words/format'
 import {
   useChangeWebhookMutation,
   useMakeWebhookMutation,
@@ -153,7 +153,7 @@ function MessageTable({ messages }: { messages: readonly WebhookMessage[] }) {
               <td className="num max-w-72 break-words pr-3 text-[12px] text-soft">{JSON.stringify(message.payload)}</td>
               <td className={`pr-3 ${message.state === 'failed' ? 'text-beet' : ''}`}>
                 {messageText(message)}
-                {message.answer ? <span className="block text-soft">“{message.answer.slice(0, 120)}”</span> : null}
+                {message.answer ? <span className="block text-soft">“{shortened(message.answer, 120)}”</span> : null}
               </td>
               <td className="whitespace-nowrap pr-3">{time(message.sentAt ?? message.madeAt)}</td>
               <td>

@@ -17,7 +17,7 @@ import { LaneName } from '../split/LaneName'
 import { ChooseSuppressionList } from '../suppression/ChooseSuppressionList'
 import { ForgetPerson } from '../suppression/ForgetPerson'
 import { onListText } from '../suppression/onListText'
-import { phone, time } from '../words/format'
+import { phone, shortened, time } from '../words/format'
 import { ADDRESS, CALL, FIELD, LANE_REASON, LINE, LINE_STATUS } from '../words/sentences'
 import { tell } from '../words/story'
 import { lastRead, Refused, Unanswered } from './Answer'
@@ -255,7 +255,7 @@ function RowAsItStood({ story }: { story: ContactStory }) {
               <span className="block text-[12px]">{field ? `→ ${FIELD[field]}` : 'kept as extra'}</span>
             </th>
             <td className="num break-words py-1">
-              <bdi>{cell.slice(0, 400)}</bdi>
+              <bdi>{shortened(cell, 400)}</bdi>
             </td>
           </tr>
         ))}

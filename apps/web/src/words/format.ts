@@ -17,6 +17,10 @@ const moment = new Intl.DateTimeFormat('en-GB', {
 })
 const countries = new Intl.DisplayNames(['en'], { type: 'region' })
 
+/** The start of a text that is too long to be shown whole, with a sign that more follows. */
+export const shortened = (text: string, most: number): string =>
+  text.length > most ? `${text.slice(0, most).replace(/[\uD800-\uDBFF]$/, '')}…` : text
+
 /** A part of a whole, as 42 %. */
 export const percent = (part: number): string => `${Math.round(part * 100)} %`
 

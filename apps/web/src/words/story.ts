@@ -1,9 +1,12 @@
 import type { StoryFact } from '@upper-field/contract'
 import { CANDIDATE, FOUND_AS } from './fill'
-import { count, money, phone } from './format'
+import { count, money, phone, shortened } from './format'
 import { PART } from './pairing'
 import { ADDRESS, LANE_REASON, LINE, LINE_STATUS, laneText, OUTCOME, PROBLEM, REPAIR, VERDICT } from './sentences'
 import { columnTitle, REPAIR_NAME } from './tidying'
+
+/** Characters of a cell that are quoted. */
+const LONGEST = 80
 
 const ATTEMPT: Record<string, string> = {
   waiting: 'answer awaited',
@@ -32,12 +35,14 @@ export function tell(
     case 'tidied':
       return {
         title: `${columnTitle(fact.column)}: ${REPAIR_NAME[fact.code].title.toLowerCase()}`,
-        more: [`“${shortened(fact.was)}” became ${fact.is === '' ? 'blank' : `“${shortened(fact.is)}”`}.`],
+        more: [
+          `“${shortened(fact.was, LONGEST)}” became ${fact.is === '' ? 'blank' : `“${shortened(fact.is, LONGEST)}”`}.`,
+        ],
       }
     case 'edited':
       return {
         title: `${columnTitle(fact.column)} edited by ${fact.by}`,
-        more: [fact.value === '' ? 'Set to blank.' : `Set to “${shortened(fact.value)}”.`],
+        more: [fact.value === '' ? 'Set to blank.' : `Set to “${shortened(fact.value, LONGEST)}”.`],
       }
     case 'left-out':
       return {
@@ -130,18 +135,16 @@ export function tell(
 /** A number as it is written for people, or an address. */
 export const valueText = (value: string): string => (value.startsWith('+') ? phone(value) : value)
 
-const shortened = (text: string): string => (text.length > 80 ? `${text.slice(0, 80)}…` : text)
-
 function readingSentences({ raw, reading }: Extract<StoryFact, { kind: 'read' }>): string[] {
   const numbers = reading.numbers.map((number) => {
     const extension = number.extension ? `, extension ${number.extension}` : ''
     return `${phone(number.e164)}${extension}: ${number.valid ? `${(LINE[number.lineType] ?? '').toLowerCase()} by the numbering plan` : 'not valid'}`
   })
   return [
-    `“${raw.trim().slice(0, 80)}”`,
+    `“${shortened(raw.trim(), LONGEST)}”`,
     ...reading.repairs.map((repair) => REPAIR[repair]),
     ...(reading.problem ? [PROBLEM[reading.problem]] : []),
-    ...(reading.remark ? [`Beside it stood “${shortened(reading.remark)}”.`] : []),
+    ...(reading.remark ? [`Beside it stood “${shortened(reading.remark, LONGEST)}”.`] : []),
     ...numbers,
   ]
 }
