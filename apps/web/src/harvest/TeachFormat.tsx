@@ -92,6 +92,8 @@ function Tried(props: { harvestId: string; first: TriedFormat; mayChange: boolea
   const tried = again.data ?? first
   const { format } = tried
   const [name, setName] = useState(format.name)
+  const { data: known = [] } = useReadFormatsQuery({})
+  const isTaken = known.some((one) => one.format.name === name.trim())
   const without = (word: string) =>
     void attempt({
       params: { harvestId },
@@ -134,11 +136,11 @@ function Tried(props: { harvestId: string; first: TriedFormat; mayChange: boolea
             look="main"
             disabled={name.trim() === '' || kept.isLoading}
             onClick={async () => {
-              const done = await keep({ params: { harvestId }, body: { ...format, name } })
+              const done = await keep({ params: { harvestId }, body: { ...format, name: name.trim() } })
               if (!('error' in done)) onDone()
             }}
           >
-            Keep the format · {keptText(tried)}
+            {isTaken ? 'Replace' : 'Keep'} the format · {keptText(tried)}
           </Button>
         </>
       ) : null}

@@ -21,6 +21,8 @@ interface LayoutDialogProps {
   readonly begun: FileLayout
   /** Under which it is kept; empty for the usual one. */
   readonly name: string
+  /** Of the layouts that are kept. */
+  readonly names: readonly string[]
   readonly isOff: boolean
   /** Kinds of file that are no choice here. */
   readonly without?: readonly FileKind[]
@@ -54,6 +56,7 @@ const NUMBERS: Readonly<Record<NumberForm, string>> = {
 export function LayoutDialog({
   begun,
   name,
+  names,
   isOff,
   without = [],
   problem,
@@ -162,7 +165,7 @@ export function LayoutDialog({
               disabled={called.trim() === '' || mistake !== null || keeping.isLoading}
               onClick={() => void submit()}
             >
-              Keep
+              {names.includes(called.trim()) ? 'Replace' : 'Keep'}
             </Button>
           </div>
           <div className="flex gap-2">

@@ -109,6 +109,7 @@ export function PeopleFile({ isMain, isOff }: { isMain: boolean; isOff: boolean 
         <LayoutDialog
           begun={layout}
           name={own?.name ?? ''}
+          names={kept.map(({ name }) => name)}
           isOff={(isOff && !isAsItCame) || making.isLoading}
           without={isAsItCame ? ['vcard'] : []}
           problem={making.error}

@@ -55,12 +55,14 @@ export function Segments() {
           </li>
         ))}
       </ul>
-      {mayChange && text !== '' && !segments.some(({ filter }) => filter === text) ? <SaveSegment /> : null}
+      {mayChange && text !== '' && !segments.some(({ filter }) => filter === text) ? (
+        <SaveSegment names={segments.map(({ name }) => name)} />
+      ) : null}
     </section>
   )
 }
 
-function SaveSegment() {
+function SaveSegment({ names }: { names: readonly string[] }) {
   const { listId, text } = useListView()
   const [name, setName] = useState('')
   const [keep, keeping] = useKeepSegmentMutation()
@@ -85,7 +87,7 @@ function SaveSegment() {
       />
       <Refused by={[keeping]} />
       <Button type="submit" disabled={name.trim() === '' || keeping.isLoading}>
-        Save the segment
+        {names.includes(name.trim()) ? 'Replace the segment' : 'Save the segment'}
       </Button>
     </form>
   )

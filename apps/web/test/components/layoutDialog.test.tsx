@@ -13,6 +13,7 @@ function opened(answers: Answers = {}) {
     <LayoutDialog
       begun={{ ...usualLayout(), columns: usualLayout().columns.slice(0, 3) }}
       name=""
+      names={['For the callers']}
       isOff={false}
       problem={undefined}
       onKept={(name) => kept.push(name)}
@@ -79,4 +80,13 @@ it('keeps a layout by its name', async () => {
   await user.click(within(screen.getByRole('dialog')).getByRole('button', { name: 'Keep' }))
   expect(kept).toEqual(['Phones'])
   expect(sent[0]?.body).toMatchObject({ name: 'Phones', layout: { delimiter: ';' } })
+})
+
+it('says so where it takes the place of another', async () => {
+  const { user } = opened()
+  const name = screen.getByLabelText('Keep this layout as')
+  await user.type(name, 'For the callers')
+  expect(press('Replace')).toBeTruthy()
+  await user.type(name, ' in Wales')
+  expect(press('Keep')).toBeTruthy()
 })

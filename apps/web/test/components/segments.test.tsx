@@ -74,3 +74,10 @@ it('lets a viewer open segments, and neither save nor forget them', async () => 
   await screen.findByRole('button', { name: /^Deciders/ })
   expect(screen.getAllByRole('button')).toHaveLength(1)
 })
+
+it('says so where the filter takes the place of another', async () => {
+  const { user } = rendered(<Segments />, { readMe: OPERATOR, readSegments: [deciders] }, 'q=city:kelso')
+  await user.type(await screen.findByLabelText('Save this filter as a segment'), 'Deciders ')
+  expect(screen.getByRole('button', { name: 'Replace the segment' })).toBeTruthy()
+  expect(screen.queryByRole('button', { name: 'Save the segment' })).toBeNull()
+})

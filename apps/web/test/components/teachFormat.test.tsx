@@ -56,6 +56,14 @@ describe('a format taught by example', () => {
     await waitFor(() => expect(done()).toBe(1))
   })
 
+  it('says so where it takes the place of another of its name', async () => {
+    const kept = { format: TRIED.format, madeBy: 'Maren Oldershaw', madeAt: '2026-11-28T09:00:00Z' }
+    const { user } = taught({ readFormats: [kept] })
+    expect(await screen.findByRole('button', { name: 'Replace the format · 3 more numbers' })).toBeTruthy()
+    await user.type(screen.getByLabelText('Name'), ', written apart')
+    expect(screen.getByRole('button', { name: 'Keep the format · 3 more numbers' })).toBeTruthy()
+  })
+
   it('needs a name, and stays where the server says no', async () => {
     const { user, done } = taught({ keepFormat: () => new Refusal(409, 'name-taken', 'That name is taken.') })
     const keep = await screen.findByRole('button', { name: /^Keep the format/ })
