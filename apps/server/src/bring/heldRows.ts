@@ -1,7 +1,7 @@
 import type { HeldRow } from '@upper-field/contract'
-import { csvLine, decoderOf, harmlessCell, splitCells } from '@upper-field/core/table'
+import { csvLine, decoderOf, type HeldReason, harmlessCell, splitCells } from '@upper-field/core/table'
 import { BROKEN_ITEM } from '@upper-field/files'
-import { sql } from 'drizzle-orm'
+import { type SQL, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { type BatchRow, dialectOf } from '../projection/rowCells'
 
@@ -25,21 +25,22 @@ export async function heldRowsOf(db: Db, batch: BatchRow): Promise<HeldRow[]> {
 /** A held row as it stands in the file. */
 type StandingRow = Pick<HeldRow, 'row' | 'reason' | 'text'>
 
-/** The held rows that are shown, each as it stands in the file, whole. */
-export const standingHeldRows = (db: Db, batch: BatchRow): Promise<StandingRow[]> => readHeld(db, batch, 0, SHOWN)
+/** Held rows of one reason, each as it stands in the file, whole; so many at once. */
+export const standingHeldRows = (db: Db, batch: BatchRow, reason: HeldReason, limit: number): Promise<StandingRow[]> =>
+  readHeld(db, batch, sql`reason = ${reason}`, limit)
 
 /** Held rows behind a row, with the cells that a person would start mending from. */
 export async function pageOfHeld(db: Db, batch: BatchRow, after: number, limit: number): Promise<WholeHeldRow[]> {
   const { delimiter } = dialectOf(batch)
-  return (await readHeld(db, batch, after, limit)).map((held) => {
+  return (await readHeld(db, batch, sql`row > ${after}`, limit)).map((held) => {
     const text = visible(held.text)
     return { ...held, text, cells: likelyCells(text, held.reason, delimiter) }
   })
 }
 
-async function readHeld(db: Db, batch: BatchRow, after: number, limit: number): Promise<StandingRow[]> {
+async function readHeld(db: Db, batch: BatchRow, which: SQL, limit: number): Promise<StandingRow[]> {
   const { rows } = await db.execute<{ row: number; reason: string; bytes: Buffer }>(
-    sql`select row, reason, bytes from held_rows where batch_id = ${batch.id} and row > ${after} and let_in_at is null order by row limit ${limit}`,
+    sql`select row, reason, bytes from held_rows where batch_id = ${batch.id} and ${which} and let_in_at is null order by row limit ${limit}`,
   )
   const decode = decoderOf(dialectOf(batch).encoding)
   return rows.map(({ row, reason, bytes }) => ({ row, reason: reason as HeldRow['reason'], text: decode(bytes) }))

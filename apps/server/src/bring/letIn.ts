@@ -30,7 +30,10 @@ export async function letInMended(
   await letIn(services, batch, [{ row, cells }], waiting)
 }
 
-/** Lets the shown held rows of one reason in; missing cells are blank at the end. @returns how many were let in */
+/** Rows that are let in by one transaction: a list is not held for longer than they take. */
+const AT_ONCE = 2000
+
+/** Lets all held rows of one reason in, a part at a time; missing cells are blank at the end. @returns how many */
 export async function letInAsTheyStand(
   services: Services,
   batch: BatchRow,
@@ -39,20 +42,19 @@ export async function letInAsTheyStand(
 ): Promise<number> {
   if (!AS_THEY_STAND.includes(reason))
     throw new Problem(422, 'must-be-mended', 'These rows cannot be read as they stand: mend them one by one.')
-  const found = (await standingHeldRows(services.db, batch)).filter((one) => one.reason === reason)
-  const dialect = dialectOf(batch)
-  const width = batch.headings.length
-  await letIn(
-    services,
-    batch,
-    found.map(({ row, text }) => {
-      const cells = splitCells(text, dialect.delimiter)
-      return { row, cells: Array.from({ length: width }, (_, i) => cells[i] ?? '') }
-    }),
-    waiting,
-  )
-  return found.length
+  const { delimiter } = dialectOf(batch)
+  let done = 0
+  for (;;) {
+    const found = await standingHeldRows(services.db, batch, reason, AT_ONCE)
+    const mended = found.map(({ row, text }) => ({ row, cells: ofWidth(splitCells(text, delimiter), batch) }))
+    await letIn(services, batch, mended, waiting)
+    done += found.length
+    if (found.length < AT_ONCE) return done
+  }
 }
+
+const ofWidth = (cells: readonly string[], { headings }: BatchRow): readonly string[] =>
+  headings.map((_, i) => cells[i] ?? '')
 
 async function letIn(services: Services, batch: BatchRow, mended: readonly NewRow[], waiting: Waiting): Promise<void> {
   if (batch.state !== 'ready')

@@ -169,6 +169,17 @@ describe('held rows', () => {
     ).rejects.toMatchObject({ code: 'must-be-mended' })
   })
 
+  it('are all let in, however many of them are held', async () => {
+    const listId = await newList(api)
+    const short = Array.from({ length: 2600 }, (_, i) => `p${i}@larch.example\n`).join('')
+    const batch = await bringText(api, listId, `mail,name,phone\n${short}ann@larch.example,Ann,07911 204481\n`)
+    expect(batch).toMatchObject({ rows: 2601, held: 2600 })
+    expect(await api.call('readHeld', { params: { batchId: batch.id } })).toHaveLength(500)
+    const letIn = await api.call('letInHeld', { params: { batchId: batch.id }, body: { reason: 'too-few-cells' } })
+    expect(letIn).toEqual({ letIn: 2600, stillHeld: 0 })
+    expect((await lists.listOf(listId)).contacts).toBe(2601)
+  })
+
   it('are let in whole, however long they are', async () => {
     const listId = await newList(api)
     const note = `${'word '.repeat(700)}end`
