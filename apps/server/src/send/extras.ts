@@ -14,8 +14,8 @@ export interface Extras {
 
 export const NO_EXTRAS: Extras = { headings: [], of: () => new Map() }
 
-/** More columns than this nobody wants in a file; the rows keep them. */
-const MOST = 200
+/** A sheet of a workbook has room for 16,384 columns; those that are fields are among them. */
+const MOST = 16_000
 
 /**
  * The extra columns of a list and what they hold for these contacts. Rows joined to a contact fill what its own row

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto'
-import { read } from '@e965/xlsx'
+import { read, utils, type WorkSheet } from '@e965/xlsx'
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals'
 import type { FileLayout } from '@upper-field/contract'
 import { FILE_KINDS, type FileKind, USUAL_LAYOUT } from '@upper-field/core/send'
@@ -31,10 +31,10 @@ const usual = (more: Partial<FileLayout> = {}): FileLayout => ({
   columns: USUAL_LAYOUT.columns.map((one) => ({ ...one })),
   ...more,
 })
-async function written(layout: FileLayout | null) {
+async function written(layout: FileLayout | null, of = listId) {
   const body = { destination: 'people', form: 'people' as const, filter: '', layout }
-  const made = await server.api.call('makeEdition', { params: { listId }, body })
-  expect(await untilEnded(server.api, listId, made.jobId)).toMatchObject({ state: 'done' })
+  const made = await server.api.call('makeEdition', { params: { listId: of }, body })
+  expect(await untilEnded(server.api, of, made.jobId)).toMatchObject({ state: 'done' })
   const file = await server.api.raw('downloadEdition', { params: { editionId: made.id } })
   const bytes = new Uint8Array(await file.arrayBuffer())
   const text = new TextDecoder('utf-8', { ignoreBOM: true }).decode(bytes)
@@ -46,6 +46,20 @@ describe('a file for people', () => {
     const { text, made } = await written(null)
     expect(made.fileName).toMatch(/^terraces-contacts-\d{4}-\d\d-\d\d\.csv$/)
     expect(text.split('\r\n')[0]).toMatch(/^Name,Company,.*,Not for,seats,/)
+  })
+
+  it('has every column that became no field, however many there are', async () => {
+    const wide = await newList(server.api, 'Wide')
+    const headings = ['mail', ...Array.from({ length: 700 }, (_, n) => `c${n}`)]
+    const cells = ['ann@larch.example', ...Array.from({ length: 700 }, (_, n) => `v${n}`)]
+    await bringText(server.api, wide, `${headings.join(',')}\n${cells.join(',')}\n`)
+    for (const kind of ['csv', 'xlsx'] as const) {
+      const { bytes } = await written(usual({ kind }), wide)
+      const [sheet] = Object.values(read(bytes).Sheets)
+      const [head, first] = utils.sheet_to_json<string[]>(sheet as WorkSheet, { header: 1 })
+      expect(head?.slice(-700)).toEqual(headings.slice(1))
+      expect(first?.slice(-700)).toEqual(cells.slice(1))
+    }
   })
 
   it('is in a layout that is kept by a name', async () => {
