@@ -20,13 +20,18 @@ export async function beginAutomations(
         and r.job_id is null and r.done = '[]'::jsonb)`)
 }
 
-/** Begins those that start with a day, once a day each. */
+/**
+ * Begins those that start with a day, once a day each. Those of archived lists rest, and one whose last run is not over
+ * waits for its end.
+ */
 export async function beginDay(db: Db, at: Date): Promise<void> {
   const day = at.toISOString().slice(0, 10)
   await db.execute(sql`
     with due as (
       update automations set last_day = ${day}
       where start = 'day' and is_on and hour <= ${at.getUTCHours()} and last_day is distinct from ${day}
+        and exists (select 1 from lists l where l.id = list_id and l.archived_at is null)
+        and not exists (select 1 from automation_runs r where r.automation_id = automations.id and r.state = 'running')
       returning id, list_id, start, steps, made_by)
     insert into automation_runs (automation_id, list_id, start, steps, started_by)
     select id, list_id, start, steps, made_by from due`)

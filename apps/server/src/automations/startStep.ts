@@ -10,6 +10,7 @@ import { startFill } from '../fill/startFill'
 import { Problem } from '../http/problem'
 import { ListBusy } from '../lists/listBusy'
 import { withListLock } from '../lists/listLock'
+import { findOpenList } from '../lists/routes'
 import { pairState } from '../pair/pairState'
 import { startPairing } from '../pair/startPairing'
 import { countContacts } from '../projection/cube'
@@ -45,6 +46,8 @@ export async function startStep(services: Services, tx: Db, run: RunRow, step: A
 
 async function start(services: Services, tx: Db, run: RunRow, step: AutomationStep): Promise<StepStarted> {
   const { listId, startedBy, batchId } = run
+  // Nothing is paid for, or sent from, a list that was laid aside.
+  await findOpenList(tx, listId)
   const filter = batchId === null ? '' : `batch:${batchId}`
   switch (step.work) {
     case 'tidy': {

@@ -118,18 +118,60 @@ describe('an automation', () => {
     expect(await states(whole)).toMatchObject([{ done: [{ work: 'split', outcome: 'done' }] }])
   })
 
+  /** Begun on another list behind it, and ended there: every other was looked at meanwhile. */
+  const lookedAtAll = async () => {
+    const other = await newList(server.api)
+    await make(other, { start: 'batch-ready', steps: [{ work: 'split' }] })
+    await bringText(server.api, other, ROWS)
+    await ended(other)
+  }
+  const isDue = (id: string) => server.sql("update automations set last_day = '2020-01-01' where id = $1", [id])
+
+  it('of an archived list rests, and what was begun there pays for nothing', async () => {
+    const listId = await newList(server.api)
+    await bringText(server.api, listId, ROWS.replace('204481', '204486'))
+    const check = { work: 'check', amount: 5_000_000 } as const
+    const { id } = await make(listId, { start: 'day', hour: 0, steps: [check] })
+    const archive = (archived: boolean) => server.api.call('changeList', { params: { listId }, body: { archived } })
+    await archive(true)
+    await server.sql(
+      "insert into automation_runs (automation_id, list_id, start, steps, started_by) values ($1, $2, 'day', $3, 'x')",
+      [id, listId, JSON.stringify([check])],
+    )
+    await ended(listId)
+    expect(await runsOf(listId)).toMatchObject([
+      { done: [{ outcome: 'refused', reason: expect.stringContaining('archived'), spent: 0 }] },
+    ])
+    await isDue(id)
+    await lookedAtAll()
+    expect(await runsOf(listId)).toHaveLength(1)
+    await archive(false)
+    await ended(listId, 2)
+    expect(await outcomes(listId)).toEqual(['check done'])
+  })
+
+  it('of every day begins no second time while its last run is not over', async () => {
+    const listId = await newList(server.api)
+    await bringText(server.api, listId, ROWS)
+    const letGo = await holdList(server, listId)
+    const { id } = await make(listId, { start: 'day', hour: 0, steps: [{ work: 'split' }] })
+    await isDue(id)
+    await until(async () => (await runsOf(listId)).length === 1)
+    await isDue(id)
+    await lookedAtAll()
+    expect(await runsOf(listId)).toHaveLength(1)
+    await letGo()
+    await ended(listId, 2)
+  })
+
   it('waits with its lanes until whoever has the list lets it go', async () => {
     const listId = await newList(server.api)
     await bringText(server.api, listId, ROWS)
     const letGo = await holdList(server, listId)
     const { id } = await make(listId, { start: 'day', hour: 0, steps: [{ work: 'split' }] })
-    await server.sql("update automations set last_day = '2020-01-01' where id = $1", [id])
+    await isDue(id)
     await until(async () => (await runsOf(listId)).length === 1)
-    // Begun on another list behind it, and ended there: this one was looked at meanwhile.
-    const other = await newList(server.api)
-    await make(other, { start: 'batch-ready', steps: [{ work: 'split' }] })
-    await bringText(server.api, other, ROWS)
-    await ended(other)
+    await lookedAtAll()
     expect(await runsOf(listId)).toMatchObject([{ state: 'running', working: 'split', done: [] }])
     await letGo()
     await ended(listId)
