@@ -2,6 +2,7 @@ import type { Hono } from 'hono'
 import { streamSSE } from 'hono/streaming'
 import { transaction } from '../db/database'
 import { serve } from '../http/serve'
+import { findOpenList } from '../lists/routes'
 import type { CallServices } from '../services'
 import type { ServerEvents } from './events'
 import { asJob, findJob, latestJobs, pauseJob, resumeJob, stopJob } from './store'
@@ -20,7 +21,12 @@ export function jobRoutes(app: Hono, services: CallServices, events: ServerEvent
   )
 
   serve(app, services, 'resumeJob', async ({ params }) =>
-    asJob(await transaction(services.pool, (tx) => resumeJob(tx, params.jobId))),
+    asJob(
+      await transaction(services.pool, async (tx) => {
+        await findOpenList(tx, (await findJob(tx, params.jobId)).listId)
+        return resumeJob(tx, params.jobId)
+      }),
+    ),
   )
 
   serve(app, services, 'watch', async ({ c, sessionId }) =>

@@ -24,6 +24,18 @@ describe('what happened last to a list', () => {
     expect(ages).toEqual([...ages].sort().reverse())
   })
 
+  it('is not gone on with in a list that is only looked at', async () => {
+    const listId = await newList(server.api)
+    const [job] = await server.sql<{ id: string }>(
+      `insert into jobs (kind, list_id, state, unit, payload) values ('fill', $1, 'paused', 'contacts', '{}') returning id`,
+      [listId],
+    )
+    const params = { jobId: job?.id ?? '' }
+    await server.api.call('changeList', { params: { listId }, body: { archived: true } })
+    await expect(server.api.call('resumeJob', { params })).rejects.toMatchObject({ code: 'list-archived' })
+    expect(await server.api.call('readJobs', { params: { listId } })).toMatchObject([{ state: 'paused' }])
+  })
+
   it('names a hundred acts of people, and says whether there were more', async () => {
     const listId = await newList(server.api)
     const addActs = (n: number) =>
