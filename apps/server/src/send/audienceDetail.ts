@@ -5,6 +5,7 @@ import { describeConnections } from '../connections/describe'
 import type { Db } from '../db/database'
 import { audiences, deliveries, editions, trials } from '../db/schema'
 import { notFound } from '../http/problem'
+import { findOpenList } from '../lists/routes'
 import { asDelivery, describeAudiences } from './describeAudiences'
 import { keptDestinations } from './destinations'
 import { type AudienceRow, countDifference } from './difference'
@@ -20,6 +21,13 @@ export async function findAudience(db: Db, audienceId: string): Promise<Audience
   const [row] = await db.select().from(audiences).where(eq(audiences.id, audienceId))
   if (!row || row.removedAt) throw notFound('audience')
   return row
+}
+
+/** The same, of a list that may be changed. */
+export async function findOpenAudience(db: Db, audienceId: string): Promise<AudienceRow> {
+  const found = await findAudience(db, audienceId)
+  await findOpenList(db, found.listId)
+  return found
 }
 
 /** Everything about one audience: what its next edition would change, what was sent, and what came of it. */

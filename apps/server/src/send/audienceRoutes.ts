@@ -8,7 +8,7 @@ import { serve } from '../http/serve'
 import { findList, findOpenList } from '../lists/routes'
 import type { CallServices } from '../services'
 import { asked, networkOf, told } from './askNetwork'
-import { describeAudience, findAudience } from './audienceDetail'
+import { describeAudience, findAudience, findOpenAudience } from './audienceDetail'
 import { keepsOf, refuseEverybody, refuseForm, refuseSuppressionList, refuseUnfit, refuseWithin } from './audienceRules'
 import { asDelivery, describeAudiences } from './describeAudiences'
 import { audienceOf, findDestination } from './destinations'
@@ -64,7 +64,7 @@ export function audienceRoutes(app: Hono, services: CallServices): void {
   )
 
   serve(app, services, 'changeAudience', async ({ params, body }) => {
-    const audience = await findAudience(db, params.audienceId)
+    const audience = await findOpenAudience(db, params.audienceId)
     const { isWholeList = false, ...change } = body
     if (change.filter !== undefined) await refuseEverybody(db, audience.listId, change.filter, isWholeList)
     if (Object.keys(change).length > 0) await db.update(audiences).set(change).where(eq(audiences.id, audience.id))
@@ -87,15 +87,13 @@ export function audienceRoutes(app: Hono, services: CallServices): void {
   })
 
   serve(app, services, 'prepareEdition', async ({ params, me }) => {
-    const audience = await findAudience(db, params.audienceId)
-    await findOpenList(db, audience.listId)
+    const audience = await findOpenAudience(db, params.audienceId)
     const at = new Date(services.now())
     return asEdition(await transaction(services.pool, (tx) => startPreparing(tx, audience, { startedBy: me.name, at })))
   })
 
   serve(app, services, 'deliverEdition', async ({ params, body, me }) => {
-    const audience = await findAudience(db, params.audienceId)
-    await findOpenList(db, audience.listId)
+    const audience = await findOpenAudience(db, params.audienceId)
     if (body.account !== audience.accountId)
       throw new Problem(
         409,
@@ -126,7 +124,7 @@ export function audienceRoutes(app: Hono, services: CallServices): void {
   })
 
   serve(app, services, 'startTrial', async ({ params, body }) => {
-    const audience = await findAudience(db, params.audienceId)
+    const audience = await findOpenAudience(db, params.audienceId)
     if (audience.state !== 'usable' || audience.remoteId === null)
       throw new Problem(409, 'not-usable', 'Only an audience that is usable can be put in a campaign.')
     const network = await networkOf(services, audience)
@@ -146,7 +144,7 @@ export function audienceRoutes(app: Hono, services: CallServices): void {
   })
 
   serve(app, services, 'makeSimilar', async ({ params, body, me }) => {
-    const audience = await findAudience(db, params.audienceId)
+    const audience = await findOpenAudience(db, params.audienceId)
     if (audience.state !== 'usable' || audience.remoteId === null)
       throw new Problem(409, 'not-usable', 'Only an audience that is usable can be the seed of another.')
     const network = await networkOf(services, audience)

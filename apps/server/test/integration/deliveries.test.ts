@@ -268,6 +268,29 @@ describe('similar people', () => {
   })
 })
 
+describe('the audiences of an archived list', () => {
+  it('cost nothing more and are not changed; who says no is still taken out', async () => {
+    const { id } = await sending.makeAudience('brassbell', { name: 'Laid aside' })
+    const { api } = sending.server
+    const archive = (archived: boolean) =>
+      api.call('changeList', { params: { listId: sending.listId }, body: { archived } })
+    await archive(true)
+    try {
+      const params = { audienceId: id }
+      for (const call of [
+        () => api.call('startTrial', { params, body: { daily: 10, days: 1 } }),
+        () => api.call('makeSimilar', { params, body: { country: 'GB', closeness: 3, name: 'Alike' } }),
+        () => api.call('changeAudience', { params, body: { refreshDays: 30 } }),
+        () => api.call('prepareEdition', { params }),
+      ])
+        await expect(call()).rejects.toMatchObject({ code: 'list-archived' })
+      await expect(api.call('deliverRemovals', { params })).rejects.toMatchObject({ code: 'nothing-to-send' })
+    } finally {
+      await archive(false)
+    }
+  })
+})
+
 describe('an audience that is taken away', () => {
   it('is not while it is being sent', async () => {
     const { id } = await sending.makeAudience('brassbell', { name: 'Under way' })
