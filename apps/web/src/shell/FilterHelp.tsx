@@ -12,7 +12,10 @@ import { Dialog } from '../kit/Dialog'
 import { useListView } from './useListView'
 
 const ROWS: readonly (readonly [string, string])[] = [
-  ['oldershaw causeway', 'both words stand somewhere: in name, company, street, numbers, addresses, the start of extra cells'],
+  [
+    'oldershaw causeway',
+    'both words stand somewhere: in name, company, street, numbers, addresses, the start of extra cells',
+  ],
   ['wu', 'a word begins with these two letters'],
   ['"guest house"', 'the words side by side'],
   ['country:GB,IE line:mobile', 'one of several values; all terms have to hold'],
