@@ -39,7 +39,7 @@ export function Specimen({ item, listId, isShown, onState, onSent, onRemove, onS
   const opened = opening?.status === 'opened' ? opening : null
   const country = settled === undefined ? (opened?.table.country.suggested ?? null) : settled
   const key = opened ? layoutKey(opened.table.headings) : null
-  const { data: known } = useReadLayoutQuery({ params: { key: key ?? '' } }, { skip: !key })
+  const { currentData: known } = useReadLayoutQuery({ params: { key: key ?? '' } }, { skip: !key })
   const { data: same = [] } = useReadSameFilesQuery(
     { params: { fingerprint: head?.fingerprint ?? '' } },
     { skip: !head || item.sheet !== null },

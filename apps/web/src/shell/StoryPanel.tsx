@@ -38,7 +38,8 @@ export function StoryPanel({ contactId }: { contactId: number }) {
   const lastJoin = story?.story.findLast(({ what }) => what.kind === 'joined' && what.joinId > 0)?.what
   useKeys({
     z: () => {
-      if (mayChange && lastJoin?.kind === 'joined') void takeApart({ params: { joinId: lastJoin.joinId } })
+      if (mayChange && !undoing.isLoading && lastJoin?.kind === 'joined')
+        void takeApart({ params: { joinId: lastJoin.joinId } })
     },
   })
   if (!story) return <Unanswered of={[asked]} what="the story" />

@@ -102,7 +102,8 @@ function Repairs({ state, draft, shown }: { state: TidyState; draft: RoutineDraf
   const last = state.acts.find(({ undoneAt }) => undoneAt === null)
   useKeys({
     z: () => {
-      if (last && list.contactId === null && mayChange) void takeBack({ params: { actId: last.id } })
+      if (last && list.contactId === null && mayChange && !taking.isLoading)
+        void takeBack({ params: { actId: last.id } })
     },
     a: () => document.querySelector<HTMLSelectElement>('[aria-label="Routine"] select')?.focus(),
     e: () => document.querySelector<HTMLInputElement>('[aria-label="Cells that need a hand"] input')?.focus(),

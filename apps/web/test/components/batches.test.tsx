@@ -124,6 +124,18 @@ describe('useMapping', () => {
     expect(result.current.mapping).toEqual(['number', 'number', 'full-name'])
   })
 
+  it('forgets what was said where the delimiter makes other columns of the file, not where headings move', () => {
+    const { result, rerender } = renderHook(({ opened }) => useMapping(opened, null), {
+      initialProps: { opened: table([null]) },
+    })
+    act(() => result.current.assign(0, 'email'))
+    rerender({ opened: suggested })
+    expect([result.current.mapping, result.current.sourceOf(0)]).toEqual([['full-name', 'number', null], 'suggested'])
+    act(() => result.current.assign(2, 'email'))
+    rerender({ opened: table(['company', 'number', null]) })
+    expect([result.current.mapping, result.current.sourceOf(2)]).toEqual([['company', 'number', 'email'], 'set'])
+  })
+
   it('begins as last time where files of this layout came before, and not where they were of another width', () => {
     const { result } = mapped({ mapping: ['company', 'number', null] })
     expect(result.current.mapping).toEqual(['company', 'number', null])

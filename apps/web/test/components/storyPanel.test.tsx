@@ -90,6 +90,13 @@ describe('the story of a contact', () => {
     expect(screen.getByRole('button', { name })).toBeTruthy()
   })
 
+  it('takes apart once, however often the key is pressed meanwhile', async () => {
+    const { user, sent } = shown(storyOf({ story: [JOINED] }), { takeApart: () => new Promise(() => {}) })
+    await screen.findByRole('button', { name: 'Take apart' })
+    await user.keyboard('zzz')
+    expect(sent.filter(({ name }) => name === 'takeApart')).toHaveLength(1)
+  })
+
   it('lets a viewer read, and take nothing back', async () => {
     shown(storyOf({ story: [EDITED, JOINED] }), { readMe: { ...OPERATOR, role: 'viewer' } })
     await screen.findByRole('region', { name: 'Story of Isla Fenwright' })
