@@ -9,29 +9,45 @@ export interface BenchFile {
   readonly sheet: string | null
 }
 
-/** The files on the bench, which one is in sight, and how far each is. */
+interface Bench {
+  readonly items: readonly BenchFile[]
+  readonly shown: number | null
+  readonly states: Readonly<Record<number, FileState>>
+  /** Of the file that comes next: one that was taken away is never mistaken for another. */
+  readonly nextId: number
+}
+
+const EMPTY: Bench = { items: [], shown: null, states: {}, nextId: 1 }
+
+/**
+ * The files on the bench, which one is in sight, and how far each is. Every change goes by what is there by then: a file
+ * may be sent to its end while others come and go.
+ */
 export function useBenchFiles() {
-  const [items, setItems] = useState<readonly BenchFile[]>([])
-  const [shown, setShown] = useState<number | null>(null)
-  const [states, setStates] = useState<Readonly<Record<number, FileState>>>({})
-  const add = (files: readonly File[], sheet: string | null = null) => {
-    const next = Math.max(0, ...items.map(({ id }) => id)) + 1
-    const added = files.map((file, i) => ({ id: next + i, file, sheet }))
-    setItems([...items, ...added])
-    setShown(added[0]?.id ?? shown)
-  }
-  const remove = (id: number) => {
-    const rest = items.filter((item) => item.id !== id)
-    setItems(rest)
-    if (shown === id) setShown(rest[0]?.id ?? null)
-  }
+  const [bench, change] = useState(EMPTY)
   return {
-    items,
-    shown,
-    states,
-    add,
-    remove,
-    show: setShown,
-    tell: (id: number, state: FileState) => setStates((before) => ({ ...before, [id]: state })),
+    items: bench.items,
+    shown: bench.shown,
+    states: bench.states,
+    add: (files: readonly File[], sheet: string | null = null) => change((before) => withFiles(before, files, sheet)),
+    remove: (id: number) => change((before) => without(before, id)),
+    show: (id: number) => change((before) => ({ ...before, shown: id })),
+    tell: (id: number, state: FileState) =>
+      change((before) => ({ ...before, states: { ...before.states, [id]: state } })),
   }
+}
+
+function withFiles(bench: Bench, files: readonly File[], sheet: string | null): Bench {
+  const added = files.map((file, i) => ({ id: bench.nextId + i, file, sheet }))
+  return {
+    ...bench,
+    items: [...bench.items, ...added],
+    shown: added[0]?.id ?? bench.shown,
+    nextId: bench.nextId + added.length,
+  }
+}
+
+function without(bench: Bench, id: number): Bench {
+  const items = bench.items.filter((item) => item.id !== id)
+  return { ...bench, items, shown: bench.shown === id ? (items[0]?.id ?? null) : bench.shown }
 }
