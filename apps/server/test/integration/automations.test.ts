@@ -127,6 +127,17 @@ describe('an automation', () => {
   }
   const isDue = (id: string) => server.sql("update automations set last_day = '2020-01-01' where id = $1", [id])
 
+  /** A daily automation that has begun on a list that somebody else works on. */
+  const begunWhileHeld = async () => {
+    const listId = await newList(server.api)
+    await bringText(server.api, listId, ROWS)
+    const letGo = await holdList(server, listId)
+    const { id } = await make(listId, { start: 'day', hour: 0, steps: [{ work: 'split' }] })
+    await isDue(id)
+    await until(async () => (await runsOf(listId)).length === 1)
+    return { listId, id, letGo }
+  }
+
   it('of an archived list rests, and what was begun there pays for nothing', async () => {
     const listId = await newList(server.api)
     await bringText(server.api, listId, ROWS.replace('204481', '204486'))
@@ -151,12 +162,7 @@ describe('an automation', () => {
   })
 
   it('of every day begins no second time while its last run is not over', async () => {
-    const listId = await newList(server.api)
-    await bringText(server.api, listId, ROWS)
-    const letGo = await holdList(server, listId)
-    const { id } = await make(listId, { start: 'day', hour: 0, steps: [{ work: 'split' }] })
-    await isDue(id)
-    await until(async () => (await runsOf(listId)).length === 1)
+    const { listId, id, letGo } = await begunWhileHeld()
     await isDue(id)
     await lookedAtAll()
     expect(await runsOf(listId)).toHaveLength(1)
@@ -165,12 +171,7 @@ describe('an automation', () => {
   })
 
   it('waits with its lanes until whoever has the list lets it go', async () => {
-    const listId = await newList(server.api)
-    await bringText(server.api, listId, ROWS)
-    const letGo = await holdList(server, listId)
-    const { id } = await make(listId, { start: 'day', hour: 0, steps: [{ work: 'split' }] })
-    await isDue(id)
-    await until(async () => (await runsOf(listId)).length === 1)
+    const { listId, letGo } = await begunWhileHeld()
     await lookedAtAll()
     expect(await runsOf(listId)).toMatchObject([{ state: 'running', working: 'split', done: [] }])
     await letGo()

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals'
-import { Client } from 'pg'
+import { holdWrites } from './holdWrites'
 import { Sending } from './sending'
-import { until, untilIs } from './until'
+import { untilIs } from './until'
 
 let sending: Sending
 
@@ -12,26 +12,15 @@ afterAll(() => sending.stop())
 
 describe('what a network tells', () => {
   it('that it is usable is read with what came of the delivery, never without', async () => {
-    const { sql, databaseUrl } = sending.server
-    // What came of a delivery is noted only when this connection lets it.
-    const holder = new Client({ connectionString: databaseUrl })
-    await holder.connect()
-    await holder.query('select pg_advisory_lock(52)')
-    await sql(`create function hold_noting() returns trigger language plpgsql as
-      $$ begin perform pg_advisory_xact_lock(52); return new; end $$`)
-    await sql(`create trigger held_noting before update of matched on deliveries
-      for each row when (new.matched is not null) execute function hold_noting()`)
+    const noting = await holdWrites(sending.server, { column: 'matched', when: 'new.matched is not null' })
     const { id } = await sending.makeAudience('brassbell', { name: 'Read at once' })
     await sending.prepare(id)
     await sending.send(id)
-    await until(
-      async () =>
-        (await sql("select 1 from pg_locks where locktype = 'advisory' and objid = 52 and not granted")).length > 0,
-    )
+    await noting.isHeld()
     expect((await sending.read(id)).state).not.toBe('usable')
-    await holder.end()
+    await noting.letGo()
     const told = await sending.settled(id)
-    await sql('drop function hold_noting cascade')
+    await noting.forget()
     expect(told.state).toBe('usable')
     expect(told.deliveries[0]?.matched).toBeGreaterThan(0)
   })
@@ -101,7 +90,7 @@ describe('two deliveries of one audience at once', () => {
 
 describe('whoever says no while a delivery is under way', () => {
   it('is in no part that was not sent yet, and has to leave where the part was', async () => {
-    const { sql, databaseUrl } = sending.server
+    const { sql } = sending.server
     await sql(
       `update destinations set document = jsonb_set(document, '{network,part,most}', '100') where id = 'brassbell'`,
     )
@@ -112,34 +101,24 @@ describe('whoever says no while a delivery is under way', () => {
       'select contact_id from edition_lines where edition_id = $1 order by key',
       [editionId],
     )
-    // The first part is booked only when this connection lets it.
-    const holder = new Client({ connectionString: databaseUrl })
-    await holder.connect()
-    await holder.query('select pg_advisory_lock(54)')
-    await sql(`create function hold_booking() returns trigger language plpgsql as
-      $$ begin perform pg_advisory_xact_lock(54); return new; end $$`)
-    await sql(`create trigger held_booking before update of added on deliveries
-      for each row when (old.added = 0 and new.added > 0) execute function hold_booking()`)
+    const booking = await holdWrites(sending.server, { column: 'added', when: 'old.added = 0 and new.added > 0' })
     const delivery = await sending.server.api.call('deliverEdition', {
       params: { audienceId: id },
       body: { editionId, account: account.id },
     })
-    await until(
-      async () =>
-        (await sql("select 1 from pg_locks where locktype = 'advisory' and objid = 54 and not granted")).length > 0,
-    )
+    await booking.isHeld()
     const no = await sending.server.api.call('makeSuppressionList', { body: { name: 'Meanwhile', kind: 'opt-outs' } })
     for (const line of [lines[5], lines.at(-5)])
       await sending.server.api.call('suppressContact', {
         params: { contactId: Number(line?.contact_id) },
         body: { suppressionListId: no.id, reason: 'said so' },
       })
-    await holder.end()
+    await booking.letGo()
     const told = await untilIs(
       () => sending.read(id),
       ({ latest }) => latest?.id === delivery.id && latest.state === 'done',
     )
-    await sql('drop function hold_booking cascade')
+    await booking.forget()
     expect(told.latest).toMatchObject({ added: 799, refusedParts: 0 })
     const board = await sending.server.api.call('readAudiences', { params: { listId: sending.listId } })
     expect(board.find((one) => one.id === id)).toMatchObject({ people: 799, owedRemovals: 1 })

@@ -247,28 +247,32 @@ describe('a directory that no code knows', () => {
     },
   })
 
-  it('is paid by the page, and left where its pages tell the same for ever', async () => {
+  /** A directory that answers as told: how many there are, and what a page from a place holds. */
+  const oddDirectory = async (n: number, pageFrom: (from: number) => unknown) => {
     const odd = await startOddServices(server, ({ path }, response) => {
       const from = Number(new URL(path, 'http://x').searchParams.get('from') ?? 0)
-      const tells = (json: unknown) =>
-        response.writeHead(200, { 'content-type': 'application/json' }).end(JSON.stringify(json))
-      if (path.startsWith('/count')) return void tells({ n: 90 })
+      const told = path.startsWith('/count') ? { n } : pageFrom(from)
+      response.writeHead(200, { 'content-type': 'application/json' }).end(JSON.stringify(told))
+    })
+    const params = { provider: 'wayside' }
+    await server.api.call('keepConnector', { params, body: document(odd.url) })
+    await server.api.call('changeConnection', { params, body: { baseUrl: odd.url, key: 'key-wayside' } })
+    return odd
+  }
+  const ASKED = { provider: 'wayside', trade: { code: 'a', name: 'A' }, place: { code: 'b', name: 'B' } }
+
+  it('is paid by the page, and left where its pages tell the same for ever', async () => {
+    const odd = await oddDirectory(90, (from) => {
       const page = Math.min(from, 1) * 2
-      tells({ all: [0, 1].map((i) => ({ id: `w${page + i}`, tel: `+44166555501${page + i}` })), next: from + 1 })
+      return { all: [0, 1].map((i) => ({ id: `w${page + i}`, tel: `+44166555501${page + i}` })), next: from + 1 }
     })
     try {
-      await server.api.call('keepConnector', { params: { provider: 'wayside' }, body: document(odd.url) })
-      await server.api.call('changeConnection', {
-        params: { provider: 'wayside' },
-        body: { baseUrl: odd.url, key: 'key-wayside' },
-      })
       const listId = await newList(server.api)
-      const asked = { provider: 'wayside', trade: { code: 'a', name: 'A' }, place: { code: 'b', name: 'B' } }
-      const plan = await server.api.call('planDirectorySearch', { params: { listId }, body: asked })
+      const plan = await server.api.call('planDirectorySearch', { params: { listId }, body: ASKED })
       expect(plan).toMatchObject({ total: 90, calls: 45, pricePer: 'call', most: 22_500_000 })
       const started = await server.api.call('startDirectorySearch', {
         params: { listId },
-        body: { ...asked, name: 'Wayside', budget: plan.most },
+        body: { ...ASKED, name: 'Wayside', budget: plan.most },
       })
       const search = await finished(started.id)
       // Two pages, and a third that told what the second had.
@@ -279,25 +283,16 @@ describe('a directory that no code knows', () => {
   })
 
   it('loses none where it gives no ids: the same told twice is one business', async () => {
-    const odd = await startOddServices(server, ({ path }, response) => {
-      const from = Number(new URL(path, 'http://x').searchParams.get('from') ?? 0)
-      const tells = (json: unknown) =>
-        response.writeHead(200, { 'content-type': 'application/json' }).end(JSON.stringify(json))
-      if (path.startsWith('/count')) return void tells({ n: 5 })
-      const businesses = ['10', '11', '10', '12', '13'].map((end) => ({ tel: `+4416655551${end}` }))
-      tells({ all: businesses.slice(from, from + 2), next: from + 2 < businesses.length ? from + 2 : null })
-    })
+    const businesses = ['10', '11', '10', '12', '13'].map((end) => ({ tel: `+4416655551${end}` }))
+    const odd = await oddDirectory(5, (from) => ({
+      all: businesses.slice(from, from + 2),
+      next: from + 2 < businesses.length ? from + 2 : null,
+    }))
     try {
-      await server.api.call('keepConnector', { params: { provider: 'wayside' }, body: document(odd.url) })
-      await server.api.call('changeConnection', {
-        params: { provider: 'wayside' },
-        body: { baseUrl: odd.url, key: 'key-wayside' },
-      })
       const listId = await newList(server.api)
-      const body = { provider: 'wayside', trade: { code: 'a', name: 'A' }, place: { code: 'b', name: 'B' } }
       const started = await server.api.call('startDirectorySearch', {
         params: { listId },
-        body: { ...body, name: 'Without ids', budget: 5_000_000 },
+        body: { ...ASKED, name: 'Without ids', budget: 5_000_000 },
       })
       const search = await finished(started.id)
       expect(search).toMatchObject({ isWhole: true, pages: 3, became: { taken: 4 } })
