@@ -14,7 +14,10 @@ interface Keyed {
   readonly asked: unknown
 }
 
-type KnownCall = typeof idempotencyKeys.$inferSelect
+interface KnownCall extends Pick<typeof idempotencyKeys.$inferSelect, 'call' | 'request' | 'answer' | 'carriedOutAt'> {
+  /** True where it began too long ago to be still at work. */
+  readonly isLate: boolean
+}
 
 /**
  * Carries a keyed call out once. Repeated, it gets the first answer. A call that failed gives its key back; one that
@@ -59,11 +62,12 @@ async function claim(
 ): Promise<KnownCall | null> {
   const { idempotencyHours, underWaySeconds } = config.limits
   const isOver = lt(idempotencyKeys.at, sql`now() - make_interval(secs => ${idempotencyHours * 3600})`)
+  const isLate = sql<boolean>`${idempotencyKeys.at} < now() - make_interval(secs => ${underWaySeconds})`
   const isCutOff = and(
     isNull(idempotencyKeys.answer),
     isNull(idempotencyKeys.carriedOutAt),
     eq(idempotencyKeys.request, claimed.request),
-    lt(idempotencyKeys.at, sql`now() - make_interval(secs => ${underWaySeconds})`),
+    isLate,
   )
   const taken = await db
     .insert(idempotencyKeys)
@@ -75,8 +79,9 @@ async function claim(
     })
     .returning()
   if (taken.length > 0) return null
+  const { call, request, answer, carriedOutAt } = idempotencyKeys
   const [known] = await db
-    .select()
+    .select({ call, request, answer, carriedOutAt, isLate })
     .from(idempotencyKeys)
     .where(and(eq(idempotencyKeys.personId, claimed.personId), eq(idempotencyKeys.key, claimed.key)))
   if (!known) throw new Problem(409, 'under-way', 'The same call is still under way.')
@@ -87,7 +92,8 @@ function firstAnswer<T>(known: KnownCall, call: string, request: string): T {
   if (known.call !== call || known.request !== request)
     throw new Problem(422, 'key-reused', 'This Idempotency-Key was used for another call. Nothing was changed.')
   if (known.answer !== null) return known.answer as T
-  if (known.carriedOutAt !== null)
+  // Between its effect and its answer it is still under way.
+  if (known.carriedOutAt !== null && known.isLate)
     throw new Problem(
       409,
       'carried-out',

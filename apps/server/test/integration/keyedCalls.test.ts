@@ -67,6 +67,13 @@ describe('a keyed call', () => {
     expect((await api.call('readLists')).length).toBe(before)
   })
 
+  it('whose effect is there and whose answer is about to be noted is under way', async () => {
+    await cutOff('j', { secondsAgo: 1, isCarriedOut: true })
+    await expect(make('j')).rejects.toMatchObject({ status: 409, code: 'under-way' })
+    await server.sql(`update idempotency_keys set at = now() - interval '61 seconds' where key = 'j'`)
+    await expect(make('j')).rejects.toMatchObject({ status: 409, code: 'carried-out' })
+  })
+
   it('notes its effect in the transaction of the effect', async () => {
     await make('g')
     const [noted] = await server.sql<{ same: boolean }>(
