@@ -5,7 +5,7 @@ import { insertRows } from '../db/insertRows'
 import { attempts, fillRuns } from '../db/schema'
 import type { Services } from '../services'
 import { leftOfMonth } from '../spend/limit'
-import { type AskingCost, conditionOf, costOfAsking, isAskable, mostOf, servingOf } from './plan'
+import { type AskingCost, conditionOf, costOfAsking, isAskable, servingOf, sumOf } from './plan'
 import type { AttemptRow, Run, SearchedContact } from './run'
 import { answeredWithin } from './wanting'
 
@@ -110,13 +110,15 @@ export function decide(run: Run, contact: SearchedContact, known: Known): Decisi
   if (room !== undefined) known.room.set(act.provider, room - 1)
   known.asked.set(act.provider, (known.asked.get(act.provider) ?? 0) + 1)
   const terms = run.plan.providers.find(({ id }) => id === act.provider)
-  const cost: AskingCost = terms ? costOfAsking(terms, run.plan) : { own: 0, checks: {} }
+  const cost = terms ? costOfAsking(terms, run.plan) : NOTHING
   for (const [service, amount] of atServices(act.provider, cost)) {
     const left = known.left.get(service)
     if (left !== undefined) known.left.set(service, left - amount)
   }
-  return { contact, provider: act.provider, most: terms ? mostOf(terms, run.plan) : 0, checks: cost.checks, isWaiting }
+  return { contact, provider: act.provider, most: sumOf(cost), checks: cost.checks, isWaiting }
 }
+
+const NOTHING: AskingCost = { own: 0, checks: {} }
 
 /** What an asking may cost at each service that charges for it. */
 const atServices = (provider: string, { own, checks }: AskingCost): (readonly [string, number])[] => [
@@ -136,8 +138,9 @@ function mayAsk(
   const { mostAsked } = conditionOf(run.options, provider)
   if (mostAsked !== null && (asked.get(provider) ?? 0) >= mostAsked) return false
   const isOverLimit = ([service, amount]: readonly [string, number]) => amount > (left.get(service) ?? Infinity)
-  if (atServices(provider, costOfAsking(terms, run.plan)).some(isOverLimit)) return false
-  if (perContact !== null && (spentOn.get(contact.id) ?? 0) + mostOf(terms, run.plan) > perContact) return false
+  const cost = costOfAsking(terms, run.plan)
+  if (atServices(provider, cost).some(isOverLimit)) return false
+  if (perContact !== null && (spentOn.get(contact.id) ?? 0) + sumOf(cost) > perContact) return false
   return isAskable(run.plan, terms, contact)
 }
 

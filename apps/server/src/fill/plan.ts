@@ -78,7 +78,8 @@ export function costOfAsking(provider: ProviderTerms, { options, register, verif
   return { own: mostCost(provider, 0), checks: Object.fromEntries(checks) }
 }
 
-const sumOf = ({ own, checks }: AskingCost): number => Object.values(checks).reduce((sum, one) => sum + one, own)
+/** What an asking may cost altogether. */
+export const sumOf = ({ own, checks }: AskingCost): number => Object.values(checks).reduce((sum, one) => sum + one, own)
 
 /** The most one asking can cost under a plan, checks of what it gives included. */
 export const mostOf = (provider: ProviderTerms, plan: PlanTerms): number => sumOf(costOfAsking(provider, plan))
