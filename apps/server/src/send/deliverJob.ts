@@ -135,14 +135,15 @@ async function remoteIdOf(db: Db, audienceId: string): Promise<string> {
 
 async function sendPart(going: Going, round: PartChange): Promise<StepOutcome> {
   const { services, delivery, audience, network, cursor } = going
+  const { editionId, startedAt } = delivery
   const isOnItsWay = cursor.until !== null
   // Whoever says no while others are sent, or while the delivery rests, is in no part that was not sent yet.
-  if (!isOnItsWay && round !== 'remove' && delivery.editionId !== null)
-    await transaction(services.pool, (tx) => dropSuppressed(tx, delivery.editionId ?? ''))
+  if (!isOnItsWay && round !== 'remove' && editionId !== null)
+    await transaction(services.pool, (tx) => dropSuppressed(tx, editionId))
   const lines = await nextLines(services.db, round, {
     audience,
-    editionId: delivery.editionId,
-    startedAt: delivery.startedAt,
+    editionId,
+    startedAt,
     after: cursor.after,
     until: cursor.until,
     most: network.calls.part.most,
