@@ -53,9 +53,9 @@ export const Job = z.object({
 })
 export type Job = z.infer<typeof Job>
 
-export const isUnderWay = (job: Pick<Job, 'state'>): boolean =>
-  job.state === 'queued' ||
-  job.state === 'running' ||
-  job.state === 'waiting' ||
-  job.state === 'stopping' ||
-  job.state === 'pausing'
+/** States in which a job has ended. One that rests is not over: it can go on, and may still spend. */
+export const ENDED_STATES = ['done', 'stopped', 'failed'] as const satisfies readonly Job['state'][]
+
+export const isOver = ({ state }: { readonly state: string }): boolean => ENDED_STATES.some((one) => one === state)
+
+export const isUnderWay = (job: Pick<Job, 'state'>): boolean => !isOver(job) && job.state !== 'paused'

@@ -1,4 +1,4 @@
-import type { AutomationRun, AutomationStep } from '@upper-field/contract'
+import { type AutomationRun, type AutomationStep, isOver } from '@upper-field/contract'
 import { eq, sql } from 'drizzle-orm'
 import { type Db, transaction } from '../db/database'
 import { isGivenWay, isLostConnection } from '../db/errors'
@@ -54,14 +54,12 @@ async function advance(services: Services, tx: Db, id: string): Promise<void> {
   if (!step) return change(tx, run, { state: 'done', finishedAt: new Date(services.now()) })
   if (run.jobId === null) return begin(services, tx, run, step)
   const [job] = await tx.select().from(jobs).where(eq(jobs.id, run.jobId))
-  if (job && !ENDED.has(job.state)) return
+  if (job && !isOver(job)) return
   if (job?.state === 'done' && job.kind === 'prepare') return change(tx, run, { jobId: null })
   const outcome = job?.state === 'done' ? 'done' : 'failed'
   const reason = outcome === 'done' ? null : reasonOf(job)
   await note(tx, run, { work: step.work, outcome, reason, spent: await spentBy(tx, run.jobId) })
 }
-
-const ENDED: ReadonlySet<string> = new Set(['done', 'stopped', 'failed'])
 
 const reasonOf = (job: Job | undefined): string =>
   job?.state === 'stopped' ? 'Somebody stopped it.' : `It failed${job?.problem ? ` (${job.problem})` : ''}.`

@@ -6,6 +6,7 @@ import { transaction } from '../db/database'
 import { batches } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { serve } from '../http/serve'
+import { isJobOver } from '../jobs/over'
 import { createJob } from '../jobs/store'
 import { findList, findOpenList } from '../lists/routes'
 import type { BatchRow } from '../projection/rowCells'
@@ -105,7 +106,7 @@ export function bringRoutes(app: Hono, services: CallServices): void {
     await transaction(services.pool, async (tx) => {
       const [batch] = await tx.select().from(batches).where(eq(batches.id, id)).for('update')
       const { rows: open } = await tx.execute(sql`
-        select 1 from jobs where kind = 'take-back' and payload->>'batchId' = ${id} and state not in ('done', 'stopped', 'failed')`)
+        select 1 from jobs where kind = 'take-back' and payload->>'batchId' = ${id} and not ${isJobOver()}`)
       if (batch?.state !== from || open.length > 0)
         throw new Problem(409, 'batch-not-there', 'This batch is not in a state for that. Look at it again.')
       const payload = { batchId: id, isBack: from === 'taken-back' }

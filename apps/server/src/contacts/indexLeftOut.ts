@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm'
 import { transaction } from '../db/database'
+import { isJobOver } from '../jobs/over'
 import { createJob } from '../jobs/store'
 import type { Services } from '../services'
 
@@ -14,7 +15,7 @@ export async function indexLeftOut({ pool }: Pick<Services, 'pool'>): Promise<nu
       select b.id, b.list_id, b.rows - b.held as contacts from batches b
       where b.state = 'ready' and not b.is_indexed and not exists (
         select 1 from jobs j where j.kind = 'index' and j.payload->>'batchId' = b.id::text
-          and j.state not in ('done', 'stopped', 'failed'))
+          and not ${isJobOver('j')})
       for update of b skip locked`)
     for (const { id, list_id: listId, contacts } of rows)
       await createJob(tx, { kind: 'index', listId, unit: 'contacts', total: contacts, payload: { batchId: id } })

@@ -1,4 +1,4 @@
-import type { Harvest, HarvestedSite, HarvestSite, Me } from '@upper-field/contract'
+import { type Harvest, type HarvestedSite, type HarvestSite, isOver, type Me } from '@upper-field/contract'
 import { readPage } from '@upper-field/core/harvest'
 import { isValidE164 } from '@upper-field/core/phone'
 import { and, desc, eq, inArray, sql } from 'drizzle-orm'
@@ -23,7 +23,6 @@ import { takeFindings } from './takeFindings'
 
 /** Pages of one site that are shown at once: those on which something was found come before others. */
 const PAGES_SHOWN = 50
-const OVER = ['done', 'stopped', 'failed']
 
 export function harvestRoutes(app: Hono, services: CallServices): void {
   formatRoutes(app, services)
@@ -166,7 +165,7 @@ export function harvestRoutes(app: Hono, services: CallServices): void {
       if (waiting > 0 && harvest.jobId) {
         const [job] = await tx.select().from(jobs).where(eq(jobs.id, harvest.jobId)).for('update')
         if (job?.state === 'done') await tx.update(jobs).set({ state: 'stopped' }).where(eq(jobs.id, job.id))
-        if (job && (job.state === 'done' || OVER.includes(job.state))) await resumeJob(tx, job.id)
+        if (job && isOver(job)) await resumeJob(tx, job.id)
       }
       return waiting
     })
@@ -176,7 +175,7 @@ export function harvestRoutes(app: Hono, services: CallServices): void {
   serve(app, services, 'takeHarvest', async ({ params }) => {
     const harvest = await findOpenHarvest(db, params.harvestId)
     const [job] = harvest.jobId ? await db.select().from(jobs).where(eq(jobs.id, harvest.jobId)) : []
-    if (job && !OVER.includes(job.state))
+    if (job && !isOver(job))
       throw new Problem(409, 'still-reading', 'Pages are still being read. Stop it, or wait until it is done.')
     return asBatch(await takeFindings(services, harvest))
   })

@@ -1,8 +1,9 @@
-import type { Job, JobKind } from '@upper-field/contract'
-import { and, desc, eq, inArray, notInArray, sql } from 'drizzle-orm'
+import { isOver, type Job, type JobKind } from '@upper-field/contract'
+import { and, desc, eq, inArray, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { jobs } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
+import { isJobOver } from './over'
 
 export type JobRow = typeof jobs.$inferSelect
 
@@ -107,7 +108,7 @@ export const latestJobs = (db: Db, listId: string): Promise<JobRow[]> =>
     .where(
       and(
         eq(jobs.listId, listId),
-        sql`(${notInArray(jobs.state, ['done', 'stopped', 'failed'])} or ${jobs.id} in (
+        sql`(not ${isJobOver()} or ${jobs.id} in (
           select id from (select id, row_number() over (partition by kind order by created_at desc) as place
             from jobs where list_id = ${listId}) ranked where place <= ${OF_A_KIND}))`,
       ),
@@ -117,9 +118,7 @@ export const latestJobs = (db: Db, listId: string): Promise<JobRow[]> =>
 /** Asks a job to stop after its current step. */
 export async function stopJob(tx: Db, jobId: string): Promise<JobRow> {
   const job = await findJob(tx, jobId)
-  if (!['queued', 'running', 'waiting', 'stopping', 'pausing', 'paused'].includes(job.state)) {
-    throw new Problem(409, 'not-under-way', 'This job has ended already.')
-  }
+  if (isOver(job)) throw new Problem(409, 'not-under-way', 'This job has ended already.')
   await saveJob(tx, jobId, { state: 'stopping' })
   await enqueue(tx, jobId)
   return findJob(tx, jobId)

@@ -4,6 +4,7 @@ import type { Db } from '../db/database'
 import { LOCKS } from '../db/locks'
 import { spendLimit } from '../db/schema'
 import { Problem } from '../http/problem'
+import { isJobOver } from '../jobs/over'
 
 /** What was spent this month, what work that is under way may still spend, and the most that may be. */
 export async function readMonth(db: Db): Promise<Omit<SpendMonth, 'providers'>> {
@@ -84,7 +85,7 @@ export async function refuseOverProviderLimit(tx: Db, provider: string, most: nu
 }
 
 /** Work that may still spend: also where it rests, for it can go on. */
-const UNDER_WAY = sql`j.state in ('queued', 'running', 'waiting', 'pausing', 'paused', 'stopping')`
+const UNDER_WAY = sql`not ${isJobOver('j')}`
 
 /**
  * Refuses work that could spend more than the month allows, together with all that is under way. Whoever asks at the

@@ -1,4 +1,4 @@
-import { type HarvestDetail, isUnderWay, type Job } from '@upper-field/contract'
+import { type HarvestDetail, isOver, type Job } from '@upper-field/contract'
 import { Link } from 'react-router'
 import { Button } from '../kit/Button'
 import { Refused } from '../shell/Answer'
@@ -16,7 +16,7 @@ export function HarvestSoFar({
   mayChange: boolean
 }) {
   const [take, taken] = useTakeHarvestMutation()
-  const isReading = job !== undefined && (isUnderWay(job) || job.state === 'paused')
+  const isReading = job !== undefined && !isOver(job)
   return (
     <section aria-label="The batch so far" className="pt-4">
       <h2 className="pb-1 text-[15px]">The batch so far</h2>

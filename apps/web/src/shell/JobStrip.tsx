@@ -1,4 +1,4 @@
-import { isUnderWay, type Job } from '@upper-field/contract'
+import { isOver, isUnderWay, type Job } from '@upper-field/contract'
 import { Popover } from 'radix-ui'
 import { usePauseJobMutation, useReadJobsQuery, useResumeJobMutation, useStopJobMutation } from '../api'
 import { Button } from '../kit/Button'
@@ -43,8 +43,7 @@ const ENDED = 8
 
 /** What is not over comes first, all of it: nothing else lets a job that rests go on. */
 function toShow(jobs: readonly Job[]): readonly Job[] {
-  const isOpen = (job: Job) => isUnderWay(job) || job.state === 'paused'
-  return [...jobs.filter(isOpen), ...jobs.filter((job) => !isOpen(job)).slice(0, ENDED)]
+  return [...jobs.filter((job) => !isOver(job)), ...jobs.filter(isOver).slice(0, ENDED)]
 }
 
 const share = (job: Job): number => (job.total ? Math.min(1, job.done / job.total) : 0)
