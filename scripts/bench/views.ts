@@ -1,12 +1,11 @@
 import type { ApiClient } from '@upper-field/contract'
 import type { Client } from 'pg'
-import { untilEnded } from '../bringIn'
 import { withBenchList } from './benchServer'
+import { untilIndexed } from './bringIn'
 import { peopleFile } from './peopleFile'
 import { median, seconds } from './timing'
 
 const TIMES = 5
-const HOUR = 3600
 
 /** What a room asks when it is opened, on one list: the first time after the list has changed, and then the median. */
 export async function viewsBench({ rows }: { rows: number | null }): Promise<void> {
@@ -17,12 +16,6 @@ export async function viewsBench({ rows }: { rows: number | null }): Promise<voi
     await untilIndexed(api, listId)
     await timeViews(api, db, listId)
   })
-}
-
-/** Until then the search looks through the contacts one by one. */
-async function untilIndexed(api: ApiClient, listId: string): Promise<void> {
-  const jobs = await api.call('readJobs', { params: { listId } })
-  for (const { id, kind } of jobs) if (kind === 'index') await untilEnded(api, listId, id, HOUR)
 }
 
 export async function timeViews(api: ApiClient, db: Client, listId: string): Promise<void> {

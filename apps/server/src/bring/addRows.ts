@@ -1,6 +1,6 @@
 import { LONGEST_CELL, writeRecord } from '@upper-field/core/table'
 import { eq, sql } from 'drizzle-orm'
-import { indexContacts } from '../contacts/indexJob'
+import { addWords } from '../contacts/words'
 import type { Db } from '../db/database'
 import { batches } from '../db/schema'
 import { type Holding, withListLock } from '../lists/listLock'
@@ -43,7 +43,7 @@ export async function addRows(
   await withListLock(services, batch.listId, holding, async (tx, client) => {
     await also(tx, ids)
     await loadCopies(client, projected.copies)
-    await indexContacts(tx, { batchId: batch.id, after: firstId - 1 })
+    await addWords(tx, { listId: batch.listId, batchId: batch.id, after: firstId - 1 })
     await tx
       .update(batches)
       .set({ withMobile: sql`${batches.withMobile} + ${projected.withMobile}` })

@@ -1,12 +1,13 @@
 import { mendNotes, ROW_MENDS } from '@upper-field/core/table'
 import { needsUnpacking } from '@upper-field/files'
 import { and, eq, ne, sql } from 'drizzle-orm'
+import { startIndexing } from '../contacts/indexJob'
 import { type Db, transaction } from '../db/database'
 import { batches, batchPieces, contacts } from '../db/schema'
 import { JobProblem } from '../jobs/jobProblem'
 import type { JobHandler, StepOutcome } from '../jobs/runner'
 import { beginStep, createStepsAhead, type Preparing } from '../jobs/stepsAhead'
-import { createJob, type JobRow, saveJob } from '../jobs/store'
+import { type JobRow, saveJob } from '../jobs/store'
 import { withListLock } from '../lists/listLock'
 import { joinExactDuplicates } from '../pair/joinExactDuplicates'
 import { loadCopies } from '../projection/copyLines'
@@ -136,13 +137,7 @@ async function finish(
     await reproject(tx, client, { contacts: heldSince.get(batch.listId) ?? [], because: 'place' })
     await countContacts(tx, batch.listId)
     await tx.delete(batchPieces).where(eq(batchPieces.batchId, batch.id))
-    await createJob(tx, {
-      kind: 'index',
-      listId: batch.listId,
-      unit: 'contacts',
-      total: batch.rows - batch.held,
-      payload: { batchId: batch.id },
-    })
+    await startIndexing(tx, batch.listId, batch.rows - batch.held, batch.id)
     const [counts] = await tx
       .select({ rows: batches.rows, held: batches.held })
       .from(batches)

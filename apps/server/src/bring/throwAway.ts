@@ -20,7 +20,6 @@ export async function throwAway(services: Services, batch: BatchRow, signal?: Ab
       throw new Problem(409, 'batch-in-use', 'This batch is shown or being read. Stop it first, or take it back.')
     const mine = sql`select id from contacts where batch_id = ${batch.id}`
     await tx.execute(sql`delete from contact_numbers where contact_id in (${mine})`)
-    await tx.execute(sql`delete from contact_words where contact_id in (${mine})`)
     await tx.execute(sql`delete from contact_emails where contact_id in (${mine})`)
     await tx.execute(sql`delete from contacts where batch_id = ${batch.id}`)
     await tx.delete(rows).where(eq(rows.batchId, batch.id))

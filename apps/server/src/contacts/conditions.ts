@@ -5,6 +5,7 @@ import { searchTerms } from '../projection/searchText'
 import { BEYOND_CUBE, type Place, pileCondition, rawIn } from './facets'
 import { isCounted, nodeCondition } from './nodeConditions'
 import { holdsTyped } from './wordPatterns'
+import { wordsOf } from './words'
 
 /**
  * What of a filter is in the counts of a list, as SQL conditions: its piles, and trees of them. All values are
@@ -70,7 +71,7 @@ function holdersOfWords(listId: string, terms: readonly string[]): SQL {
       sql` and `,
     )
   return sql`
-    select contact_id from contact_words where list_id = ${listId} and ${all('words')}
+    select contact_id from ${wordsOf(listId)} where ${all('words')}
     union all
     select id from contacts where batch_id in (select id from batches where list_id = ${listId} and not is_indexed) and ${all('search')}`
 }

@@ -1,11 +1,13 @@
-import { and, eq, inArray, sql } from 'drizzle-orm'
+import { and, eq, inArray } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { batches, jobs } from '../db/schema'
-import { createJob } from '../jobs/store'
+import { startIndexing } from './indexJob'
+import { emptyWords } from './words'
 
 /**
- * Takes a list out of the index of the search and lets jobs put it back, batch by batch: to change the index row by row
- * would take longer than all other work on the list. Until a batch is back, the search looks through its contacts.
+ * Takes a list out of the index of the search and lets a job build it anew: to change it contact by contact would take
+ * longer than all other work on the list. Until then the search looks through the contacts. The last thing that a
+ * transaction does, since whoever searches the list waits for its end.
  */
 export async function indexAnew(tx: Db, listId: string): Promise<void> {
   // What indexes the list as it was has nothing more to do.
@@ -13,13 +15,16 @@ export async function indexAnew(tx: Db, listId: string): Promise<void> {
     .update(jobs)
     .set({ state: 'stopping' })
     .where(and(eq(jobs.listId, listId), eq(jobs.kind, 'index'), inArray(jobs.state, ['queued', 'running', 'waiting'])))
-  await tx.execute(sql`delete from contact_words where list_id = ${listId}`)
+  await emptyWords(tx, listId)
   // Those too whose first indexing was still under way.
   const whole = await tx
     .update(batches)
     .set({ isIndexed: false })
     .where(and(eq(batches.listId, listId), inArray(batches.state, ['ready', 'taken-back'])))
-    .returning({ id: batches.id, rows: batches.rows, held: batches.held })
-  for (const { id, rows, held } of whole)
-    await createJob(tx, { kind: 'index', listId, unit: 'contacts', total: rows - held, payload: { batchId: id } })
+    .returning({ rows: batches.rows, held: batches.held })
+  await startIndexing(
+    tx,
+    listId,
+    whole.reduce((sum, { rows, held }) => sum + rows - held, 0),
+  )
 }

@@ -2,46 +2,70 @@ import { eq, sql } from 'drizzle-orm'
 import { type Db, transaction } from '../db/database'
 import { batches } from '../db/schema'
 import type { JobHandler, StepOutcome } from '../jobs/runner'
-import { saveJob } from '../jobs/store'
+import { createJob, type JobRow, saveJob } from '../jobs/store'
+import type { Services } from '../services'
+import { indexWhole } from './indexWhole'
+import { whileToldOf } from './tellOfBuilding'
+import { addWords } from './words'
 
 const PAGE = 4000
 
-/** Puts the contacts of a batch into the index of the search, page by page. They can be worked on meanwhile. */
+/** What is left out of the index is put there; both while the list can be worked on. */
 export const indexJob: JobHandler = {
-  async step({ pool }, job): Promise<StepOutcome> {
-    const { batchId } = job.payload as { batchId: string }
-    const { after = 0 } = job.cursor as { after?: number }
-    return transaction(pool, async (tx): Promise<StepOutcome> => {
-      const { count, last } = await indexContacts(tx, { batchId, after, limit: PAGE })
-      const done = job.done + count
-      if (count === PAGE) {
-        await saveJob(tx, job.id, { phase: 'indexing', done, cursor: { after: last } })
-        return { next: 'step' }
-      }
-      await tx.update(batches).set({ isIndexed: true }).where(eq(batches.id, batchId))
-      await saveJob(tx, job.id, { phase: 'done', done })
-      return { next: 'done' }
-    })
+  async step(services, job): Promise<StepOutcome> {
+    const { batchId = null } = job.payload as { batchId?: string }
+    if (batchId === null) return takeWhole(services, job)
+    const [batch] = await services.db.select().from(batches).where(eq(batches.id, batchId))
+    // Its whole list was indexed meanwhile.
+    if (batch?.isIndexed !== false) return { next: 'done' }
+    if (job.done === 0 && (await isQuickerWhole(services.db, job.listId))) return takeWhole(services, job)
+    return addPage(services, job, batchId)
   },
 }
 
-interface IndexPage {
-  readonly batchId: string
-  readonly after: number
-  readonly limit?: number
+/** Lets the search of a list, or of one batch of it, be put into the index. */
+export const startIndexing = (tx: Db, listId: string, contacts: number, batchId?: string): Promise<JobRow> =>
+  createJob(tx, { kind: 'index', listId, unit: 'contacts', total: contacts, payload: batchId ? { batchId } : {} })
+
+/** Fewer contacts than these are put into the index one by one. */
+const FEW = 5000
+
+/** Whether a list has so many contacts out of the index that to build it anew is quicker than to let it grow. */
+async function isQuickerWhole(db: Db, listId: string): Promise<boolean> {
+  const { rows } = await db.execute<{ inside: string; outside: string }>(sql`
+    select coalesce(sum(rows - held) filter (where is_indexed), 0) as inside,
+      coalesce(sum(rows - held) filter (where not is_indexed), 0) as outside
+    from batches where list_id = ${listId} and state in ('ready', 'taken-back')`)
+  const [inside, outside] = [Number(rows[0]?.inside ?? 0), Number(rows[0]?.outside ?? 0)]
+  return outside >= FEW && outside > inside
 }
 
-/** Indexes the contacts of a batch behind an id. @returns how many, and the last of them */
-export async function indexContacts(
-  tx: Db,
-  { batchId, after, limit }: IndexPage,
-): Promise<{ count: number; last: number }> {
-  const { rows } = await tx.execute<{ n: string; last: string | null }>(sql`
-    with page as (
-      select id, list_id, search from contacts where batch_id = ${batchId} and id > ${after} order by id limit ${limit ?? null}
-    ), stored as (
-      insert into contact_words (contact_id, list_id, words) select id, list_id, search from page
-      on conflict (contact_id) do update set words = excluded.words)
-    select count(*) as n, max(id) as last from page`)
-  return { count: Number(rows[0]?.n ?? 0), last: Number(rows[0]?.last ?? after) }
+/** How long is waited where much has changed while the index was built, in seconds. */
+const AGAIN = 1
+
+async function takeWhole(services: Services, job: JobRow): Promise<StepOutcome> {
+  await saveJob(services.db, job.id, { phase: 'indexing', done: 0 })
+  return whileToldOf(services, job, (tx) => takeWholeIn(tx, job))
+}
+
+async function takeWholeIn(tx: Db, job: JobRow): Promise<StepOutcome> {
+  const contacts = await indexWhole(tx, job.listId)
+  if (contacts === null) return { next: 'later', seconds: AGAIN }
+  await saveJob(tx, job.id, { phase: 'done', done: contacts, total: contacts })
+  return { next: 'done' }
+}
+
+async function addPage({ pool }: Services, job: JobRow, batchId: string): Promise<StepOutcome> {
+  const { after = 0 } = job.cursor as { after?: number }
+  return transaction(pool, async (tx): Promise<StepOutcome> => {
+    const { count, last } = await addWords(tx, { listId: job.listId, batchId, after, limit: PAGE })
+    const done = job.done + count
+    if (count === PAGE) {
+      await saveJob(tx, job.id, { phase: 'indexing', done, cursor: { after: last } })
+      return { next: 'step' }
+    }
+    await tx.update(batches).set({ isIndexed: true }).where(eq(batches.id, batchId))
+    await saveJob(tx, job.id, { phase: 'done', done })
+    return { next: 'done' }
+  })
 }

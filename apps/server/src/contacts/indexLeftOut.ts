@@ -1,8 +1,8 @@
 import { sql } from 'drizzle-orm'
 import { transaction } from '../db/database'
 import { isJobOver } from '../jobs/over'
-import { createJob } from '../jobs/store'
 import type { Services } from '../services'
+import { startIndexing } from './indexJob'
 
 /**
  * Finds batches that are shown, are not in the index of the search and have no job that puts them there, because it
@@ -14,11 +14,10 @@ export async function indexLeftOut({ pool }: Pick<Services, 'pool'>): Promise<nu
     const { rows } = await tx.execute<{ id: string; list_id: string; contacts: number }>(sql`
       select b.id, b.list_id, b.rows - b.held as contacts from batches b
       where b.state = 'ready' and not b.is_indexed and not exists (
-        select 1 from jobs j where j.kind = 'index' and j.payload->>'batchId' = b.id::text
-          and not ${isJobOver('j')})
+        select 1 from jobs j where j.kind = 'index' and j.list_id = b.list_id
+          and coalesce(j.payload->>'batchId', b.id::text) = b.id::text and not ${isJobOver('j')})
       for update of b skip locked`)
-    for (const { id, list_id: listId, contacts } of rows)
-      await createJob(tx, { kind: 'index', listId, unit: 'contacts', total: contacts, payload: { batchId: id } })
+    for (const { id, list_id: listId, contacts } of rows) await startIndexing(tx, listId, contacts, id)
     return rows.length
   })
 }

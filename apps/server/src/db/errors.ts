@@ -43,7 +43,7 @@ const SAME_KEY = '23505'
 export const isThereAlready = (error: unknown, inTable?: string): boolean =>
   [...causesOf(error)].some(({ code, table }) => code === SAME_KEY && (inTable === undefined || table === inTable))
 
-/** A statement took longer than is allowed (SQLSTATE 57014). */
+/** A statement took longer than is allowed, or was given up on somebody's word (SQLSTATE 57014). */
 export const isStatementTimeout = (error: unknown): boolean => hasCode(error, /^57014$/)
 
 /** A value that PostgreSQL cannot hold or read (SQLSTATE class 22): it came with the call. */

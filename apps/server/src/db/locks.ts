@@ -12,6 +12,8 @@ export const LOCKS = {
   fills: 7418,
   /** The first owner is made once. A key of its own, without an id. */
   firstOwner: 7419,
+  /** The index of the search of a list is built once at a time. */
+  words: 7422,
   /** Two may not both take what is left of a month. A key of its own, without an id. */
   spend: 7420,
   /** One process takes a run of an automation on. */

@@ -18,6 +18,7 @@ export type ListWork =
   | 'fill'
   | 'split'
   | 'send'
+  | 'index'
 
 /** A list is being worked on by somebody else, and was not to be had in time. */
 export class ListBusy extends Problem {
@@ -49,6 +50,7 @@ const WORDS: Record<ListWork, string> = {
   fill: 'found values of this list are being stored',
   split: 'the lanes of this list are being decided',
   send: 'a file of this list is being finished',
+  index: 'the search of this list is being made ready',
 }
 
 /** The sentence for whoever has to wait. */

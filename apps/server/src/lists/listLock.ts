@@ -136,7 +136,16 @@ export async function versionOf(db: Db, listId: string): Promise<number> {
 }
 
 /** Shown by `pg_stat_activity`, so that any process can say who is at work. */
-const nameOf = ({ work, jobId }: Holding): string => `upper-field ${work} ${jobId ?? ''}`.trim()
+export const nameOf = ({ work, jobId }: Pick<Holding, 'work' | 'jobId'>): string => `upper-field ${work} ${jobId ?? ''}`.trim()
+
+/**
+ * Waits for a list within a transaction that is under way, however long, to change no contact of it: whoever works
+ * something out beside the list need not look again.
+ */
+export async function holdQuietly(tx: Db, listId: string): Promise<void> {
+  await tx.execute(sql`set local lock_timeout = 0`)
+  await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${listId}::text, ${LOCKS.list}))`)
+}
 
 /** Takes a list within a transaction that is under way, if nobody has it. For what can follow later instead. */
 export async function tryListLock(tx: Db, client: PoolClient, listId: string): Promise<boolean> {

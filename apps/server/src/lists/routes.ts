@@ -1,6 +1,7 @@
 import type { List } from '@upper-field/contract'
 import { desc, eq, isNotNull, isNull, sql } from 'drizzle-orm'
 import type { Hono } from 'hono'
+import { makeWords } from '../contacts/words'
 import { type Db, transaction } from '../db/database'
 import { lists } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
@@ -19,8 +20,12 @@ export function listRoutes(app: Hono, services: CallServices): void {
   })
 
   serve(app, services, 'makeList', async ({ body }) => {
-    const [made] = await transaction(services.pool, (tx) => tx.insert(lists).values({ name: body.name }).returning())
-    return one(await describe(db, made ? [made] : []))
+    const made = await transaction(services.pool, async (tx) => {
+      const [list] = await tx.insert(lists).values({ name: body.name }).returning()
+      if (list) await makeWords(tx, list.id)
+      return list ? [list] : []
+    })
+    return one(await describe(db, made))
   })
 
   serve(app, services, 'readList', async ({ params }) => one(await describe(db, [await findList(db, params.listId)])))

@@ -23,7 +23,7 @@ export type Reprojection = { readonly contacts: readonly number[] } & (
 )
 
 export interface Reprojecting {
-  /** True where the list was taken out of the index of the search in this transaction: there are no words to keep up. */
+  /** True where the index of the search is built anew after this transaction: there are no words to keep up. */
   readonly isOutOfIndex?: boolean
   /** So many pages are kept in memory until all numbers are written; longer runs are written page by page. */
   readonly kept?: number
@@ -78,7 +78,8 @@ async function changedFew({ tx, client, turn, how }: Writing, ids: readonly numb
     await turn(() => writeNumbers(client, numbers))
   })
   const sharedIn = sharedLines(tx, ids.length)
-  for (const one of kept) await writeContacts(client, contactsPage(await linesWith(one, await sharedIn(one))), how)
+  for (const one of kept)
+    await writeContacts({ tx, client }, contactsPage(await linesWith(one, await sharedIn(one))), how)
 }
 
 /** Each page is read and written once; then those are placed anew whose lines are shared now, or no longer. */
@@ -96,15 +97,15 @@ type PageWriter = (lines: readonly ContactLines[]) => (writing: Writing) => Prom
 
 const wholePage: PageWriter = (lines) => {
   const [numbers, contacts] = [numbersPage(lines), contactsPage(lines)]
-  return async ({ client, how }) => {
-    await writeNumbers(client, numbers)
-    await writeContacts(client, contacts, how)
+  return async (writing) => {
+    await writeNumbers(writing.client, numbers)
+    await writeContacts(writing, contacts, writing.how)
   }
 }
 
 const valuesPage: PageWriter = (lines) => {
   const contacts = contactsPage(lines)
-  return ({ client, how }) => writeContacts(client, contacts, how)
+  return (writing) => writeContacts(writing, contacts, writing.how)
 }
 
 async function placeMany({ tx, client, turn }: Writing, ids: readonly number[]): Promise<void> {

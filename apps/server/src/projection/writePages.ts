@@ -1,18 +1,28 @@
 import type { PoolClient } from 'pg'
-import type { CopyBytes, CopyValue } from '../db/copy'
+import { renewWords } from '../contacts/words'
+import type { CopyBytes } from '../db/copy'
+import type { Db } from '../db/database'
 import { CONTACT_COLUMNS, type ContactLines, PLACEMENT_COLUMNS } from './columns'
 import { contactCopy, loadCopies, reachCopies } from './copyLines'
 
 /** Contacts of a page, written out before they are stored: meanwhile others have the connection. */
 export interface WrittenPage {
-  readonly ids: readonly CopyValue[]
+  readonly ids: readonly number[]
+  readonly listIds: readonly string[]
   readonly copies: readonly CopyBytes[]
 }
 
-const idsOf = (lines: readonly ContactLines[]): readonly CopyValue[] => lines.map(({ contact }) => contact[0] ?? null)
+const idsOf = (lines: readonly ContactLines[]): readonly number[] => lines.map(({ contact }) => Number(contact[ID]))
+
+const listsOf = (lines: readonly ContactLines[]): readonly string[] => [
+  ...new Set(lines.map(({ contact }) => String(contact[LIST_ID]))),
+]
+
+const [ID, LIST_ID] = [CONTACT_COLUMNS.indexOf('id'), CONTACT_COLUMNS.indexOf('list_id')]
 
 export const numbersPage = (lines: readonly ContactLines[]): WrittenPage => ({
   ids: idsOf(lines),
+  listIds: listsOf(lines),
   copies: reachCopies(lines),
 })
 
@@ -24,12 +34,13 @@ export async function writeNumbers(client: PoolClient, { ids, copies }: WrittenP
 
 export const contactsPage = (lines: readonly ContactLines[]): WrittenPage => ({
   ids: idsOf(lines),
+  listIds: listsOf(lines),
   copies: [contactCopy('refreshed', lines)],
 })
 
 export async function writeContacts(
-  client: PoolClient,
-  { ids, copies }: WrittenPage,
+  { tx, client }: { readonly tx: Db; readonly client: PoolClient },
+  { ids, listIds, copies }: WrittenPage,
   { isOutOfIndex = false }: { readonly isOutOfIndex?: boolean },
 ): Promise<void> {
   await client.query(
@@ -42,16 +53,7 @@ export async function writeContacts(
     `update contacts c set ${sets.join(', ')} from refreshed r where c.id = r.id and c.id = any($1::bigint[])`,
     [ids],
   )
-  if (!isOutOfIndex) await writeWords(client, ids)
-}
-
-/** What the search looks in, of contacts that are in its index and have been written. */
-export async function writeWords(client: PoolClient, ids: readonly unknown[]): Promise<void> {
-  await client.query(
-    `update contact_words w set words = c.search from contacts c
-     where c.id = w.contact_id and w.words <> c.search and w.contact_id = any($1::bigint[])`,
-    [ids],
-  )
+  if (!isOutOfIndex) for (const listId of listIds) await renewWords(tx, listId, ids)
 }
 
 export async function writePlacements(

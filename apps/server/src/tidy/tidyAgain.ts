@@ -4,6 +4,7 @@ import { eq, inArray, sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import { BREATH, breathe } from '../breathe'
 import { indexAnew } from '../contacts/indexAnew'
+import { renewWords } from '../contacts/words'
 import type { Db } from '../db/database'
 import { batches } from '../db/schema'
 import { severalAtOnce, type Turn, takingTurns } from '../db/takingTurns'
@@ -13,7 +14,6 @@ import { reproject } from '../projection/reproject'
 import { type BatchRow, type BatchSettings, settingsOf } from '../projection/rowCells'
 import { sharedLines } from '../projection/sharedIn'
 import { settledOf, type Tidying, tidyingOf } from '../projection/tidying'
-import { writeWords } from '../projection/writePages'
 import { storeChange, type TidyChange } from './acts'
 
 const PAGE = 2000
@@ -48,10 +48,10 @@ export async function makeChange(
       ? await rewriteValues(tx, client, listId, { before, readBefore, after: await tidyingOf(tx, listId) }, onPage)
       : { keys: touched, rewritten: [], contacts: touched.length }
   const isOutOfIndex = contacts > MANY
-  if (isOutOfIndex) await indexAnew(tx, listId)
-  else await writeWords(client, rewritten)
+  if (!isOutOfIndex) await renewWords(tx, listId, rewritten)
   if (keys.length > 0) await joinAgain(tx, client, listId, keys, { isOutOfIndex })
   if (contacts > 0) await countContacts(tx, listId)
+  if (isOutOfIndex) await indexAnew(tx, listId)
   return { actId, contacts }
 }
 

@@ -40,6 +40,14 @@ async function bothCounts(listId: string) {
   }
 }
 
+/** Contacts of a list whose words in its index are not what they hold. */
+const wrongWords = (listId: string) =>
+  server.sql(
+    `select c.id, c.search, w.words from contacts c join batches b on b.id = c.batch_id and b.is_indexed
+     left join words."${listId}" w on w.contact_id = c.id where c.list_id = $1 and w.words is distinct from c.search`,
+    [listId],
+  )
+
 const GIVEN = ['Maren', 'Tom', 'Priya', 'Juno', 'M.', 'Dr Ansel', '']
 const FAMILY = ['Oldershaw', 'Kestle', 'Hallowell', 'OLDERSHAW', 'Vaubert']
 const COMPANIES = ['Heron Camping', 'heron camping ltd', 'Larch Café', '']
@@ -162,6 +170,7 @@ it('are the same when they follow each act as when the whole list is counted', a
     const { kept, found, keptRepairs, foundRepairs } = await bothCounts(listId)
     expect([name, kept]).toEqual([name, found])
     expect([name, keptRepairs]).toEqual([name, foundRepairs])
+    expect([name, await wrongWords(listId)]).toEqual([name, []])
   }
   const negative = async () =>
     (

@@ -4,7 +4,8 @@ import { join } from 'node:path'
 import { afterAll, expect, it } from '@jest/globals'
 import type { Pool } from 'pg'
 import { type Database, migrateDatabase, openDatabase } from '../../src/db/database'
-import { freshDatabase } from './harness'
+import { freshDatabase, startServerOn } from './harness'
+import { until } from './until'
 
 const MIGRATIONS = join(process.cwd(), 'apps/server/migrations')
 const folders: string[] = []
@@ -67,4 +68,32 @@ it('take over who was sent, and who is in which file, as sets of bits', async ()
   expect(await idsIn(pool, 'edition_members', `edition_id = '${one}'`)).toEqual(ids.filter((id) => id !== 2))
   expect(await idsIn(pool, 'edition_members', `edition_id = '${other}'`)).toEqual([8192])
   expect((await pool.query('select count(*)::int as n from contacts')).rows).toEqual([{ n: ids.length }])
+})
+
+it('give each list a table of words, which is filled from what its contacts hold', async () => {
+  const databaseUrl = await freshDatabase({ isEmpty: true })
+  const database = openDatabase(databaseUrl)
+  open.push(database)
+  const { pool } = database
+  await migrateDatabase(database, migrationsBefore('0050'))
+  const lists = [1, 2].map((n) => `6f1c1b8e-6f0b-4c55-9d7e-0a4c7c9a1d0${n}`)
+  for (const [i, listId] of lists.entries()) {
+    const batchId = `7f1c1b8e-6f0b-4c55-9d7e-0a4c7c9a1d0${i}`
+    const facts = { headings: '[]', mapping: '[]', state: 'ready', is_indexed: true, rows: 1 }
+    await insert(pool, 'lists', { id: listId, name: `List ${i}` })
+    await insert(pool, 'batches', { id: batchId, list_id: listId, ...facts })
+    await insert(pool, 'contacts', { id: i + 1, list_id: listId, batch_id: batchId, row: 1, search: `garden ${i}` })
+    await insert(pool, 'contact_words', { contact_id: i + 1, list_id: listId, words: `garden ${i}` })
+  }
+
+  const server = await startServerOn(databaseUrl)
+  await until(async () => (await pool.query('select 1 from batches where not is_indexed')).rows.length === 0)
+  for (const [i, listId] of lists.entries()) {
+    expect((await pool.query(`select * from words."${listId}"`)).rows).toEqual([
+      { contact_id: String(i + 1), words: `garden ${i}` },
+    ])
+    const { contacts } = await server.api.call('readContacts', { params: { listId }, query: { filter: 'garden' } })
+    expect(contacts.map(({ id }) => id)).toEqual([i + 1])
+  }
+  await server.stop()
 })

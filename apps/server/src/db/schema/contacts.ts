@@ -103,20 +103,6 @@ export const contacts = pgTable(
   ],
 )
 
-/**
- * What the search looks in, with its trigram index. Filled by a job of its own once a batch is in: kept up while
- * contacts are loaded, the index would take longer than everything else together.
- */
-export const contactWords = pgTable(
-  'contact_words',
-  {
-    contactId: bigint('contact_id', { mode: 'number' }).primaryKey(),
-    listId: uuid('list_id').notNull(),
-    words: text('words').notNull(),
-  },
-  () => [index('contact_words_trigrams').using('gin', sql`words gin_trgm_ops`)],
-)
-
 /** Who was sent in any file or audience: a bit for each id of a span. */
 export const sentContacts = pgTable('sent_contacts', {
   span: integer('span').primaryKey(),

@@ -10,7 +10,6 @@ export {
   contactIds,
   contactNumbers,
   contacts,
-  contactWords,
   doNotCall,
   joins,
   numbers,
