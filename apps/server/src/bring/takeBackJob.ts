@@ -8,6 +8,7 @@ import { saveJob } from '../jobs/store'
 import { withListLock } from '../lists/listLock'
 import { joinExactDuplicates } from '../pair/joinExactDuplicates'
 import { pointToSurvivors } from '../pair/pointToSurvivors'
+import { sharersOf } from '../pair/sharers'
 import { countContacts } from '../projection/cube'
 import { reproject } from '../projection/reproject'
 import type { BatchRow } from '../projection/rowCells'
@@ -23,8 +24,10 @@ export const takeBackJob: JobHandler = {
     await withListLock(services, job.listId, holding, async (tx, client) => {
       const [batch] = await tx.select().from(batches).where(eq(batches.id, batchId))
       if (!batch) throw new JobProblem('batch-gone')
-      const touched = isBack ? await bringBack(tx, batch) : await takeBack(tx, client, batch)
+      const touched = isBack ? await bringBack(tx, client, batch) : await takeBack(tx, client, batch)
       await reproject(tx, client, { contacts: [...touched, ...(await sharers(tx, batch))], because: 'changed' })
+      // Who shares a line with somebody who has a number again that came from another row.
+      await reproject(tx, client, { contacts: await sharersOf(tx, touched), because: 'place' })
       await countContacts(tx, batch.listId)
       await saveJob(tx, job.id, { phase: 'done', done: batch.rows, result: { rows: batch.rows } })
     })
@@ -32,7 +35,7 @@ export const takeBackJob: JobHandler = {
   },
 }
 
-/** @returns contacts of other batches that are no longer joined with this one's */
+/** @returns contacts of this batch and of others that are no longer joined with each other: each is as it would be alone */
 async function takeBack(tx: Db, client: PoolClient, batch: BatchRow): Promise<number[]> {
   const { rows } = await tx.execute<{ survivor_id: string; member_id: string; is_survivor: boolean }>(sql`
     update joins j set suspended_by = ${batch.id}
@@ -48,13 +51,11 @@ async function takeBack(tx: Db, client: PoolClient, batch: BatchRow): Promise<nu
   // Rows of other batches that were joined through one of this batch may be one person all the same.
   const left = rows.filter((row) => row.is_survivor).map((row) => Number(row.member_id))
   await joinExactDuplicates(tx, client, { listId: batch.listId, added: { ids: left } })
-  const { rows: others } = await tx.execute<{ id: string }>(sql`
-    select id from contacts where batch_id <> ${batch.id} and id = any(${sql.param([...freed, ...survivors])}::bigint[])`)
-  return others.map(({ id }) => Number(id))
+  return [...freed, ...survivors]
 }
 
 /** @returns contacts whose joins are back */
-async function bringBack(tx: Db, batch: BatchRow): Promise<number[]> {
+async function bringBack(tx: Db, client: PoolClient, batch: BatchRow): Promise<number[]> {
   await tx.update(batches).set({ state: 'ready' }).where(eq(batches.id, batch.id))
   // A member that was joined to another meanwhile, or whose partner is taken back too, stays as it is.
   const { rows } = await tx.execute<{ survivor_id: string; member_id: string }>(sql`
@@ -66,6 +67,8 @@ async function bringBack(tx: Db, batch: BatchRow): Promise<number[]> {
     returning j.survivor_id, j.member_id`)
   const ids = rows.flatMap((row) => [Number(row.survivor_id), Number(row.member_id)])
   await pointAnew(tx, ids)
+  // Whoever came meanwhile may be one person with them, or share a line.
+  await joinExactDuplicates(tx, client, { listId: batch.listId, added: { batchId: batch.id } })
   const { rows: mine } = await tx.execute<{ id: string }>(sql`
     select distinct coalesce(joined_into, id) as id from contacts where id = any(${sql.param(ids)}::bigint[])`)
   return [...ids, ...mine.map(({ id }) => Number(id))]

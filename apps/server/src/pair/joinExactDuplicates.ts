@@ -28,7 +28,8 @@ export async function joinExactDuplicates(
   await findSharedKeys(tx, added)
   const survivorOf = await storeJoins(tx, client, added.listId, await joinsOf(tx, added.listId))
   const done = new Set(survivorOf.values())
-  await reproject(tx, client, { contacts: [...done], because: 'joined' }, how)
+  const changed = [...done, ...(await survivorsAmong(tx, [...survivorOf.keys()]))]
+  await reproject(tx, client, { contacts: changed, because: 'joined' }, how)
   for await (const ids of sharers(tx, survivorOf, done))
     await reproject(tx, client, { contacts: ids, because: 'place' })
   await tx.execute(sql`drop table shared_keys`)
@@ -62,6 +63,14 @@ async function storeJoins(
   for (let start = 0; start < survivors.length; start += PAGE)
     await pointToSurvivors(tx, survivors.slice(start, start + PAGE))
   return survivorOf
+}
+
+/** Contacts that others were joined to before: from now on each is its own row alone. */
+async function survivorsAmong(tx: Db, members: readonly number[]): Promise<readonly number[]> {
+  const { rows } = await tx.execute<{ id: string }>(
+    sql`select id from contacts where id = any(${sql.param(members)}::bigint[]) and joined > 0`,
+  )
+  return rows.map(({ id }) => Number(id))
 }
 
 /** Contacts that stand for themselves and hold a number that another such contact holds too, in pages, each once. */

@@ -1,8 +1,8 @@
 import { afterAll, beforeAll, expect, it } from '@jest/globals'
-import { createRandom, type Random } from '@upper-field/standins/world'
-import { untilEnded } from '../../../../scripts/bringIn'
+import { createRandom } from '@upper-field/standins/world'
 import { DIMENSIONS } from '../../src/projection/cubeDimensions'
-import { bringText, newList, startTestServer, type TestServer } from './harness'
+import { startTestServer, type TestServer } from './harness'
+import { type Act, actsOnList, isDone } from './randomActs'
 
 let server: TestServer
 beforeAll(async () => {
@@ -48,124 +48,13 @@ const wrongWords = (listId: string) =>
     [listId],
   )
 
-const GIVEN = ['Maren', 'Tom', 'Priya', 'Juno', 'M.', 'Dr Ansel', '']
-const FAMILY = ['Oldershaw', 'Kestle', 'Hallowell', 'OLDERSHAW', 'Vaubert']
-const COMPANIES = ['Heron Camping', 'heron camping ltd', 'Larch Café', '']
-
-/** Rows of few people written in many ways, so that acts on them touch others too. */
-function rowsOf(random: Random, rows: number): string {
-  const lines = Array.from({ length: rows }, () =>
-    [
-      `${random.pick(GIVEN)} ${random.pick(FAMILY)}`.trim(),
-      random.pick(COMPANIES),
-      random.pick(['07911 2044', '+44 7911 2044', '01665 5550']) + String(10 + random.below(25)),
-      random.pick(['', `p${random.below(20)}@causeway.example`, `P${random.below(20)} @causeway.example`]),
-      random.pick(['GB', 'United Kingdom', '']),
-    ].join(','),
-  )
-  return `name,company,phone,mail,country\n${lines.join('\n')}\n`
-}
-
 it('are the same when they follow each act as when the whole list is counted', async () => {
-  const random = createRandom('acts')
-  const listId = await newList(server.api)
-  await bringText(server.api, listId, rowsOf(random, 120), { defaultCountry: 'GB' })
-  await bringText(server.api, listId, rowsOf(random, 80), { defaultCountry: 'GB' })
-  const { call } = server.api
-  const optOuts = await call('makeSuppressionList', { body: { name: 'Opt-outs', kind: 'opt-outs' } })
-  await call('keepLaneRules', {
-    params: { listId },
-    body: {
-      rules: [
-        { lane: 'fresh', name: 'Fresh', use: 'texts', filter: 'not sent:people' },
-        { lane: 'text', name: 'Text', use: 'texts', filter: 'line:mobile' },
-      ],
-    },
-  })
-  const someone = async () => {
-    const rows = await server.sql<{ id: string }>('select id from contacts where list_id = $1 order by id', [listId])
-    return Number(random.pick(rows).id)
-  }
-  const edits: string[] = []
-  const acts: Readonly<Record<string, () => Promise<unknown>>> = {
-    edit: async () => {
-      const column = random.pick(['number', 'full-name', 'email', 'company', 'city'])
-      const value = random.pick(['07911 204411', '', 'Tom Kestle', 'x@postbox.example', 'nothing at all'])
-      const act = await call('makeEdits', {
-        params: { listId },
-        body: { edits: [{ contactId: await someone(), column, value }] },
-      })
-      edits.push(act.id)
-    },
-    undo: async () => {
-      const id = edits.pop()
-      if (id) await untilEnded(server.api, listId, (await call('takeActBack', { params: { actId: id } })).id)
-    },
-    lane: async () =>
-      call('placeByHand', {
-        params: { contactId: await someone() },
-        body: { lane: random.pick([null, 'parked', 'text', 'call']) },
-      }),
-    suppress: async () =>
-      call('suppressContact', {
-        params: { contactId: await someone() },
-        body: { suppressionListId: optOuts.id, reason: 'asked' },
-      }),
-    'let go': async () => {
-      const { entries } = await call('readSuppressionEntries', { params: { suppressionListId: optOuts.id } })
-      const [entry] = entries
-      if (entry) await call('dropSuppressionEntry', { params: { entryId: entry.id } })
-    },
-    send: async () => {
-      const filter = random.pick(['Kestle', 'Maren', 'lane:fresh Hallowell', 'company:heron'])
-      const { jobId } = await call('makeEdition', {
-        params: { listId },
-        body: { destination: 'people', form: 'people', filter },
-      })
-      await untilEnded(server.api, listId, jobId)
-      // Lanes follow: whoever is fresh was sent nothing.
-      expect(
-        await server.sql(
-          `select 1 from contacts c join edition_members m on m.span = c.id / 8192 and get_bit(m.bits, (c.id % 8192)::int) = 1
-           where c.list_id = $1 and c.lane = 'fresh' and c.lane_by_hand = ''`,
-          [listId],
-        ),
-      ).toEqual([])
-    },
-    split: async () => {
-      const open = await server.sql<{ id: string }>(
-        'select id from joins where list_id = $1 and undone_at is null order by id limit 5',
-        [listId],
-      )
-      const one = open[0]
-      if (one) await call('takeApart', { params: { joinId: Number(one.id) } })
-    },
-    add: async () =>
-      call('addContacts', {
-        params: { listId },
-        body: {
-          contacts: [
-            {
-              id: `a${random.below(1_000_000)}`,
-              fields: { 'full-name': 'Tom Kestle', number: `079112044${10 + random.below(25)}` },
-            },
-          ],
-          country: 'GB',
-        },
-      }),
-  }
+  const { listId, few: acts } = await actsOnList(server, createRandom('acts'))
   const names = Object.keys(acts)
   const done = new Map<string, number>()
   for (let i = 0; i < 80; i++) {
     const name = names[i % names.length] as string
-    const worked = await acts[name]?.().then(
-      () => true,
-      (error: { code?: string }) => {
-        // Nothing to be done for this one: already so, or gone.
-        if (error.code === undefined) throw error
-        return false
-      },
-    )
+    const worked = await isDone(acts[name] as Act)
     if (worked) done.set(name, (done.get(name) ?? 0) + 1)
     const { kept, found, keptRepairs, foundRepairs } = await bothCounts(listId)
     expect([name, kept]).toEqual([name, found])

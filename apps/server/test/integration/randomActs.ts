@@ -1,0 +1,189 @@
+import { expect } from '@jest/globals'
+import { DEFAULT_SURVIVORSHIP } from '@upper-field/core/pair'
+import type { Random } from '@upper-field/standins/world'
+import { untilEnded } from '../../../../scripts/bringIn'
+import { bringText, newList, type TestServer } from './harness'
+
+const GIVEN = ['Maren', 'Tom', 'Priya', 'Juno', 'M.', 'Dr Ansel', '']
+const FAMILY = ['Oldershaw', 'Kestle', 'Hallowell', 'OLDERSHAW', 'Vaubert']
+const COMPANIES = ['Heron Camping', 'heron camping ltd', 'Larch Café', '']
+
+/** Rows of few people written in many ways, so that acts on them touch others too. */
+function rowsOf(random: Random, rows: number): string {
+  const lines = Array.from({ length: rows }, () =>
+    [
+      `${random.pick(GIVEN)} ${random.pick(FAMILY)}`.trim(),
+      random.pick(COMPANIES),
+      random.pick(['07911 2044', '+44 7911 2044', '01665 5550']) + String(10 + random.below(25)),
+      random.pick(['', `p${random.below(20)}@causeway.example`, `P${random.below(20)} @causeway.example`]),
+      random.pick(['GB', 'United Kingdom', '']),
+    ].join(','),
+  )
+  return `name,company,phone,mail,country\n${lines.join('\n')}\n`
+}
+
+/** Something that a person or a program does to a list; null where there was nothing to be done. */
+export type Act = () => Promise<unknown>
+
+export interface ActsOnList {
+  readonly listId: string
+  /** Acts on some contacts, whose counts follow them. */
+  readonly few: Readonly<Record<string, Act>>
+  /** Acts on a whole list, after which it is counted whole. */
+  readonly whole: Readonly<Record<string, Act>>
+}
+
+/** A list of two batches, and acts on whatever of it chance picks. */
+export async function actsOnList(server: TestServer, random: Random): Promise<ActsOnList> {
+  const listId = await newList(server.api)
+  await bringText(server.api, listId, rowsOf(random, 120), { defaultCountry: 'GB' })
+  await bringText(server.api, listId, rowsOf(random, 80), { defaultCountry: 'GB' })
+  const { call } = server.api
+  const optOuts = await call('makeSuppressionList', { body: { name: `Opt-outs ${listId}`, kind: 'opt-outs' } })
+  await call('keepLaneRules', {
+    params: { listId },
+    body: {
+      rules: [
+        { lane: 'fresh', name: 'Fresh', use: 'texts', filter: 'not sent:people' },
+        { lane: 'text', name: 'Text', use: 'texts', filter: 'line:mobile' },
+      ],
+    },
+  })
+  const someone = async () => {
+    const rows = await server.sql<{ id: string }>('select id from contacts where list_id = $1 order by id', [listId])
+    return Number(random.pick(rows).id)
+  }
+  const edits: string[] = []
+  const few: Readonly<Record<string, Act>> = {
+    edit: async () => {
+      const column = random.pick(['number', 'full-name', 'email', 'company', 'city'])
+      const value = random.pick(['07911 204411', '', 'Tom Kestle', 'x@postbox.example', 'nothing at all'])
+      const act = await call('makeEdits', {
+        params: { listId },
+        body: { edits: [{ contactId: await someone(), column, value }] },
+      })
+      edits.push(act.id)
+    },
+    undo: async () => {
+      const id = edits.pop()
+      if (id) await untilEnded(server.api, listId, (await call('takeActBack', { params: { actId: id } })).id)
+    },
+    lane: async () =>
+      call('placeByHand', {
+        params: { contactId: await someone() },
+        body: { lane: random.pick([null, 'parked', 'text', 'call']) },
+      }),
+    suppress: async () =>
+      call('suppressContact', {
+        params: { contactId: await someone() },
+        body: { suppressionListId: optOuts.id, reason: 'asked' },
+      }),
+    'let go': async () => {
+      const { entries } = await call('readSuppressionEntries', { params: { suppressionListId: optOuts.id } })
+      const [entry] = entries
+      if (entry) await call('dropSuppressionEntry', { params: { entryId: entry.id } })
+    },
+    send: async () => {
+      const filter = random.pick(['Kestle', 'Maren', 'lane:fresh Hallowell', 'company:heron'])
+      const { jobId } = await call('makeEdition', {
+        params: { listId },
+        body: { destination: 'people', form: 'people', filter },
+      })
+      await untilEnded(server.api, listId, jobId)
+      // Lanes follow: whoever is fresh was sent nothing.
+      expect(
+        await server.sql(
+          `select 1 from contacts c join edition_members m on m.span = c.id / 8192 and get_bit(m.bits, (c.id % 8192)::int) = 1
+           where c.list_id = $1 and c.lane = 'fresh' and c.lane_by_hand = ''`,
+          [listId],
+        ),
+      ).toEqual([])
+    },
+    split: async () => {
+      const open = await server.sql<{ id: string }>(
+        'select id from joins where list_id = $1 and undone_at is null order by id limit 5',
+        [listId],
+      )
+      const one = open[0]
+      if (one) await call('takeApart', { params: { joinId: Number(one.id) } })
+    },
+    add: async () =>
+      call('addContacts', {
+        params: { listId },
+        body: {
+          contacts: [
+            {
+              id: `a${random.below(1_000_000)}`,
+              fields: { 'full-name': 'Tom Kestle', number: `079112044${10 + random.below(25)}` },
+            },
+          ],
+          country: 'GB',
+        },
+      }),
+  }
+  const until = async (job: Promise<{ readonly id: string }>) => untilEnded(server.api, listId, (await job).id)
+  const untilOfBatch = async (batch: Promise<{ readonly jobId: string | null }>) =>
+    untilEnded(server.api, listId, (await batch).jobId ?? '')
+  const batchIn = async (state: string) => {
+    const rows = await server.sql<{ id: string }>(
+      'select id from batches where list_id = $1 and state = $2 and rows > 20 order by id',
+      [listId, state],
+    )
+    return rows.length === 0 ? null : random.pick(rows).id
+  }
+  const whole: Readonly<Record<string, Act>> = {
+    pair: () => until(call('runPairing', { params: { listId }, body: { thresholds: { join: 14, decide: -10 } } })),
+    decide: async () => {
+      const { pairs } = await call('readPairs', { params: { listId }, query: {} })
+      if (pairs.length === 0) return
+      const { id, sides } = random.pick(pairs)
+      const decision = random.pick(['join', 'join', 'apart'] as const)
+      const chosen = decision === 'join' && random.chance(0.5) ? { company: random.pick(sides).contactId } : {}
+      await call('decidePair', {
+        params: { pairId: id },
+        body: { decision, alike: random.chance(0.3), also: [], chosen },
+      })
+    },
+    'take a decision back': async () => {
+      const made = await call('readDecided', { params: { listId } })
+      if (made.length > 0) await call('takeDecisionBack', { params: { decisionId: random.pick(made).id } })
+    },
+    survivorship: () => {
+      const rule = random.pick(['first', 'latest', 'fullest', 'commonest'] as const)
+      const body = { ...DEFAULT_SURVIVORSHIP, name: rule, company: rule, emails: rule }
+      return until(call('changeSurvivorship', { params: { listId }, body }))
+    },
+    tidy: async () => {
+      const { routine } = await call('readTidy', { params: { listId } })
+      const turned = random.below(routine.steps.length)
+      const steps = routine.steps.map((step, i) => (i === turned ? { ...step, isOn: !step.isOn } : step))
+      await until(call('applyRoutine', { params: { listId }, body: { routine: { version: 1, steps }, name: null } }))
+    },
+    'take a batch back': async () => {
+      const batchId = await batchIn('ready')
+      if (batchId) await untilOfBatch(call('takeBatchBack', { params: { batchId } }))
+    },
+    'bring it back': async () => {
+      const batchId = await batchIn('taken-back')
+      if (batchId) await untilOfBatch(call('bringBatchBack', { params: { batchId } }))
+    },
+    'read a batch anew': async () => {
+      const batchId = await batchIn('ready')
+      if (!batchId) return
+      const { mapping } = await call('readBatch', { params: { batchId } })
+      const defaultCountry = random.pick(['GB', 'DE', null])
+      await until(call('readBatchAnew', { params: { batchId }, body: { mapping, defaultCountry } }))
+    },
+  }
+  return { listId, few, whole }
+}
+
+/** @returns false where there was nothing to be done for whoever was picked: already so, or gone */
+export const isDone = (act: Act): Promise<boolean> =>
+  act().then(
+    () => true,
+    (error: { code?: string }) => {
+      if (error.code === undefined) throw error
+      return false
+    },
+  )

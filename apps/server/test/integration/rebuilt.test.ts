@@ -1,0 +1,110 @@
+import { afterAll, beforeAll, expect, it } from '@jest/globals'
+import { createRandom } from '@upper-field/standins/world'
+import { sql } from 'drizzle-orm'
+import { isShown } from '../../src/contacts/shown'
+import type { Db } from '../../src/db/database'
+import { withListLock } from '../../src/lists/listLock'
+import { countContacts } from '../../src/projection/cube'
+import { reproject } from '../../src/projection/reproject'
+import { startTestServer, type TestServer } from './harness'
+import { type Act, actsOnList, isDone } from './randomActs'
+
+let server: TestServer
+beforeAll(async () => {
+  server = await startTestServer()
+})
+afterAll(() => server.stop())
+
+/** Where a contact belongs tells nothing while it is joined to another: it is decided when it stands for itself again. */
+const OF_STANDING = "'{is_shared,lane,lane_reason,call_from,suppressed_for,can_text,can_call}'::text[]"
+
+type Picture = ReadonlyMap<string, Readonly<Record<string, unknown>>>
+
+/** Everything that is projected of the contacts that a list shows, by their ids. */
+async function pictureOf(tx: Db, listId: string): Promise<Picture> {
+  const { rows } = await tx.execute<{ id: string; of: Record<string, unknown> }>(sql`
+    select c.id, case when c.joined_into is null and ${isShown('c')} then to_jsonb(c) else to_jsonb(c) - ${sql.raw(OF_STANDING)} end || jsonb_build_object(
+      'numbers', (select jsonb_agg(to_jsonb(n) order by position) from contact_numbers n where n.contact_id = c.id),
+      'emails', (select jsonb_agg(to_jsonb(e) order by position) from contact_emails e where e.contact_id = c.id)) as of
+    from contacts c where c.list_id = ${listId} order by c.id`)
+  return new Map(rows.map(({ id, of }) => [id, of]))
+}
+
+/** What two pictures show otherwise of the same contact. */
+const differences = (is: Picture, anew: Picture) =>
+  [...is].flatMap(([id, was]) =>
+    Object.entries(was).flatMap(([name, value]) => {
+      const now = anew.get(id)?.[name]
+      return JSON.stringify(value) === JSON.stringify(now) ? [] : [{ id, name, is: value, anew: now }]
+    }),
+  )
+
+class TakenBack extends Error {}
+
+/** A list as it is, and as it is when it is projected anew from its rows; nothing is kept of that. */
+async function asItIsAndAnew(listId: string): Promise<readonly [Picture, Picture]> {
+  const pictures: Picture[] = []
+  await withListLock(server.services, listId, { work: 'tidy', counts: 'whole' }, async (tx, client) => {
+    pictures.push(await pictureOf(tx, listId))
+    const { rows } = await tx.execute<{ id: string }>(
+      sql`select id from contacts where list_id = ${listId} order by id`,
+    )
+    await reproject(tx, client, { contacts: rows.map(({ id }) => Number(id)), because: 'changed' })
+    await countContacts(tx, listId)
+    pictures.push(await pictureOf(tx, listId))
+    throw new TakenBack()
+  }).catch((error: unknown) => {
+    if (!(error instanceof TakenBack)) throw error
+  })
+  return pictures as [Picture, Picture]
+}
+
+/** Contacts that are not joined to whom their joins lead to. */
+const ledAstray = (listId: string) =>
+  server.sql(
+    `with recursive up as (
+       select member_id as id, survivor_id as root from joins where list_id = $1 and undone_at is null and suspended_by is null
+       union all
+       select up.id, j.survivor_id from up join joins j on j.member_id = up.root and j.undone_at is null and j.suspended_by is null),
+     roots as (
+       select id, root from up where not exists (
+         select 1 from joins j where j.member_id = up.root and j.undone_at is null and j.suspended_by is null))
+     select c.id, c.joined_into, roots.root from contacts c left join roots on roots.id = c.id
+     where c.list_id = $1 and c.joined_into is distinct from roots.root`,
+    [listId],
+  )
+
+it.each(['one', 'two', 'three', 'four', 'five', 'six'])(
+  'contacts are the same when they are projected anew after whatever was done (%s)',
+  async (seed) => {
+    const random = createRandom(seed)
+    const { listId, few, whole } = await actsOnList(server, random)
+    const acts = Object.entries({ ...few, ...whole })
+    const done: string[] = []
+    for (let i = 0; i < 60; i++) {
+      const [name, act] = random.pick(acts) as [string, Act]
+      if (await isDone(act)) done.push(name)
+      const [is, anew] = await asItIsAndAnew(listId)
+      const other = differences(is, anew)
+      if (other.length > 0)
+        console.error(
+          'DBG',
+          JSON.stringify(
+            await server.sql(
+              `select c.id, c.joined_into, c.full_name, c.is_shared, c.batch_id, b.state, n.e164, n.is_valid, n.origin, n.position from contacts c join contact_numbers n on n.contact_id = c.id join batches b on b.id = c.batch_id where c.list_id = $1 and n.e164 in (select e164 from contact_numbers where contact_id = $2) order by c.id`,
+              [listId, other[0]?.id],
+            ),
+          ),
+          JSON.stringify(done),
+          JSON.stringify(
+            await server.sql('select * from joins where list_id = $1 and (survivor_id = $2 or member_id = $2)', [
+              listId,
+              other[0]?.id,
+            ]),
+          ),
+        )
+      expect({ last: name, other, done }).toEqual({ last: name, other: [], done })
+      expect({ done, astray: await ledAstray(listId) }).toEqual({ done, astray: [] })
+    }
+  },
+)
