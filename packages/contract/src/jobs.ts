@@ -10,6 +10,7 @@ export const JOB_KINDS = [
   'pair',
   'index',
   'mark',
+  'facts',
   'check',
   'fill',
   'edition',

@@ -63,7 +63,7 @@ export async function storeAnswers<A>(
 /** Contacts of every list that hold one of these: what was learnt changes them all. */
 export async function holdersOf<A>(
   tx: Db,
-  { holders, column }: Subject<A>,
+  { holders, column }: Pick<Subject<A>, 'holders' | 'column'>,
   subjects: readonly string[],
 ): Promise<{ id: number; listId: string }[]> {
   const { rows } = await tx.execute<{ id: string; list_id: string }>(
@@ -71,3 +71,12 @@ export async function holdersOf<A>(
   )
   return rows.map((row) => ({ id: Number(row.id), listId: row.list_id }))
 }
+
+/** The same of one list. */
+export const holdersIn = async <A>(
+  tx: Db,
+  listId: string,
+  subject: Pick<Subject<A>, 'holders' | 'column'>,
+  subjects: readonly string[],
+): Promise<number[]> =>
+  (await holdersOf(tx, subject, subjects)).flatMap((one) => (one.listId === listId ? [one.id] : []))

@@ -1,7 +1,8 @@
 import { atPrice, costOfAnswer, type Want } from '@upper-field/core/fill'
 import { eq, inArray, sql } from 'drizzle-orm'
-import { holdersOf, storeAnswers } from '../check/storeAnswers'
+import { holdersIn, storeAnswers } from '../check/storeAnswers'
 import { ADDRESSES, LINES } from '../check/subjects'
+import { type Learnt, tellHolders } from '../check/tellHolders'
 import type { Db } from '../db/database'
 import { insertRows } from '../db/insertRows'
 import { attempts, candidates, fillRuns, fills } from '../db/schema'
@@ -50,7 +51,8 @@ export async function settleAll(services: Services, run: Run, all: readonly Ende
     await goOn(tx, run, ended)
     const changed = await keepFound(tx, run, judged, at)
     await keepCompanyFacts(tx, run.listId, judged, at)
-    await reproject(tx, client, { contacts: changed, because: 'changed' })
+    const told = await tellHolders(tx, client, learntFrom(judged), run.listId)
+    await reproject(tx, client, { contacts: [...changed, ...told], because: 'changed' })
     await countContacts(tx, run.listId)
   })
 }
@@ -69,6 +71,15 @@ async function lockOpen(tx: Db, all: readonly AttemptRow[]): Promise<ReadonlySet
     .for('update')
   return new Set(rows.filter(({ state }) => state === 'waiting').map(({ id }) => id))
 }
+
+/** What register and verifier were asked about. */
+const learntFrom = (judged: readonly JudgedAnswer[]): readonly Learnt[] => [
+  { about: LINES, subjects: judged.flatMap(({ lines }) => lines.map(({ told }) => LINES.subjectOf(told))) },
+  {
+    about: ADDRESSES,
+    subjects: judged.flatMap(({ addresses }) => addresses.map(({ told }) => ADDRESSES.subjectOf(told))),
+  },
+]
 
 /** Answers of register and verifier about candidates. */
 async function bookChecks(
@@ -219,8 +230,8 @@ async function keepFound(tx: Db, { listId }: Run, judged: readonly JudgedAnswer[
   )
   // Whoever holds one of these numbers already shares it from now on.
   const e164s = fresh.flatMap(({ e164 }) => e164 ?? [])
-  const holders = (await holdersOf(tx, LINES, e164s)).filter((one) => one.listId === listId)
-  return [...new Set([...fresh.map(({ contactId }) => contactId), ...holders.map(({ id }) => id)])]
+  const sharers = await holdersIn(tx, listId, LINES, e164s)
+  return [...new Set([...fresh.map(({ contactId }) => contactId), ...sharers])]
 }
 
 async function filledValues(tx: Db, contactIds: readonly number[]): Promise<Set<string>> {

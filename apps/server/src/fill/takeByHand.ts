@@ -2,7 +2,7 @@ import type { FoundAs } from '@upper-field/core/fill'
 import { readPhoneCell } from '@upper-field/core/phone'
 import { readEmails } from '@upper-field/core/tidy'
 import { and, eq, sql } from 'drizzle-orm'
-import { holdersOf } from '../check/storeAnswers'
+import { holdersIn } from '../check/storeAnswers'
 import { LINES } from '../check/subjects'
 import { openConnection } from '../connections/client'
 import type { Db } from '../db/database'
@@ -86,7 +86,8 @@ export async function takeCandidate(
       foundAs: foundAsOf(value),
       madeAt: at,
     })
-    await reproject(tx, client, { contacts: [attempt.contactId], because: 'changed' })
+    const sharers = await holdersIn(tx, attempt.listId, LINES, candidate.e164 ? [candidate.e164] : [])
+    await reproject(tx, client, { contacts: [attempt.contactId, ...sharers], because: 'changed' })
     await countContacts(tx, attempt.listId)
   })
 }
@@ -113,9 +114,8 @@ export async function takeFillBack(services: Services, fillId: string): Promise<
       .update(fills)
       .set({ undoneAt: new Date(services.now()) })
       .where(eq(fills.id, fillId))
-    const holders = await holdersOf(tx, LINES, found.e164 ? [found.e164] : [])
-    const sharers = holders.flatMap(({ id, listId }) => (listId === found.listId ? [id] : []))
-    await reproject(tx, client, { contacts: [...new Set([found.contactId, ...sharers])], because: 'changed' })
+    const sharers = await holdersIn(tx, found.listId, LINES, found.e164 ? [found.e164] : [])
+    await reproject(tx, client, { contacts: [found.contactId, ...sharers], because: 'changed' })
     await countContacts(tx, found.listId)
   })
 }

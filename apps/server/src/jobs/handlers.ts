@@ -10,6 +10,7 @@ export const jobHandlers: JobHandlers = {
   check: loaded(async () => (await import('../check/checkJob')).checkJob),
   fill: loaded(async () => (await import('../fill/fillJob')).fillJob),
   mark: loaded(async () => (await import('../suppression/markLater')).markJob),
+  facts: loaded(async () => (await import('../check/tellHolders')).factsJob),
   edition: loaded(async () => (await import('../send/editionJob')).editionJob),
   prepare: loaded(async () => (await import('../send/prepareJob')).prepareJob),
   deliver: loaded(async () => (await import('../send/deliverJob')).deliverJob),

@@ -36,6 +36,28 @@ export async function createJob(tx: Db, job: NewJob, { isPaused = false } = {}):
   return made
 }
 
+/**
+ * Leaves contacts of a list that is being worked on to a job; one of the kind that waits already takes them along.
+ * @param more what else the payload holds where there is none
+ */
+export async function leaveToJob(
+  tx: Db,
+  kind: 'mark' | 'facts',
+  listId: string,
+  contactIds: readonly number[],
+  more: Record<string, unknown> = {},
+): Promise<void> {
+  const { rows } = await tx.execute<{ id: string }>(sql`
+    update jobs set total = total + ${contactIds.length},
+      payload = jsonb_set(payload, '{contactIds}', payload->'contactIds' || ${JSON.stringify(contactIds)}::jsonb)
+    where id = (
+      select id from jobs where kind = ${kind} and list_id = ${listId} and state in ('queued', 'waiting')
+      order by created_at limit 1 for update skip locked)
+    returning id`)
+  if (rows.length > 0) return
+  await createJob(tx, { kind, listId, unit: 'contacts', total: contactIds.length, payload: { ...more, contactIds } })
+}
+
 /** Writes down a job that was done while its caller waited, in the transaction that did it. It is told like any other. */
 export async function noteDone(
   tx: Db,

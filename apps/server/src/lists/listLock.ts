@@ -136,7 +136,8 @@ export async function versionOf(db: Db, listId: string): Promise<number> {
 }
 
 /** Shown by `pg_stat_activity`, so that any process can say who is at work. */
-export const nameOf = ({ work, jobId }: Pick<Holding, 'work' | 'jobId'>): string => `upper-field ${work} ${jobId ?? ''}`.trim()
+export const nameOf = ({ work, jobId }: Pick<Holding, 'work' | 'jobId'>): string =>
+  `upper-field ${work} ${jobId ?? ''}`.trim()
 
 /**
  * Waits for a list within a transaction that is under way, however long, to change no contact of it: whoever works

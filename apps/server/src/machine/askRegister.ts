@@ -3,6 +3,7 @@ import { needsCheck } from '@upper-field/core/check'
 import { sql } from 'drizzle-orm'
 import { openFacts } from '../check/openFacts'
 import { LINES } from '../check/subjects'
+import { tellHolders } from '../check/tellHolders'
 import { transaction } from '../db/database'
 import { LOCKS } from '../db/locks'
 import { Problem } from '../http/problem'
@@ -65,7 +66,7 @@ async function askOne(
   const at = new Date(now())
   const question = `judge:${keyId}:${sha256Hex(e164).slice(0, 32)}:${at.toISOString().slice(0, 10)}`
   const { id: provider, price } = service.terms
-  return transaction(pool, async (tx) => {
+  return transaction(pool, async (tx, client) => {
     await tx.execute(sql`select pg_advisory_xact_lock(${LOCKS.checks}, hashtext(${keyId}))`)
     const { rows } = await tx.execute<{ spent: string }>(sql`
       select coalesce(sum(amount), 0) as spent from charges
@@ -80,7 +81,10 @@ async function askOne(
     }
     const answer = await service.askOne(e164, question).catch(() => null)
     if (answer === null) return 'failed' as const
-    if (!LINES.toldNothing(answer.told)) await LINES.storeFacts(tx, [answer.told], at)
+    if (!LINES.toldNothing(answer.told)) {
+      await LINES.storeFacts(tx, [answer.told], at)
+      await tellHolders(tx, client, [{ about: LINES, subjects: [e164] }])
+    }
     if (answer.cost > 0)
       await charge(tx, [
         { listId: null, provider, subject: e164, question, amount: answer.cost, reason: LINES.reason, at },

@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import type { JobHandler, StepOutcome } from '../jobs/runner'
-import { createJob, findJob, saveJob } from '../jobs/store'
+import { findJob, leaveToJob, saveJob } from '../jobs/store'
 import { withListLock } from '../lists/listLock'
 import { holdersByList, keysSince } from './entryHolders'
 import { placeContacts } from './placeAnew'
@@ -14,17 +14,8 @@ interface Marking {
 
 /** Leaves contacts of a list that is being worked on to a job; one that waits already takes them along. */
 export async function markLater(tx: Db, listId: string, contactIds: readonly number[]): Promise<void> {
-  const { rows } = await tx.execute<{ id: string }>(sql`
-    update jobs set total = total + ${contactIds.length},
-      payload = jsonb_set(payload, '{contactIds}', payload->'contactIds' || ${JSON.stringify(contactIds)}::jsonb)
-    where id = (
-      select id from jobs where kind = 'mark' and list_id = ${listId} and state in ('queued', 'waiting')
-      order by created_at limit 1 for update skip locked)
-    returning id`)
-  if (rows.length > 0) return
-  const { rows: clock } = await tx.execute<{ now: string }>(sql`select now()::text as now`)
-  const payload = { contactIds, since: new Date(clock[0]?.now ?? 0).toISOString() } satisfies Marking
-  await createJob(tx, { kind: 'mark', listId, unit: 'contacts', total: contactIds.length, payload })
+  const { rows } = await tx.execute<{ now: string }>(sql`select now()::text as now`)
+  await leaveToJob(tx, 'mark', listId, contactIds, { since: new Date(rows[0]?.now ?? 0).toISOString() })
 }
 
 /** Marks whom entries hold that came while their list was being worked on. */

@@ -33,11 +33,17 @@ export interface ActsOnList {
   readonly whole: Readonly<Record<string, Act>>
 }
 
-/** A list of two batches, and acts on whatever of it chance picks. */
-export async function actsOnList(server: TestServer, random: Random): Promise<ActsOnList> {
+/**
+ * A list of two batches, and acts on whatever of it chance picks.
+ * @param texts the files it is made of, where they are not to be made up
+ */
+export async function actsOnList(
+  server: TestServer,
+  random: Random,
+  texts: readonly string[] = [rowsOf(random, 120), rowsOf(random, 80)],
+): Promise<ActsOnList> {
   const listId = await newList(server.api)
-  await bringText(server.api, listId, rowsOf(random, 120), { defaultCountry: 'GB' })
-  await bringText(server.api, listId, rowsOf(random, 80), { defaultCountry: 'GB' })
+  for (const text of texts) await bringText(server.api, listId, text, { defaultCountry: 'GB' })
   const { call } = server.api
   const optOuts = await call('makeSuppressionList', { body: { name: `Opt-outs ${listId}`, kind: 'opt-outs' } })
   await call('keepLaneRules', {
@@ -121,6 +127,7 @@ export async function actsOnList(server: TestServer, random: Random): Promise<Ac
         },
       }),
   }
+  const calls: string[] = []
   const until = async (job: Promise<{ readonly id: string }>) => untilEnded(server.api, listId, (await job).id)
   const untilOfBatch = async (batch: Promise<{ readonly jobId: string | null }>) =>
     untilEnded(server.api, listId, (await batch).jobId ?? '')
@@ -132,6 +139,54 @@ export async function actsOnList(server: TestServer, random: Random): Promise<Ac
     return rows.length === 0 ? null : random.pick(rows).id
   }
   const whole: Readonly<Record<string, Act>> = {
+    'bring in': () => bringText(server.api, listId, rowsOf(random, 15), { defaultCountry: 'GB' }),
+    'bulk edit': () => {
+      const body = { filter: random.pick(FAMILY), column: 'company', value: random.pick(COMPANIES) }
+      return until(call('makeBulkEdit', { params: { listId }, body }))
+    },
+    'leave out': async () => {
+      const code = random.pick(['company-legal-form', 'number-form', 'name-case', 'email-mended'] as const)
+      await call('leaveOut', { params: { listId }, body: { code, contactId: await someone() } })
+    },
+    'leave out widely': async () => {
+      const code = random.pick(['company-case', 'number-form', 'name-order'] as const)
+      const batchId = await batchIn('ready')
+      await until(call('leaveOutWidely', { params: { listId }, body: batchId ? { code, batchId } : { code } }))
+    },
+    'note a call': async () => {
+      const [line] = await server.sql<{ id: string; e164: string }>(
+        `select c.id, n.e164 from contacts c join contact_numbers n on n.contact_id = c.id
+         where c.list_id = $1 and c.joined_into is null order by md5(c.id::text || $2) limit 1`,
+        [listId, String(random.below(1_000_000))],
+      )
+      if (!line) return
+      const outcome = random.pick(['reached', 'no-answer', 'wrong-number', 'asked-not-to'] as const)
+      const body = { contactId: Number(line.id), e164: line.e164, outcome, againAt: null }
+      calls.push((await call('noteCall', { params: { listId }, body })).id)
+    },
+    'take a call back': async () => {
+      const callId = calls.pop()
+      if (callId) await call('undoCall', { params: { callId } })
+    },
+    forget: async () => {
+      if (random.chance(0.3)) await call('forgetPerson', { params: { contactId: await someone() } })
+    },
+    check: async () => {
+      const of = random.pick(['numbers', 'addresses'] as const)
+      const body = { of, filter: '', agreed: 1_000_000_000 }
+      await until(call('startCheck', { params: { listId }, body }))
+    },
+    fill: () => {
+      const body = { order: ['tansy', 'brindle'], checksLines: random.chance(0.5), budget: 3_000_000 }
+      return until(call('startFill', { params: { listId }, body }))
+    },
+    'take a found value back': async () => {
+      const found = await server.sql<{ id: string }>(
+        'select f.id from fills f join contacts c on c.id = f.contact_id where c.list_id = $1 and undone_at is null order by f.id',
+        [listId],
+      )
+      if (found.length > 0) await call('takeFillBack', { params: { fillId: random.pick(found).id } })
+    },
     pair: () => until(call('runPairing', { params: { listId }, body: { thresholds: { join: 14, decide: -10 } } })),
     decide: async () => {
       const { pairs } = await call('readPairs', { params: { listId }, query: {} })

@@ -9,6 +9,7 @@ const JOB: Record<Job['kind'], string> = {
   pair: 'Looking for who is one person',
   index: 'Preparing the search',
   mark: 'Marking who is suppressed',
+  facts: 'Taking over what services told',
   check: 'Checking lines',
   fill: 'Filling',
   edition: 'Writing a file',
