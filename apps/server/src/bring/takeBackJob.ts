@@ -46,12 +46,13 @@ async function takeBack(tx: Db, client: PoolClient, batch: BatchRow): Promise<nu
     returning j.survivor_id, j.member_id, s.batch_id = ${batch.id} as is_survivor`)
   const freed = rows.map((row) => Number(row.member_id))
   const survivors = rows.map((row) => Number(row.survivor_id))
+  const stoodFor = await rootsOf(tx, [...freed, ...survivors])
   await tx.update(batches).set({ state: 'taken-back' }).where(eq(batches.id, batch.id))
   await pointAnew(tx, [...freed, ...survivors])
   // Rows of other batches that were joined through one of this batch may be one person all the same.
   const left = rows.filter((row) => row.is_survivor).map((row) => Number(row.member_id))
   await joinExactDuplicates(tx, client, { listId: batch.listId, added: { ids: left } })
-  return [...freed, ...survivors]
+  return [...freed, ...survivors, ...stoodFor]
 }
 
 /** @returns contacts whose joins are back */
@@ -69,9 +70,14 @@ async function bringBack(tx: Db, client: PoolClient, batch: BatchRow): Promise<n
   await pointAnew(tx, ids)
   // Whoever came meanwhile may be one person with them, or share a line.
   await joinExactDuplicates(tx, client, { listId: batch.listId, added: { batchId: batch.id } })
-  const { rows: mine } = await tx.execute<{ id: string }>(sql`
+  return [...ids, ...(await rootsOf(tx, ids))]
+}
+
+/** The contacts that stand for these, at the end of whatever chain of joins. */
+async function rootsOf(tx: Db, ids: readonly number[]): Promise<number[]> {
+  const { rows } = await tx.execute<{ id: string }>(sql`
     select distinct coalesce(joined_into, id) as id from contacts where id = any(${sql.param(ids)}::bigint[])`)
-  return [...ids, ...mine.map(({ id }) => Number(id))]
+  return rows.map(({ id }) => Number(id))
 }
 
 /** Lets these contacts stand for themselves, and then points them to whom they are joined now. */

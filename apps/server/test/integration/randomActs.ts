@@ -31,6 +31,8 @@ export interface ActsOnList {
   readonly few: Readonly<Record<string, Act>>
   /** Acts on a whole list, after which it is counted whole. */
   readonly whole: Readonly<Record<string, Act>>
+  /** Acts that can be taken back: each gives how. Null where there was nothing to be done. */
+  readonly back: Readonly<Record<string, () => Promise<Act | null>>>
 }
 
 /**
@@ -128,15 +130,34 @@ export async function actsOnList(
       }),
   }
   const calls: string[] = []
+  const someLine = async () => {
+    const lines = await server.sql<{ id: string; e164: string }>(
+      `select c.id, n.e164 from contacts c join contact_numbers n on n.contact_id = c.id
+       where c.list_id = $1 and c.joined_into is null order by c.id, n.position`,
+      [listId],
+    )
+    const line = lines.length === 0 ? null : random.pick(lines)
+    return line && { contactId: Number(line.id), e164: line.e164 }
+  }
   const until = async (job: Promise<{ readonly id: string }>) => untilEnded(server.api, listId, (await job).id)
-  const untilOfBatch = async (batch: Promise<{ readonly jobId: string | null }>) =>
-    untilEnded(server.api, listId, (await batch).jobId ?? '')
+  /** The batch is given back at once: what was begun is seen among the jobs. */
+  const untilOfBatch = async (batch: Promise<unknown>) => {
+    await batch
+    for (const { id } of await call('readJobs', { params: { listId } })) await untilEnded(server.api, listId, id)
+  }
   const batchIn = async (state: string) => {
     const rows = await server.sql<{ id: string }>(
       'select id from batches where list_id = $1 and state = $2 and rows > 20 order by id',
       [listId, state],
     )
     return rows.length === 0 ? null : random.pick(rows).id
+  }
+  const turnStep = async (at: number) => {
+    const { routine } = await call('readTidy', { params: { listId } })
+    const steps = routine.steps.map((step, i) =>
+      i === at % routine.steps.length ? { ...step, isOn: !step.isOn } : step,
+    )
+    await until(call('applyRoutine', { params: { listId }, body: { routine: { version: 1, steps }, name: null } }))
   }
   const whole: Readonly<Record<string, Act>> = {
     'bring in': () => bringText(server.api, listId, rowsOf(random, 15), { defaultCountry: 'GB' }),
@@ -154,14 +175,10 @@ export async function actsOnList(
       await until(call('leaveOutWidely', { params: { listId }, body: batchId ? { code, batchId } : { code } }))
     },
     'note a call': async () => {
-      const [line] = await server.sql<{ id: string; e164: string }>(
-        `select c.id, n.e164 from contacts c join contact_numbers n on n.contact_id = c.id
-         where c.list_id = $1 and c.joined_into is null order by md5(c.id::text || $2) limit 1`,
-        [listId, String(random.below(1_000_000))],
-      )
+      const line = await someLine()
       if (!line) return
       const outcome = random.pick(['reached', 'no-answer', 'wrong-number', 'asked-not-to'] as const)
-      const body = { contactId: Number(line.id), e164: line.e164, outcome, againAt: null }
+      const body = { ...line, outcome, againAt: null }
       calls.push((await call('noteCall', { params: { listId }, body })).id)
     },
     'take a call back': async () => {
@@ -208,12 +225,7 @@ export async function actsOnList(
       const body = { ...DEFAULT_SURVIVORSHIP, name: rule, company: rule, emails: rule }
       return until(call('changeSurvivorship', { params: { listId }, body }))
     },
-    tidy: async () => {
-      const { routine } = await call('readTidy', { params: { listId } })
-      const turned = random.below(routine.steps.length)
-      const steps = routine.steps.map((step, i) => (i === turned ? { ...step, isOn: !step.isOn } : step))
-      await until(call('applyRoutine', { params: { listId }, body: { routine: { version: 1, steps }, name: null } }))
-    },
+    tidy: () => turnStep(random.below(20)),
     'take a batch back': async () => {
       const batchId = await batchIn('ready')
       if (batchId) await untilOfBatch(call('takeBatchBack', { params: { batchId } }))
@@ -230,7 +242,66 @@ export async function actsOnList(
       await until(call('readBatchAnew', { params: { batchId }, body: { mapping, defaultCountry } }))
     },
   }
-  return { listId, few, whole }
+  const actBack = (id: string) => async () => {
+    await until(call('takeActBack', { params: { actId: id } }))
+  }
+  const actOf = async (job: Promise<{ readonly id: string }>) => String((await until(job)).result.actId)
+  const back: ActsOnList['back'] = {
+    edit: async () => {
+      const column = random.pick(['number', 'full-name', 'email', 'company'])
+      const value = random.pick(['07911 204411', '', 'Tom Kestle', 'x@postbox.example'])
+      const body = { edits: [{ contactId: await someone(), column, value }] }
+      return actBack((await call('makeEdits', { params: { listId }, body })).id)
+    },
+    'bulk edit': async () => {
+      const body = { filter: '', column: random.pick(['company', 'number']), value: '07911 204412' }
+      return actBack(await actOf(call('makeBulkEdit', { params: { listId }, body })))
+    },
+    'leave out': async () => {
+      const body = { code: random.pick(['number-form', 'company-legal-form'] as const), contactId: await someone() }
+      return actBack((await call('leaveOut', { params: { listId }, body })).id)
+    },
+    'leave out widely': async () =>
+      actBack(await actOf(call('leaveOutWidely', { params: { listId }, body: { code: 'number-form' } }))),
+    suppress: async () => {
+      const contactId = await someone()
+      const params = { suppressionListId: optOuts.id }
+      const entries = async () => (await call('readSuppressionEntries', { params })).entries
+      const known = new Set((await entries()).map(({ id }) => id))
+      const body = { ...params, reason: 'asked' }
+      if (!(await isDone(() => call('suppressContact', { params: { contactId }, body })))) return null
+      const added = (await entries()).filter(({ id }) => !known.has(id))
+      return async () => {
+        for (const { id } of added) await call('dropSuppressionEntry', { params: { entryId: id } })
+      }
+    },
+    decide: async () => {
+      const { pairs } = await call('readPairs', { params: { listId }, query: {} })
+      if (pairs.length === 0) return null
+      const body = { decision: 'join' as const, alike: random.chance(0.5), also: [], chosen: {} }
+      const { id } = await call('decidePair', { params: { pairId: random.pick(pairs).id }, body })
+      return () => call('takeDecisionBack', { params: { decisionId: id } })
+    },
+    'note a call': async () => {
+      const line = await someLine()
+      if (!line) return null
+      const body = { ...line, outcome: random.pick(['wrong-number', 'asked-not-to'] as const), againAt: null }
+      const { id } = await call('noteCall', { params: { listId }, body })
+      return () => call('undoCall', { params: { callId: id } })
+    },
+    'take a batch back': async () => {
+      const batchId = await batchIn('ready')
+      if (!batchId) return null
+      await untilOfBatch(call('takeBatchBack', { params: { batchId } }))
+      return () => untilOfBatch(call('bringBatchBack', { params: { batchId } }))
+    },
+    tidy: async () => {
+      const at = random.below(20)
+      await turnStep(at)
+      return () => turnStep(at)
+    },
+  }
+  return { listId, few, whole, back }
 }
 
 /** @returns false where there was nothing to be done for whoever was picked: already so, or gone */
