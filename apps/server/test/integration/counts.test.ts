@@ -3,6 +3,7 @@ import { createRandom } from '@upper-field/standins/world'
 import { DIMENSIONS } from '../../src/projection/cubeDimensions'
 import { startTestServer, type TestServer } from './harness'
 import { type Act, actsOnList, isDone } from './randomActs'
+import { wrongWords } from './wrongWords'
 
 let server: TestServer
 beforeAll(async () => {
@@ -40,14 +41,6 @@ async function bothCounts(listId: string) {
   }
 }
 
-/** Contacts of a list whose words in its index are not what they hold. */
-const wrongWords = (listId: string) =>
-  server.sql(
-    `select c.id, c.search, w.words from contacts c join batches b on b.id = c.batch_id and b.is_indexed
-     left join words."${listId}" w on w.contact_id = c.id where c.list_id = $1 and w.words is distinct from c.search`,
-    [listId],
-  )
-
 it('are the same when they follow each act as when the whole list is counted', async () => {
   const { listId, few: acts } = await actsOnList(server, createRandom('acts'))
   const names = Object.keys(acts)
@@ -59,7 +52,7 @@ it('are the same when they follow each act as when the whole list is counted', a
     const { kept, found, keptRepairs, foundRepairs } = await bothCounts(listId)
     expect([name, kept]).toEqual([name, found])
     expect([name, keptRepairs]).toEqual([name, foundRepairs])
-    expect([name, await wrongWords(listId)]).toEqual([name, []])
+    expect([name, await wrongWords(server, listId)]).toEqual([name, []])
   }
   const negative = async () =>
     (

@@ -6,6 +6,7 @@ import { startIndexing } from '../../src/contacts/indexJob'
 import { bringText, newList, startTestServer, type TestServer } from './harness'
 import { holdList } from './holdList'
 import { until } from './until'
+import { wrongWords } from './wrongWords'
 
 let server: TestServer
 let api: ApiClient
@@ -48,15 +49,8 @@ async function untilIndexed(listId: string): Promise<void> {
 const found = async (listId: string, words: string): Promise<number> =>
   (await api.call('readContacts', { params: { listId }, query: { filter: words } })).total
 
-/** How many contacts of a list are out of its index, or stand there with other words than their own. */
-const wrongIn = async (listId: string): Promise<number | undefined> =>
-  (
-    await server.sql<{ n: number }>(
-      `select count(*)::int as n from contacts c full join words."${listId}" w on w.contact_id = c.id
-       where (c.list_id = $1 or c.id is null) and w.words is distinct from c.search`,
-      [listId],
-    )
-  )[0]?.n
+/** How many contacts of a list stand in its index with other words than their own, or not at all. */
+const wrongIn = async (listId: string): Promise<number> => (await wrongWords(server, listId)).length
 
 /** Lets the index of a list be built anew, up to where it waits for the list, which is held. */
 async function buildUpToHolding(listId: string) {
