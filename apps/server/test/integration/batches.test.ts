@@ -123,6 +123,44 @@ describe('a batch taken back', () => {
       })
     },
   )
+
+  it('is joined with whom came meanwhile as it comes back, and nobody is texted on a line that is shared by then', async () => {
+    const listId = await newList(api)
+    const batch = await bringText(api, listId, first, { defaultCountry: 'GB' })
+    await turn(listId, 'takeBatchBack', batch.id)
+    const meanwhile = 'name,phone,mail\nAnn Hill,07911 204481,ann@other.example\nEve Ford,07911 204482,\n'
+    await bringText(api, listId, meanwhile, { defaultCountry: 'GB' })
+    await turn(listId, 'bringBatchBack', batch.id)
+    const shown = (await lists.contactsOf(listId)).map(({ fullName, joined, isShared, lane }) => [
+      fullName,
+      joined,
+      isShared,
+      lane,
+    ])
+    expect(shown).toEqual([
+      ['Ann Hill', 1, false, 'text'],
+      ['Ben Cole', 0, true, 'call'],
+      ['Cy Dale', 0, false, 'call'],
+      ['Eve Ford', 0, true, 'call'],
+    ])
+  })
+
+  it('takes its rows out of whom they came to by another row', async () => {
+    const listId = await newList(api)
+    await bringText(api, listId, 'name,phone,mail\nAnn Hill,+447911204481,\nAnn Hill,+447911204481,ann@home.example\n')
+    const batch = await bringText(api, listId, 'name,phone,mail\nAnn Hill,+447911204483,ann@home.example\n')
+    const numbersOf = async () =>
+      server.sql(
+        'select e164, joined from contacts c join contact_numbers n on n.contact_id = c.id where c.list_id = $1 and joined_into is null order by c.id, position',
+        [listId],
+      )
+    const together = await numbersOf()
+    expect(together).toHaveLength(2)
+    await turn(listId, 'takeBatchBack', batch.id)
+    expect((await lists.contactsOf(listId)).map(({ joined }) => joined)).toEqual([1])
+    await turn(listId, 'bringBatchBack', batch.id)
+    expect(await numbersOf()).toEqual(together)
+  })
 })
 
 describe('what is known from before', () => {

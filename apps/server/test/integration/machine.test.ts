@@ -1,6 +1,9 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals'
 import { type ApiClient, type BodyOf, CallFailed, createClient } from '@upper-field/contract'
+import { createWorld } from '@upper-field/standins/world'
+import { untilEnded } from '../../../../scripts/bringIn'
 import { bringText, connectStandIns, newList, startTestServer, type TestServer } from './harness'
+import { holdList } from './holdList'
 import { until } from './until'
 
 let server: TestServer
@@ -154,7 +157,29 @@ describe('a judgement that may cost money', () => {
     expect(await program.call('judge', { body: { value: '12', ask: true } })).toMatchObject({ cost: 0 })
     await standIns.stop()
   })
+
+  it('lets every list know what was told of a number, one that is being worked on once it is free', async () => {
+    const standIns = await connectStandIns(server)
+    const { secret } = await makeKey({ budget: 5_000_000 })
+    const e164 = createWorld('tests', { people: 200 }).people[3]?.mobile.e164 ?? ''
+    const lists = [await newList(server.api, 'Free'), await newList(server.api, 'Worked on')]
+    for (const listId of lists) await bringText(server.api, listId, `name,phone\nMaren,${e164}\n`)
+    const knownFrom = async () =>
+      Promise.all(lists.map(async (listId) => (await contactsOf(listId)).map((contact) => contact.knownFrom)))
+    expect(await knownFrom()).toEqual([['plan'], ['plan']])
+    const letGo = await holdList(server, lists[1] ?? '')
+    await asProgram(secret).call('judge', { body: { value: e164, ask: true } })
+    expect(await knownFrom()).toEqual([['register'], ['plan']])
+    await letGo()
+    for (const { id } of await server.api.call('readJobs', { params: { listId: lists[1] ?? '' } }))
+      await untilEnded(server.api, lists[1] ?? '', id)
+    expect(await knownFrom()).toEqual([['register'], ['register']])
+    await standIns.stop()
+  })
 })
+
+const contactsOf = async (listId: string) =>
+  (await server.api.call('readContacts', { params: { listId }, query: {} })).contacts
 
 const person = (id: string, more: Record<string, string | string[]> = {}) => ({
   id,
