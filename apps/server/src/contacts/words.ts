@@ -2,9 +2,9 @@ import { type SQL, sql } from 'drizzle-orm'
 import { type Database, type Db, transaction } from '../db/database'
 
 /**
- * What the search looks in, with its trigram index: a table for each list, made with it. A large list is indexed once its
- * words are loaded, which takes half as long as to keep the index up meanwhile, and its new table takes the place of the
- * old one; nothing of other lists is touched.
+ * What the search looks in, with its trigram index: a table for each list, made with it. A large list is indexed when all
+ * its words are there, which takes less than to keep the index up meanwhile, and its new table takes the place of the old
+ * one; nothing of other lists is touched.
  * @param listId of a list, as the database tells it
  */
 export const wordsOf = (listId: string): SQL => sql`words.${sql.identifier(nameOf(listId))}`

@@ -148,13 +148,17 @@ export async function holdQuietly(tx: Db, listId: string): Promise<void> {
   await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${listId}::text, ${LOCKS.list}))`)
 }
 
-/** Takes a list within a transaction that is under way, if nobody has it. For what can follow later instead. */
-export async function tryListLock(tx: Db, client: PoolClient, listId: string): Promise<boolean> {
+/** The same where nobody has it. For what can follow later instead. */
+export async function tryToHoldQuietly(tx: Db, listId: string): Promise<boolean> {
   const { rows } = await tx.execute<{ taken: boolean }>(
     sql`select pg_try_advisory_xact_lock(hashtextextended(${listId}::text, ${LOCKS.list})) as taken`,
   )
-  const isTaken = rows[0]?.taken ?? false
-  if (!isTaken) return false
+  return rows[0]?.taken ?? false
+}
+
+/** Takes a list within a transaction that is under way, if nobody has it. For what can follow later instead. */
+export async function tryListLock(tx: Db, client: PoolClient, listId: string): Promise<boolean> {
+  if (!(await tryToHoldQuietly(tx, listId))) return false
   await countByChange(client)
   await grow(tx, [listId])
   return true
