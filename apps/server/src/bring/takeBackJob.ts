@@ -9,6 +9,7 @@ import { withListLock } from '../lists/listLock'
 import { joinExactDuplicates } from '../pair/joinExactDuplicates'
 import { pointToSurvivors } from '../pair/pointToSurvivors'
 import { sharersOf } from '../pair/sharers'
+import { rootsOf } from '../pair/standsFor'
 import { countContacts } from '../projection/cube'
 import { reproject } from '../projection/reproject'
 import type { BatchRow } from '../projection/rowCells'
@@ -71,13 +72,6 @@ async function bringBack(tx: Db, client: PoolClient, batch: BatchRow): Promise<n
   // Whoever came meanwhile may be one person with them, or share a line.
   await joinExactDuplicates(tx, client, { listId: batch.listId, added: { batchId: batch.id } })
   return [...ids, ...(await rootsOf(tx, ids))]
-}
-
-/** The contacts that stand for these, at the end of whatever chain of joins. */
-async function rootsOf(tx: Db, ids: readonly number[]): Promise<number[]> {
-  const { rows } = await tx.execute<{ id: string }>(sql`
-    select distinct coalesce(joined_into, id) as id from contacts where id = any(${sql.param(ids)}::bigint[])`)
-  return rows.map(({ id }) => Number(id))
 }
 
 /** Lets these contacts stand for themselves, and then points them to whom they are joined now. */

@@ -105,7 +105,8 @@ function termCondition(term: Term, place: Place): SQL {
     case 'found':
       return negated(
         operator,
-        sql`exists (select 1 from fills f where f.contact_id = contacts.id and f.undone_at is null and f.provider = any(${sql.param([...values])}::text[]))`,
+        sql`contacts.id in (select coalesce(m.joined_into, m.id) from fills f join contacts m on m.id = f.contact_id
+        where f.undone_at is null and f.provider = any(${sql.param([...values])}::text[]))`,
       )
     case 'sent':
       return negated(

@@ -4,6 +4,7 @@ import { and, eq, isNull, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { calls, companyFacts } from '../db/schema'
 import { memberIs } from '../db/spans'
+import { withJoined } from '../pair/standsFor'
 
 type Entries = Promise<StoryEntry<StoryFact>[]>
 type Kind<K extends StoryFact['kind']> = Extract<StoryFact, { kind: K }>
@@ -117,7 +118,7 @@ export async function attemptEntries(db: Db, contactId: number): Entries {
 
 export async function fillEntries(db: Db, contactId: number): Entries {
   const { rows } = await db.execute<Record<string, unknown>>(
-    sql`select * from fills where contact_id = ${contactId} and undone_at is null order by made_at`,
+    sql`select f.* from fills f join ${withJoined([contactId])} w on w.id = f.contact_id where undone_at is null order by made_at`,
   )
   return rows.map((row) => ({
     at: instant(row.made_at),

@@ -7,6 +7,7 @@ import type { Db } from '../db/database'
 import { insertRows } from '../db/insertRows'
 import { attempts, candidates, fillRuns, fills } from '../db/schema'
 import { withListLock } from '../lists/listLock'
+import { rootsOf } from '../pair/standsFor'
 import { countContacts } from '../projection/cube'
 import { reproject } from '../projection/reproject'
 import type { Services } from '../services'
@@ -52,7 +53,9 @@ export async function settleAll(services: Services, run: Run, all: readonly Ende
     const changed = await keepFound(tx, run, judged, at)
     await keepCompanyFacts(tx, run.listId, judged, at)
     const told = await tellHolders(tx, client, learntFrom(judged), run.listId)
-    await reproject(tx, client, { contacts: [...changed, ...told], because: 'changed' })
+    const others = [...changed, ...told]
+    // Whoever was joined to another while it was asked about: what was found is that one's.
+    await reproject(tx, client, { contacts: [...others, ...(await rootsOf(tx, others))], because: 'changed' })
     await countContacts(tx, run.listId)
   })
 }

@@ -10,6 +10,7 @@ import { attempts, candidates, charges, fillRuns, fills } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { withListLock } from '../lists/listLock'
 import { findOpenList } from '../lists/routes'
+import { rootsOf } from '../pair/standsFor'
 import { countContacts } from '../projection/cube'
 import { reproject } from '../projection/reproject'
 import type { Services } from '../services'
@@ -87,7 +88,8 @@ export async function takeCandidate(
       madeAt: at,
     })
     const sharers = await holdersIn(tx, attempt.listId, LINES, candidate.e164 ? [candidate.e164] : [])
-    await reproject(tx, client, { contacts: [attempt.contactId, ...sharers], because: 'changed' })
+    const others = [attempt.contactId, ...sharers]
+    await reproject(tx, client, { contacts: [...others, ...(await rootsOf(tx, others))], because: 'changed' })
     await countContacts(tx, attempt.listId)
   })
 }
@@ -115,7 +117,8 @@ export async function takeFillBack(services: Services, fillId: string): Promise<
       .set({ undoneAt: new Date(services.now()) })
       .where(eq(fills.id, fillId))
     const sharers = await holdersIn(tx, found.listId, LINES, found.e164 ? [found.e164] : [])
-    await reproject(tx, client, { contacts: [found.contactId, ...sharers], because: 'changed' })
+    const others = [found.contactId, ...sharers]
+    await reproject(tx, client, { contacts: [...others, ...(await rootsOf(tx, others))], because: 'changed' })
     await countContacts(tx, found.listId)
   })
 }

@@ -7,6 +7,7 @@ import type { Db } from '../db/database'
 import { groupBy } from '../db/groupBy'
 import { batches } from '../db/schema'
 import { type Turn, takingTurns } from '../db/takingTurns'
+import { withJoined } from '../pair/standsFor'
 import { suppressionScopes } from '../suppression/matches'
 import { factsOfAddresses, factsOfNumbers } from './facts'
 import { type BatchSettings, projectStored, settingsOf } from './rowCells'
@@ -211,9 +212,10 @@ async function learnBatches(tx: Db, batchIds: readonly string[], known: KnownBat
   }
 }
 
+/** What providers found for these contacts, or for whoever is joined to them, each once. */
 async function readFills(tx: Db, ids: readonly number[]): Promise<Map<number, string[]>> {
-  const { rows } = await tx.execute<{ contact_id: string; found: string[] }>(sql`
-    select contact_id, array_agg(coalesce(e164, address) order by made_at, id) as found from fills
-    where contact_id = any(${sql.param(ids)}::bigint[]) and undone_at is null group by contact_id`)
-  return new Map(rows.map((row) => [Number(row.contact_id), row.found]))
+  const { rows } = await tx.execute<{ id: string; found: string[] }>(sql`
+    select w.root as id, array_agg(coalesce(e164, address) order by made_at, f.id) as found
+    from fills f join ${withJoined(ids)} w on w.id = f.contact_id where undone_at is null group by w.root`)
+  return new Map(rows.map(({ id, found }) => [Number(id), [...new Set(found)]]))
 }

@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
+import { withJoined } from '../pair/standsFor'
 import type { Besides } from './fileText'
 
 /** What providers found of contacts and was kept: the latest number and address of each. */
@@ -8,10 +9,10 @@ export async function foundOf(
   contacts: readonly { readonly id: number }[],
 ): Promise<ReadonlyMap<number, Besides>> {
   const { rows } = await db.execute<{ id: string; number: string | null; address: string | null }>(sql`
-    select contact_id as id, (array_agg(e164 order by made_at desc) filter (where e164 is not null))[1] as number,
+    select w.root as id, (array_agg(e164 order by made_at desc) filter (where e164 is not null))[1] as number,
       (array_agg(address order by made_at desc) filter (where address is not null))[1] as address
-    from fills where contact_id = any(${sql.param(contacts.map(({ id }) => id))}::bigint[]) and undone_at is null
-    group by contact_id`)
+    from fills f join ${withJoined(contacts.map(({ id }) => id))} w on w.id = f.contact_id where undone_at is null
+    group by w.root`)
   return new Map(
     rows.map(({ id, number, address }) => [
       Number(id),

@@ -1,0 +1,57 @@
+import { afterAll, beforeAll, expect, it } from '@jest/globals'
+import { withListLock } from '../../src/lists/listLock'
+import { countContacts } from '../../src/projection/cube'
+import { reproject } from '../../src/projection/reproject'
+import { bringText, newList, startTestServer, type TestServer } from './harness'
+
+let server: TestServer
+beforeAll(async () => {
+  server = await startTestServer()
+})
+afterAll(() => server.stop())
+
+const FOUND = '+447911204499'
+
+/** A mobile that a provider found for a contact, as a fill keeps it. */
+async function keepFound(listId: string, contactId: number): Promise<string> {
+  const [kept] = await server.sql<{ id: string }>(
+    `insert into fills (list_id, contact_id, attempt_id, provider, e164) values ($1, $2, gen_random_uuid(), 'tansy', $3) returning id`,
+    [listId, contactId, FOUND],
+  )
+  await withListLock(server.services, listId, { work: 'fill' }, async (tx, client) => {
+    await reproject(tx, client, { contacts: [contactId], because: 'changed' })
+    await countContacts(tx, listId)
+  })
+  return kept?.id ?? ''
+}
+
+it('what was found for a contact is known of whom it is joined to, until it is taken back', async () => {
+  const { call } = server.api
+  const listId = await newList(server.api)
+  const text = 'name,phone,mail\nMaren Oldershaw,+441665555018,\nMaren Oldershaw,,maren@heron.example\n'
+  await bringText(server.api, listId, text)
+  const read = async (filter = '') => (await call('readContacts', { params: { listId }, query: { filter } })).contacts
+  const [first, second] = await read()
+  if (!first || !second) throw new Error('there are not two contacts')
+  const fillId = await keepFound(listId, second.id)
+  expect((await read()).map(({ number, lane }) => [number, lane])).toEqual([
+    ['+441665555018', 'call'],
+    [FOUND, 'text'],
+  ])
+
+  const edits = [{ contactId: second.id, column: 'number', value: '+441665555018' }]
+  await call('makeEdits', { params: { listId }, body: { edits } })
+  expect((await read()).map(({ id, joined, number, lane }) => [id, joined, number, lane])).toEqual([
+    [first.id, 1, FOUND, 'text'],
+  ])
+  expect((await read('found:tansy')).map(({ id }) => id)).toEqual([first.id])
+  const { story } = await call('readStory', { params: { contactId: first.id } })
+  expect(story.filter(({ what }) => what.kind === 'filled').map(({ what }) => what)).toMatchObject([
+    { fillId, value: FOUND },
+  ])
+
+  await call('takeFillBack', { params: { fillId } })
+  expect((await read()).map(({ id, number, lane }) => [id, number, lane])).toEqual([
+    [first.id, '+441665555018', 'call'],
+  ])
+})
