@@ -132,12 +132,12 @@ export async function fillEntries(db: Db, contactId: number): Entries {
   }))
 }
 
-/** Calls whose outcome stands. */
+/** Calls whose outcome stands, of it and of whoever is joined to it. */
 export async function callEntries(db: Db, contactId: number): Entries {
   const found = await db
     .select()
     .from(calls)
-    .where(and(eq(calls.contactId, contactId), isNull(calls.undoneAt)))
+    .where(and(sql`${calls.contactId} in (select w.id from ${withJoined([contactId])} w)`, isNull(calls.undoneAt)))
   return found.map(({ e164, outcome, madeBy, madeAt }) => ({
     at: madeAt.toISOString(),
     what: { kind: 'called', e164, outcome, by: madeBy },
@@ -153,10 +153,11 @@ export async function companyEntries(db: Db, contactId: number): Entries {
   }))
 }
 
+/** Files and audiences it was sent in, or whoever is joined to it. */
 export async function sentEntries(db: Db, contactId: number): Entries {
   const { rows } = await db.execute<Record<string, unknown>>(sql`
-    select e.* from edition_members m join editions e on e.id = m.edition_id
-    where ${memberIs(sql`m`, sql`${contactId}::bigint`)} and e.state = 'ready' order by e.created_at`)
+    select distinct e.* from ${withJoined([contactId])} w join edition_members m on ${memberIs(sql`m`, sql`w.id`)}
+    join editions e on e.id = m.edition_id where e.state = 'ready' order by e.created_at`)
   return rows.map((row) => ({
     at: instant(row.created_at),
     what: { kind: 'sent', destination: String(row.destination), fileName: String(row.file_name) },

@@ -59,8 +59,7 @@ async function toBeCalled(db: Db, listId: string, condition: SQL, most: number):
   if (most <= 0) return []
   const { rows } = await db.execute<Row>(sql`
     with last as (
-      select distinct on (k.contact_id) k.contact_id, k.outcome, k.made_at, k.again_at from calls k
-      where k.list_id = ${listId} and k.undone_at is null order by k.contact_id, k.made_at desc)
+      select * from ${lastCalls(sql`k.list_id = ${listId}`)} latest)
     select contacts.id, full_name, title, company, city, country, number, line_type, line_status, is_shared, call_from,
       last.outcome, last.made_at::text as made_at, last.again_at::text as again_at
     from contacts left join last on last.contact_id = contacts.id
@@ -70,6 +69,15 @@ async function toBeCalled(db: Db, listId: string, condition: SQL, most: number):
     order by contacts.id limit ${most}`)
   return rows
 }
+
+/**
+ * The last call of each contact that stands for itself, of it or of whoever is joined to it, as a table.
+ * @param condition on the calls `k`
+ */
+export const lastCalls = (condition: SQL): SQL => sql`(
+  select distinct on (coalesce(c.joined_into, c.id)) coalesce(c.joined_into, c.id) as contact_id, k.outcome, k.made_at, k.again_at
+  from calls k join contacts c on c.id = k.contact_id
+  where ${condition} and k.undone_at is null order by coalesce(c.joined_into, c.id), k.made_at desc)`
 
 /** True where the counts of a list know of somebody in these lanes whose line may be called then. */
 async function isAnybody(db: Db, listId: string, lanes: readonly string[], when: SQL): Promise<boolean> {

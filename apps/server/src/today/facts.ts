@@ -7,6 +7,7 @@ import { readTerraces } from '../projection/cube'
 import { describeAudiences } from '../send/describeAudiences'
 import { keptDestinations } from '../send/destinations'
 import { readMonth } from '../spend/limit'
+import { lastCalls } from '../split/callSheet'
 
 export interface Facts {
   readonly audiences: readonly AudienceFacts[]
@@ -56,8 +57,7 @@ async function listFacts(db: Db, names: ReadonlyMap<string, string>): Promise<re
     select l.id,
       (select coalesce(sum(contacts), 0) from tidy_counts t where t.list_id = l.id and t.code = 'hand') as review,
       (select count(*) from pairs p where p.list_id = l.id and p.decision_id is null) as decide,
-      (select count(*) from (select distinct on (contact_id) outcome, again_at from calls
-        where list_id = l.id and undone_at is null order by contact_id, made_at desc) latest
+      (select count(*) from ${lastCalls(sql`k.list_id = l.id`)} latest
         where outcome = 'later' and again_at <= now()) as calls
     from lists l where l.id = ${these}`)
   const { rows: waiting } = await db.execute<{ list_id: string; name: string; rows: number }>(sql`

@@ -142,6 +142,26 @@ describe('a call sheet', () => {
     expect(await laneOf('maren')).toBe('ads-only')
   })
 
+  it('calls nobody again who was reached before it was joined to another', async () => {
+    const list = await newList(server.api)
+    const text = 'name,phone,mail\nIda Vaubert,+441665555031,\nIda Vaubert,+441665555032,ida@heron.example\n'
+    await bringText(server.api, list, text)
+    const sheet = async () => (await server.api.call('readCallSheet', { params: { listId: list }, query: {} })).next
+    const second = (await sheet()).find(({ e164 }) => e164 === '+441665555032')
+    const contactId = second?.contactId ?? 0
+    await server.api.call('noteCall', {
+      params: { listId: list },
+      body: { contactId, e164: '+441665555032', outcome: 'reached', againAt: null },
+    })
+    expect((await sheet()).map(({ e164 }) => e164)).toEqual(['+441665555031'])
+    const edits = [{ contactId, column: 'number', value: '+441665555031' }]
+    await server.api.call('makeEdits', { params: { listId: list }, body: { edits } })
+    expect(await sheet()).toEqual([])
+    const [first] = (await server.api.call('readContacts', { params: { listId: list }, query: {} })).contacts
+    const { story } = await server.api.call('readStory', { params: { contactId: first?.id ?? 0 } })
+    expect(story.filter(({ what }) => what.kind === 'called')).toHaveLength(1)
+  })
+
   it('calls nobody again who was reached, and notes nothing of a number the contact does not have', async () => {
     await note('Abe', 'reached')
     expect(await names()).not.toContain('Abe')
