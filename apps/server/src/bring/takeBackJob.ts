@@ -6,6 +6,7 @@ import { JobProblem } from '../jobs/jobProblem'
 import type { JobHandler, StepOutcome } from '../jobs/runner'
 import { saveJob } from '../jobs/store'
 import { withListLock } from '../lists/listLock'
+import { carrySent } from '../pair/carrySent'
 import { joinExactDuplicates } from '../pair/joinExactDuplicates'
 import { pointToSurvivors } from '../pair/pointToSurvivors'
 import { sharersOf } from '../pair/sharers'
@@ -29,6 +30,7 @@ export const takeBackJob: JobHandler = {
       await reproject(tx, client, { contacts: [...touched, ...(await sharers(tx, batch))], because: 'changed' })
       // Who shares a line with somebody who has a number again that came from another row.
       await reproject(tx, client, { contacts: await sharersOf(tx, touched), because: 'place' })
+      await carrySent(tx, touched)
       await countContacts(tx, batch.listId)
       await saveJob(tx, job.id, { phase: 'done', done: batch.rows, result: { rows: batch.rows } })
     })

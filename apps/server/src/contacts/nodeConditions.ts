@@ -111,8 +111,10 @@ function termCondition(term: Term, place: Place): SQL {
     case 'sent':
       return negated(
         operator,
-        sql`exists (select 1 from edition_members m join editions e on e.id = m.edition_id
-        where ${memberIs(sql`m`, sql`contacts.id`)} and e.state = 'ready' and e.destination = any(${sql.param([...values])}::text[]))`,
+        ofItOrJoined(
+          (id) => sql`exists (select 1 from edition_members m join editions e on e.id = m.edition_id
+        where ${memberIs(sql`m`, id)} and e.state = 'ready' and e.destination = any(${sql.param([...values])}::text[]))`,
+        ),
       )
     case 'audience':
       return negated(
@@ -124,6 +126,11 @@ function termCondition(term: Term, place: Place): SQL {
       return comparedWith(term)
   }
 }
+
+/** A condition on a contact that holds of it, or of one that is joined to it. */
+const ofItOrJoined = (holdsOf: (id: SQL) => SQL): SQL =>
+  sql`(${holdsOf(sql`contacts.id`)} or (contacts.joined > 0 and exists (
+    select 1 from contacts j where j.joined_into = contacts.id and ${holdsOf(sql`j.id`)})))`
 
 const isAmong = <T extends string>(all: readonly T[], field: string): field is T =>
   (all as readonly string[]).includes(field)

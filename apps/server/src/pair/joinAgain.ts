@@ -3,6 +3,7 @@ import type { PoolClient } from 'pg'
 import type { Db } from '../db/database'
 import { type Reprojecting, reproject } from '../projection/reproject'
 import { renewStatistics } from '../projection/statistics'
+import { carrySent } from './carrySent'
 import { joinExactDuplicates } from './joinExactDuplicates'
 import { pointToSurvivors } from './pointToSurvivors'
 import { sharersOf } from './sharers'
@@ -40,6 +41,7 @@ export async function joinAgain(
     from unnest(${sql.param(before.map((row) => row.survivor_id))}::bigint[], ${sql.param(before.map((row) => row.member_id))}::bigint[],
       ${sql.param(before.map((row) => row.made_at))}::timestamptz[]) as o (survivor_id, member_id, made_at)
     where j.survivor_id = o.survivor_id and j.member_id = o.member_id and j.undone_at is null`)
+  await carrySent(tx, group)
   // Who held a number with them before, or holds one now, may be on a shared line no more, or from now on.
   const mine = new Set(group)
   const others = [...sharedBefore, ...(await sharersOf(tx, group))].filter((id) => !mine.has(id))

@@ -5,6 +5,7 @@ import { isShown } from '../contacts/shown'
 import { copyInto } from '../db/copy'
 import type { Db } from '../db/database'
 import { type Reprojecting, reproject } from '../projection/reproject'
+import { carrySent } from './carrySent'
 import { keptApart } from './keptApart'
 import { pointToSurvivors } from './pointToSurvivors'
 
@@ -30,6 +31,7 @@ export async function joinExactDuplicates(
   const done = new Set(survivorOf.values())
   const changed = [...done, ...(await survivorsAmong(tx, [...survivorOf.keys()]))]
   await reproject(tx, client, { contacts: changed, because: 'joined' }, how)
+  await carrySent(tx, changed)
   for await (const ids of sharers(tx, survivorOf, done))
     await reproject(tx, client, { contacts: ids, because: 'place' })
   await tx.execute(sql`drop table shared_keys`)

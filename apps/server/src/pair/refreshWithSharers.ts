@@ -1,6 +1,7 @@
 import type { PoolClient } from 'pg'
 import type { Db } from '../db/database'
 import { reproject } from '../projection/reproject'
+import { carrySent } from './carrySent'
 import { sharersOf } from './sharers'
 
 /**
@@ -12,4 +13,5 @@ export async function refreshWithSharers(tx: Db, client: PoolClient, ids: readon
   const others = (await sharersOf(tx, ids)).filter((id) => !own.has(id))
   await reproject(tx, client, { contacts: ids, because: 'changed' })
   await reproject(tx, client, { contacts: others, because: 'place' })
+  await carrySent(tx, ids)
 }

@@ -5,6 +5,7 @@ import { contacts, joins } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { countContacts } from '../projection/cube'
 import { reproject } from '../projection/reproject'
+import { carrySent } from './carrySent'
 import { pointToSurvivors } from './pointToSurvivors'
 import { sharersOf } from './sharers'
 
@@ -24,5 +25,6 @@ export async function undoJoin(tx: Db, client: PoolClient, joinId: number, undon
     ...(await sharersOf(tx, [join.survivorId, join.memberId])),
   ]
   await reproject(tx, client, { contacts: touched, because: 'changed' })
+  await carrySent(tx, touched)
   await countContacts(tx, join.listId)
 }

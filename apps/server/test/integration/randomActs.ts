@@ -1,4 +1,5 @@
 import { expect } from '@jest/globals'
+import { CallFailed } from '@upper-field/contract'
 import { DEFAULT_SURVIVORSHIP } from '@upper-field/core/pair'
 import type { Random } from '@upper-field/standins/world'
 import { untilEnded } from '../../../../scripts/bringIn'
@@ -308,8 +309,8 @@ export async function actsOnList(
 export const isDone = (act: Act): Promise<boolean> =>
   act().then(
     () => true,
-    (error: { code?: string }) => {
-      if (error.code === undefined) throw error
-      return false
+    (error: unknown) => {
+      if (error instanceof CallFailed && error.status < 500) return false
+      throw error
     },
   )

@@ -47,6 +47,16 @@ const differences = (is: Picture, anew: Picture) =>
     }),
   )
 
+/** Contacts that stand for themselves and do not count as sent though they or somebody joined to them were, or the reverse. */
+const wronglySent = (listId: string) =>
+  server.sql(
+    `select c.id from contacts c where c.list_id = $1 and c.joined_into is null and
+       exists (select 1 from sent_contacts s where s.span = c.id / 8192 and get_bit(s.bits, (c.id % 8192)::int) = 1)
+       <> exists (select 1 from contacts w join edition_members m on m.span = w.id / 8192 and get_bit(m.bits, (w.id % 8192)::int) = 1
+         join editions e on e.id = m.edition_id and e.state = 'ready' where w.id = c.id or w.joined_into = c.id)`,
+    [listId],
+  )
+
 class TakenBack extends Error {}
 
 /** A list as it is, and as it is when it is projected anew from its rows; nothing is kept of that. */
@@ -104,6 +114,7 @@ it.each(['x8', 'w1'])(
         expect({ last: name, otherwise, done }).toEqual({ last: name, otherwise: [], done })
         expect({ done, astray: await ledAstray(looked) }).toEqual({ done, astray: [] })
         expect({ done, words: await wrongWords(server, looked) }).toEqual({ done, words: [] })
+        expect({ done, sent: await wronglySent(looked) }).toEqual({ done, sent: [] })
       }
     }
   },

@@ -1,8 +1,9 @@
 import { afterAll, beforeAll, expect, it } from '@jest/globals'
+import { untilEnded } from '../../../../scripts/bringIn'
 import { withListLock } from '../../src/lists/listLock'
 import { countContacts } from '../../src/projection/cube'
 import { reproject } from '../../src/projection/reproject'
-import { bringText, newList, startTestServer, type TestServer } from './harness'
+import { addDestinations, bringText, newList, startTestServer, type TestServer } from './harness'
 
 let server: TestServer
 beforeAll(async () => {
@@ -54,4 +55,28 @@ it('what was found for a contact is known of whom it is joined to, until it is t
   expect((await read()).map(({ id, number, lane }) => [id, number, lane])).toEqual([
     [first.id, '+441665555018', 'call'],
   ])
+})
+
+it('whoever was sent counts as sent under the contact it is joined to, until they are taken apart', async () => {
+  const { call } = server.api
+  const listId = await newList(server.api)
+  await addDestinations(server.api)
+  const text = 'name,phone,mail\nTom Kestle,+447911204491,\nTom Kestle,+447911204492,tom@heron.example\n'
+  await bringText(server.api, listId, text)
+  const read = async (filter = '') => (await call('readContacts', { params: { listId }, query: { filter } })).contacts
+  const [first, second] = await read()
+  if (!first || !second) throw new Error('there are not two contacts')
+  const notSent = async () =>
+    (await call('readList', { params: { listId } })).terrace.at(-1)?.changes.find(({ riser }) => riser === 'not-sent')
+      ?.by
+  const body = { destination: 'people', form: 'people' as const, filter: 'tom@heron' }
+  const { jobId } = await call('makeEdition', { params: { listId }, body })
+  await untilEnded(server.api, listId, jobId)
+  expect([(await read('sent:people')).map(({ id }) => id), await notSent()]).toEqual([[second.id], -1])
+
+  const edits = [{ contactId: second.id, column: 'number', value: '+447911204491' }]
+  const act = await call('makeEdits', { params: { listId }, body: { edits } })
+  expect([(await read('sent:people')).map(({ id }) => id), await notSent()]).toEqual([[first.id], 0])
+  await untilEnded(server.api, listId, (await call('takeActBack', { params: { actId: act.id } })).id)
+  expect([(await read('sent:people')).map(({ id }) => id), await notSent()]).toEqual([[second.id], -1])
 })
