@@ -15,7 +15,8 @@ const PAGE = 5000
 export async function carrySent(tx: Db, contacts: readonly number[]): Promise<void> {
   const { rows: any } = await tx.execute(sql`select 1 from sent_contacts limit 1`)
   if (any.length === 0) return
-  const ids = [...new Set(contacts)]
+  // In order, so that two who mark contacts of the same span wait for each other the same way round.
+  const ids = [...new Set(contacts)].sort((a, b) => a - b)
   for (let start = 0; start < ids.length; start += PAGE) {
     const { sent, notSent } = await otherwise(tx, ids.slice(start, start + PAGE))
     if (sent.length > 0) await mark(tx, sent, true)
