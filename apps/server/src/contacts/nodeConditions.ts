@@ -8,7 +8,7 @@ import {
 } from '@upper-field/core/split'
 import { columnKey } from '@upper-field/core/table'
 import { type SQL, sql } from 'drizzle-orm'
-import { memberIs } from '../db/spans'
+import { anyHolds } from '../db/spans'
 import { searchTerms } from '../projection/searchText'
 import { BEYOND_CUBE, type Place, pileCondition } from './facets'
 import { anywhere, holdsTyped } from './wordPatterns'
@@ -111,10 +111,7 @@ function termCondition(term: Term, place: Place): SQL {
     case 'sent':
       return negated(
         operator,
-        ofItOrJoined(
-          (id) => sql`exists (select 1 from edition_members m join editions e on e.id = m.edition_id
-        where ${memberIs(sql`m`, id)} and e.state = 'ready' and e.destination = any(${sql.param([...values])}::text[]))`,
-        ),
+        ofItOrJoined((id) => anyHolds(membersOf(values), id)),
       )
     case 'audience':
       return negated(
@@ -126,6 +123,11 @@ function termCondition(term: Term, place: Place): SQL {
       return comparedWith(term)
   }
 }
+
+/** Who is in files and audiences for these destinations, as spans and their bits. */
+const membersOf = (destinations: readonly string[]): SQL => sql`
+  select m.span, bit_or(m.bits) as bits from edition_members m join editions e on e.id = m.edition_id
+  where e.state = 'ready' and e.destination = any(${sql.param([...destinations])}::text[]) group by m.span`
 
 /** A condition on a contact that holds of it, or of one that is joined to it. */
 const ofItOrJoined = (holdsOf: (id: SQL) => SQL): SQL =>
