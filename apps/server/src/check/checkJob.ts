@@ -6,13 +6,13 @@ import type { JobHandler, StepOutcome } from '../jobs/runner'
 import { findJob, type JobRow, saveJob } from '../jobs/store'
 import { withListLock } from '../lists/listLock'
 import { countContacts } from '../projection/cube'
-import { reproject } from '../projection/reproject'
 import type { Services } from '../services'
 import { tellWebhooks } from '../webhooks/tell'
 import { type FactAnswer, type FactTerms, openFacts } from './openFacts'
 import { noteOrder, type OpenOrder, openOrderOf, subjectsToOrder, unanswered } from './orders'
 import { holdersOf, storeAnswers } from './storeAnswers'
 import { type Subject, withSubject } from './subjects'
+import { takeOver } from './tellHolders'
 
 /** Asked about in one step. */
 const STEP = 200
@@ -115,8 +115,7 @@ async function settle<A>(
     const holders = await holdersOf(tx, subject, subjects)
     for (const listId of touched) {
       const ids = holders.flatMap((one) => (one.listId === listId ? one.id : []))
-      await reproject(tx, client, { contacts: ids, because: 'changed' })
-      await countContacts(tx, listId)
+      await takeOver(tx, client, listId, ids)
       await tellWebhooks(
         tx,
         listId,

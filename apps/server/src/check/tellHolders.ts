@@ -44,7 +44,8 @@ export async function tellHolders(
   return (byList.get(heldId ?? '') ?? []).map(({ id }) => id)
 }
 
-async function takeOver(tx: Db, client: PoolClient, listId: string, contacts: readonly number[]): Promise<void> {
+/** Projects contacts of a list anew that hold something new was learnt of. The list is held. */
+export async function takeOver(tx: Db, client: PoolClient, listId: string, contacts: readonly number[]): Promise<void> {
   await reproject(tx, client, { contacts, because: 'changed' })
   await countContacts(tx, listId)
 }

@@ -4,13 +4,12 @@ import type { PoolClient } from 'pg'
 import type { z } from 'zod'
 import { holdersOf } from '../check/storeAnswers'
 import { LINES } from '../check/subjects'
+import { takeOver } from '../check/tellHolders'
 import { type Db, transaction } from '../db/database'
 import { calls, suppressionEntries, suppressionLists } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { withListLock } from '../lists/listLock'
 import { findOpenList } from '../lists/routes'
-import { countContacts } from '../projection/cube'
-import { reproject } from '../projection/reproject'
 import type { Services } from '../services'
 import { sha256Hex } from '../sha256'
 import { addKeys } from '../suppression/entries'
@@ -102,11 +101,8 @@ async function withHolders<T>(
 async function refreshHolders(tx: Db, client: PoolClient, e164: string, touched: readonly string[]): Promise<void> {
   const holders = await holdersOf(tx, LINES, [e164])
   for (const listId of touched) {
-    await reproject(tx, client, {
-      contacts: holders.flatMap((one) => (one.listId === listId ? one.id : [])),
-      because: 'changed',
-    })
-    await countContacts(tx, listId)
+    const ids = holders.flatMap((one) => (one.listId === listId ? one.id : []))
+    await takeOver(tx, client, listId, ids)
   }
 }
 
