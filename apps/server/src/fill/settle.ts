@@ -7,15 +7,13 @@ import type { Db } from '../db/database'
 import { insertRows } from '../db/insertRows'
 import { attempts, candidates, fillRuns, fills } from '../db/schema'
 import { withListLock } from '../lists/listLock'
-import { rootsOf } from '../pair/standsFor'
-import { countContacts } from '../projection/cube'
-import { reproject } from '../projection/reproject'
 import type { Services } from '../services'
 import { charge } from '../spend/charge'
 import { tellWebhooks } from '../webhooks/tell'
 import { keepCompanyFacts } from './companyFacts'
 import type { JudgedAnswer, JudgedCandidate } from './judgeAnswers'
 import { setStates } from './moves'
+import { projectFound } from './projectFound'
 import type { AttemptRow, Run } from './run'
 
 /** How an attempt ended: with an answer that was judged, or without one. */
@@ -53,10 +51,7 @@ export async function settleAll(services: Services, run: Run, all: readonly Ende
     const changed = await keepFound(tx, run, judged, at)
     await keepCompanyFacts(tx, run.listId, judged, at)
     const told = await tellHolders(tx, client, learntFrom(judged), run.listId)
-    const others = [...changed, ...told]
-    // Whoever was joined to another while it was asked about: what was found is that one's.
-    await reproject(tx, client, { contacts: [...others, ...(await rootsOf(tx, others))], because: 'changed' })
-    await countContacts(tx, run.listId)
+    await projectFound(tx, client, run.listId, [...changed, ...told])
   })
 }
 

@@ -10,14 +10,12 @@ import { attempts, candidates, charges, fillRuns, fills } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { withListLock } from '../lists/listLock'
 import { findOpenList } from '../lists/routes'
-import { rootsOf } from '../pair/standsFor'
-import { countContacts } from '../projection/cube'
-import { reproject } from '../projection/reproject'
 import type { Services } from '../services'
 import { charge } from '../spend/charge'
 import { refuseOverLimit, refuseOverProviderLimit } from '../spend/limit'
 import { reportAccepted } from './askProvider'
 import { planOf } from './plan'
+import { projectFound } from './projectFound'
 import { priceOfTaking, valuesHeld } from './trail'
 
 /**
@@ -88,9 +86,7 @@ export async function takeCandidate(
       madeAt: at,
     })
     const sharers = await holdersIn(tx, attempt.listId, LINES, candidate.e164 ? [candidate.e164] : [])
-    const others = [attempt.contactId, ...sharers]
-    await reproject(tx, client, { contacts: [...others, ...(await rootsOf(tx, others))], because: 'changed' })
-    await countContacts(tx, attempt.listId)
+    await projectFound(tx, client, attempt.listId, [attempt.contactId, ...sharers])
   })
 }
 
@@ -117,8 +113,6 @@ export async function takeFillBack(services: Services, fillId: string): Promise<
       .set({ undoneAt: new Date(services.now()) })
       .where(eq(fills.id, fillId))
     const sharers = await holdersIn(tx, found.listId, LINES, found.e164 ? [found.e164] : [])
-    const others = [found.contactId, ...sharers]
-    await reproject(tx, client, { contacts: [...others, ...(await rootsOf(tx, others))], because: 'changed' })
-    await countContacts(tx, found.listId)
+    await projectFound(tx, client, found.listId, [found.contactId, ...sharers])
   })
 }
