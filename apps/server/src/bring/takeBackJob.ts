@@ -7,6 +7,7 @@ import type { JobHandler, StepOutcome } from '../jobs/runner'
 import { saveJob } from '../jobs/store'
 import { withListLock } from '../lists/listLock'
 import { carrySent } from '../pair/carrySent'
+import { joinAgain } from '../pair/joinAgain'
 import { joinExactDuplicates } from '../pair/joinExactDuplicates'
 import { pointToSurvivors } from '../pair/pointToSurvivors'
 import { sharersOf } from '../pair/sharers'
@@ -40,38 +41,48 @@ export const takeBackJob: JobHandler = {
 
 /** @returns contacts of this batch and of others that are no longer joined with each other: each is as it would be alone */
 async function takeBack(tx: Db, client: PoolClient, batch: BatchRow): Promise<number[]> {
-  const { rows } = await tx.execute<{ survivor_id: string; member_id: string; is_survivor: boolean }>(sql`
+  const { rows } = await tx.execute<{ survivor_id: string; member_id: string }>(sql`
     update joins j set suspended_by = ${batch.id}
     from contacts s, contacts m
     where s.id = j.survivor_id and m.id = j.member_id and j.list_id = ${batch.listId}
       and j.undone_at is null and j.suspended_by is null
       and (s.batch_id = ${batch.id}) <> (m.batch_id = ${batch.id})
-    returning j.survivor_id, j.member_id, s.batch_id = ${batch.id} as is_survivor`)
+    returning j.survivor_id, j.member_id`)
   const freed = rows.map((row) => Number(row.member_id))
   const survivors = rows.map((row) => Number(row.survivor_id))
   const stoodFor = await rootsOf(tx, [...freed, ...survivors])
   await tx.update(batches).set({ state: 'taken-back' }).where(eq(batches.id, batch.id))
   await pointAnew(tx, [...freed, ...survivors])
-  // Rows of other batches that were joined through one of this batch may be one person all the same.
-  const left = rows.filter((row) => row.is_survivor).map((row) => Number(row.member_id))
-  await joinExactDuplicates(tx, client, { listId: batch.listId, added: { ids: left } })
-  return [...freed, ...survivors, ...stoodFor]
+  const touched = [...freed, ...survivors, ...stoodFor]
+  // Rows of other batches were one person by what one of this batch holds, or may be one person all the same.
+  await joinAgain(tx, client, batch.listId, await ofOtherBatches(tx, batch, touched))
+  return touched
 }
 
-/** @returns contacts whose joins are back */
+async function ofOtherBatches(tx: Db, batch: BatchRow, ids: readonly number[]): Promise<number[]> {
+  const { rows } = await tx.execute<{ id: string }>(
+    sql`select id from contacts where id = any(${sql.param(ids)}::bigint[]) and batch_id <> ${batch.id}`,
+  )
+  return rows.map(({ id }) => Number(id))
+}
+
+/** @returns contacts whose joins are back, or were to be */
 async function bringBack(tx: Db, client: PoolClient, batch: BatchRow): Promise<number[]> {
   await tx.update(batches).set({ state: 'ready' }).where(eq(batches.id, batch.id))
+  const { rows } = await tx.execute<{ survivor_id: string; member_id: string }>(
+    sql`select survivor_id, member_id from joins where suspended_by = ${batch.id} and undone_at is null`,
+  )
   // A member that was joined to another meanwhile, or whose partner is taken back too, stays as it is.
-  const { rows } = await tx.execute<{ survivor_id: string; member_id: string }>(sql`
+  await tx.execute(sql`
     update joins j set suspended_by = null
     from contacts s, contacts m
     where s.id = j.survivor_id and m.id = j.member_id and j.suspended_by = ${batch.id} and j.undone_at is null
       and not exists (select 1 from joins o where o.member_id = j.member_id and o.undone_at is null and o.suspended_by is null)
-      and not exists (select 1 from batches b where b.id in (s.batch_id, m.batch_id) and b.state <> 'ready')
-    returning j.survivor_id, j.member_id`)
+      and not exists (select 1 from batches b where b.id in (s.batch_id, m.batch_id) and b.state <> 'ready')`)
   const ids = rows.flatMap((row) => [Number(row.survivor_id), Number(row.member_id)])
   await pointAnew(tx, ids)
-  // Whoever came meanwhile may be one person with them, or share a line.
+  await joinAgain(tx, client, batch.listId, ids)
+  // Whoever came meanwhile may be one person with the others of the batch, or share a line.
   await joinExactDuplicates(tx, client, { listId: batch.listId, added: { batchId: batch.id } })
   return [...ids, ...(await rootsOf(tx, ids))]
 }

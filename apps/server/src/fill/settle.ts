@@ -1,6 +1,6 @@
 import { atPrice, costOfAnswer, type Want } from '@upper-field/core/fill'
 import { eq, inArray, sql } from 'drizzle-orm'
-import { holdersIn, storeAnswers } from '../check/storeAnswers'
+import { storeAnswers } from '../check/storeAnswers'
 import { ADDRESSES, LINES } from '../check/subjects'
 import { type Learnt, tellHolders } from '../check/tellHolders'
 import type { Db } from '../db/database'
@@ -13,7 +13,7 @@ import { tellWebhooks } from '../webhooks/tell'
 import { keepCompanyFacts } from './companyFacts'
 import type { JudgedAnswer, JudgedCandidate } from './judgeAnswers'
 import { setStates } from './moves'
-import { projectFound } from './projectFound'
+import { type FoundValue, projectFound } from './projectFound'
 import type { AttemptRow, Run } from './run'
 
 /** How an attempt ended: with an answer that was judged, or without one. */
@@ -48,10 +48,10 @@ export async function settleAll(services: Services, run: Run, all: readonly Ende
     })
     await endAttempts(tx, ended, at)
     await goOn(tx, run, ended)
-    const changed = await keepFound(tx, run, judged, at)
+    const found = await keepFound(tx, run, judged, at)
     await keepCompanyFacts(tx, run.listId, judged, at)
     const told = await tellHolders(tx, client, learntFrom(judged), run.listId)
-    await projectFound(tx, client, run.listId, [...changed, ...told])
+    await projectFound(tx, client, run.listId, found, told)
   })
 }
 
@@ -195,8 +195,13 @@ const goOn = (tx: Db, run: Run, ended: readonly Ended[]): Promise<void> =>
     ended.map((one) => ({ contactId: attemptOf(one).contactId, state: 'open' })),
   )
 
-/** Keeps what was accepted, and what is worth keeping besides. @returns the contacts that are others now */
-async function keepFound(tx: Db, { listId }: Run, judged: readonly JudgedAnswer[], madeAt: Date): Promise<number[]> {
+/** Keeps what was accepted, and what is worth keeping besides. @returns what was not kept before */
+async function keepFound(
+  tx: Db,
+  { listId }: Run,
+  judged: readonly JudgedAnswer[],
+  madeAt: Date,
+): Promise<readonly FoundValue[]> {
   const rows = judged.flatMap(({ attempt, contact, provider, candidates: all }) =>
     all.flatMap(({ judgement, isAddress }) => {
       const foundAs = judgement.outcome === 'accepted' ? judgement.found : judgement.keptAs
@@ -213,7 +218,7 @@ async function keepFound(tx: Db, { listId }: Run, judged: readonly JudgedAnswer[
   )
   const fresh: (typeof rows)[number][] = []
   for (const row of rows) {
-    const key = `${row.contactId} ${row.e164 ?? row.address}`
+    const key = `${row.contactId} ${foundValueOf(row)}`
     if (known.has(key)) continue
     known.add(key)
     fresh.push(row)
@@ -226,11 +231,11 @@ async function keepFound(tx: Db, { listId }: Run, judged: readonly JudgedAnswer[
     'contact.filled',
     fresh.map(({ contactId, foundAs, provider }) => ({ contactId, foundAs, provider })),
   )
-  // Whoever holds one of these numbers already shares it from now on.
-  const e164s = fresh.flatMap(({ e164 }) => e164 ?? [])
-  const sharers = await holdersIn(tx, listId, LINES, e164s)
-  return [...new Set([...fresh.map(({ contactId }) => contactId), ...sharers])]
+  return fresh.map((row) => ({ contactId: row.contactId, value: foundValueOf(row) }))
 }
+
+const foundValueOf = ({ e164, address }: { readonly e164: string | null; readonly address: string | null }): string =>
+  e164 ?? address ?? ''
 
 async function filledValues(tx: Db, contactIds: readonly number[]): Promise<Set<string>> {
   const { rows } = await tx.execute<{ contact_id: string; value: string }>(sql`

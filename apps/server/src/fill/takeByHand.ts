@@ -2,8 +2,6 @@ import type { FoundAs } from '@upper-field/core/fill'
 import { readPhoneCell } from '@upper-field/core/phone'
 import { readEmails } from '@upper-field/core/tidy'
 import { and, eq, sql } from 'drizzle-orm'
-import { holdersIn } from '../check/storeAnswers'
-import { LINES } from '../check/subjects'
 import { openConnection } from '../connections/client'
 import type { Db } from '../db/database'
 import { attempts, candidates, charges, fillRuns, fills } from '../db/schema'
@@ -85,8 +83,7 @@ export async function takeCandidate(
       foundAs: foundAsOf(value),
       madeAt: at,
     })
-    const sharers = await holdersIn(tx, attempt.listId, LINES, candidate.e164 ? [candidate.e164] : [])
-    await projectFound(tx, client, attempt.listId, [attempt.contactId, ...sharers])
+    await projectFound(tx, client, attempt.listId, [{ contactId: attempt.contactId, value }])
   })
 }
 
@@ -112,7 +109,7 @@ export async function takeFillBack(services: Services, fillId: string): Promise<
       .update(fills)
       .set({ undoneAt: new Date(services.now()) })
       .where(eq(fills.id, fillId))
-    const sharers = await holdersIn(tx, found.listId, LINES, found.e164 ? [found.e164] : [])
-    await projectFound(tx, client, found.listId, [found.contactId, ...sharers])
+    const value = found.e164 ?? found.address ?? ''
+    await projectFound(tx, client, found.listId, [{ contactId: found.contactId, value }])
   })
 }

@@ -7,7 +7,7 @@ import { joins, pairDecisions, valueChoices } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { countContacts } from '../projection/cube'
 import { rowThatGives } from '../projection/loadPages'
-import { pointToSurvivors } from './pointToSurvivors'
+import { joinAgain } from './joinAgain'
 import { refreshWithSharers } from './refreshWithSharers'
 
 const SHOWN = 20
@@ -145,15 +145,10 @@ export async function takeDecisionBack(tx: Db, client: PoolClient, decisionId: n
   await tx.delete(valueChoices).where(eq(valueChoices.decisionId, decisionId))
   await tx.execute(sql`update pairs set decision_id = null, join_id = null where decision_id = ${decisionId}`)
   const ids = rows.flatMap((row) => [Number(row.survivor_id), Number(row.member_id)])
-  const { rows: below } = await tx.execute<{ id: string }>(sql`
-    select id from contacts where id = any(${sql.param(ids)}::bigint[]) or joined_into = any(${sql.param(ids)}::bigint[])
-      or id in (select joined_into from contacts where id = any(${sql.param(ids)}::bigint[]))`)
-  const all = [...new Set([...ids, ...below.map(({ id }) => Number(id))])]
-  await tx.execute(sql`update contacts set joined_into = null where id = any(${sql.param(all)}::bigint[])`)
-  await pointToSurvivors(tx, all)
   await tx.update(pairDecisions).set({ undoneAt: new Date() }).where(eq(pairDecisions.id, decisionId))
-  if (all.length > 0) {
-    await refreshWithSharers(tx, client, all)
+  if (ids.length > 0) {
+    // Whoever was joined to them by a key of one of them goes with that one.
+    await joinAgain(tx, client, decision.listId, ids)
     await countContacts(tx, decision.listId)
   }
   return asDecided(decision)

@@ -161,6 +161,18 @@ describe('a batch taken back', () => {
     await turn(listId, 'bringBatchBack', batch.id)
     expect(await numbersOf()).toEqual(together)
   })
+
+  it('leaves nobody joined by what it alone held', async () => {
+    const listId = await newList(api)
+    await bringText(api, listId, 'name,phone\nAnn Hill,+447911204481\nAnn Hill,+447911204483\n')
+    const between = await bringText(api, listId, 'name,phone,mobile\nAnn Hill,+447911204481,+447911204483\n')
+    const joined = async () => (await lists.contactsOf(listId)).map((one) => one.joined)
+    expect(await joined()).toEqual([2])
+    await turn(listId, 'takeBatchBack', between.id)
+    expect(await joined()).toEqual([0, 0])
+    await turn(listId, 'bringBatchBack', between.id)
+    expect(await joined()).toEqual([2])
+  })
 })
 
 describe('what is known from before', () => {

@@ -1,8 +1,7 @@
 import { afterAll, beforeAll, expect, it } from '@jest/globals'
 import { untilEnded } from '../../../../scripts/bringIn'
+import { projectFound } from '../../src/fill/projectFound'
 import { withListLock } from '../../src/lists/listLock'
-import { countContacts } from '../../src/projection/cube'
-import { reproject } from '../../src/projection/reproject'
 import { addDestinations, bringText, newList, startTestServer, type TestServer } from './harness'
 
 let server: TestServer
@@ -13,16 +12,15 @@ afterAll(() => server.stop())
 
 const FOUND = '+447911204499'
 
-/** A mobile that a provider found for a contact, as a fill keeps it. */
+/** A mobile that a provider found for a contact, kept as a fill keeps it. @returns the id of what was found */
 async function keepFound(listId: string, contactId: number): Promise<string> {
   const [kept] = await server.sql<{ id: string }>(
     `insert into fills (list_id, contact_id, attempt_id, provider, e164) values ($1, $2, gen_random_uuid(), 'tansy', $3) returning id`,
     [listId, contactId, FOUND],
   )
-  await withListLock(server.services, listId, { work: 'fill' }, async (tx, client) => {
-    await reproject(tx, client, { contacts: [contactId], because: 'changed' })
-    await countContacts(tx, listId)
-  })
+  await withListLock(server.services, listId, { work: 'fill' }, (tx, client) =>
+    projectFound(tx, client, listId, [{ contactId, value: FOUND }]),
+  )
   return kept?.id ?? ''
 }
 
@@ -79,4 +77,33 @@ it('whoever was sent counts as sent under the contact it is joined to, until the
   expect([(await read('sent:people')).map(({ id }) => id), await notSent()]).toEqual([[first.id], 0])
   await untilEnded(server.api, listId, (await call('takeActBack', { params: { actId: act.id } })).id)
   expect([(await read('sent:people')).map(({ id }) => id), await notSent()]).toEqual([[second.id], -1])
+})
+
+it('two of one name to whom one number is found are one person, and others share a line with them', async () => {
+  const { call } = server.api
+  const listId = await newList(server.api)
+  const text =
+    'name,mail\nPriya Hallowell,priya@heron.example\nPriya Hallowell,ph@larch.example\nJuno Vaubert,jv@larch.example\n'
+  await bringText(server.api, listId, text)
+  const read = async () => (await call('readContacts', { params: { listId }, query: {} })).contacts
+  const ids = (await read()).map(({ id }) => id)
+  const kept: string[] = []
+  for (const id of ids) kept.push(await keepFound(listId, id))
+  const [first, second, third] = ids
+  expect((await read()).map(({ id, joined, isShared }) => [id, joined, isShared])).toEqual([
+    [first, 1, true],
+    [third, 0, true],
+  ])
+
+  await call('takeFillBack', { params: { fillId: kept[2] ?? '' } })
+  expect((await read()).map(({ id, joined, isShared }) => [id, joined, isShared])).toEqual([
+    [first, 1, false],
+    [third, 0, false],
+  ])
+  await call('takeFillBack', { params: { fillId: kept[1] ?? '' } })
+  expect((await read()).map(({ id, joined, number }) => [id, joined, number])).toEqual([
+    [first, 0, FOUND],
+    [second, 0, null],
+    [third, 0, null],
+  ])
 })

@@ -235,3 +235,32 @@ describe('people on one number', () => {
     expect((await joined())[1]?.joined_into).toBe(father?.id)
   })
 })
+
+describe('people who are taken apart', () => {
+  it('take with them whoever is joined by what they alone hold', async () => {
+    const together = await newList(api)
+    await bringText(
+      api,
+      together,
+      'name,phone,mobile\nAnn Hill,+447911204481,\nAnn Hill,+447911204481,+447911204483\nAnn Hill,+447911204483,\n',
+    )
+    const groups = () =>
+      server.sql<{ id: number; into: number | null }>(
+        `select row - 1 as id, (select row - 1 from contacts s where s.id = c.joined_into) as into
+         from contacts c where list_id = $1 order by id`,
+        [together],
+      )
+    expect((await groups()).map(({ into }) => into)).toEqual([null, 1, 1])
+    const [join] = await server.sql<{ id: string }>('select id from joins where list_id = $1 and key = $2', [
+      together,
+      '+447911204481',
+    ])
+    await api.call('takeApart', { params: { joinId: Number(join?.id) } })
+    expect((await groups()).map(({ into }) => into)).toEqual([null, null, 2])
+    const { contacts } = await api.call('readContacts', { params: { listId: together } })
+    expect(contacts.map(({ joined, isShared }) => [joined, isShared])).toEqual([
+      [0, true],
+      [1, true],
+    ])
+  })
+})
