@@ -45,7 +45,15 @@ export async function joinAgain(
   // Who held a number with them before, or holds one now, may be on a shared line no more, or from now on.
   const mine = new Set(group)
   const others = [...sharedBefore, ...(await sharersOf(tx, group))].filter((id) => !mine.has(id))
-  await reproject(tx, client, { contacts: others, because: 'place' })
+  await reproject(tx, client, { contacts: [...others, ...(await sharingMembers(tx, group))], because: 'place' })
+}
+
+/** Those of them that are joined now, and counted as sharing a line with whom they are joined to before they were. */
+async function sharingMembers(tx: Db, ids: readonly number[]): Promise<number[]> {
+  const { rows } = await tx.execute<{ id: string }>(
+    sql`select id from contacts where id = any(${sql.param(ids)}::bigint[]) and joined_into is not null and is_shared`,
+  )
+  return rows.map(({ id }) => Number(id))
 }
 
 /** These contacts and everybody they are one person with. */
