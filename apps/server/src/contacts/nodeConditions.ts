@@ -35,7 +35,9 @@ const EXPRESSION: Readonly<Partial<Record<Term['field'] | 'country', string>>> =
   birth: "nullif(birth_date, '')",
   added: "to_char(b.created_at at time zone 'UTC', 'YYYY-MM-DD')",
   gathered: 'b.gathered_on::text',
-  cost: '(select coalesce(sum(k.amount), 0) / 1000000.0 from charges k where k.contact_id = contacts.id)',
+  cost: `(select coalesce(sum(k.amount), 0) / 1000000.0 from (
+    select contacts.id union all select j.id from contacts j where contacts.joined > 0 and j.joined_into = contacts.id) w
+    join charges k on k.contact_id = w.id)`,
   joined: 'joined',
 }
 
@@ -100,13 +102,13 @@ function termCondition(term: Term, place: Place): SQL {
     case 'asked':
       return negated(
         operator,
-        sql`exists (select 1 from attempts a where a.contact_id = contacts.id and a.provider = any(${sql.param([...values])}::text[]))`,
+        standsForSome(sql`select contact_id from attempts where provider = any(${sql.param([...values])}::text[])`),
       )
     case 'found':
       return negated(
         operator,
-        sql`contacts.id in (select coalesce(m.joined_into, m.id) from fills f join contacts m on m.id = f.contact_id
-        where f.undone_at is null and f.provider = any(${sql.param([...values])}::text[]))`,
+        standsForSome(sql`
+          select contact_id from fills where undone_at is null and provider = any(${sql.param([...values])}::text[])`),
       )
     case 'sent':
       return negated(
@@ -116,8 +118,9 @@ function termCondition(term: Term, place: Place): SQL {
     case 'audience':
       return negated(
         operator,
-        sql`exists (select 1 from audience_members m join audiences a on a.id = m.audience_id
-        where m.contact_id = contacts.id and (a.id::text = any(${sql.param([...values])}::text[]) or a.name = any(${sql.param([...values])}::text[])))`,
+        standsForSome(sql`
+          select m.contact_id from audience_members m join audiences a on a.id = m.audience_id
+          where a.id::text = any(${sql.param([...values])}::text[]) or a.name = any(${sql.param([...values])}::text[])`),
       )
     default:
       return comparedWith(term)
@@ -128,6 +131,10 @@ function termCondition(term: Term, place: Place): SQL {
 const membersOf = (destinations: readonly string[]): SQL => sql`
   select m.span, bit_or(m.bits) as bits from edition_members m join editions e on e.id = m.edition_id
   where e.state = 'ready' and e.destination = any(${sql.param([...destinations])}::text[]) group by m.span`
+
+/** True for a contact that is told of in a query of `contact_id`, or stands for one that is. */
+const standsForSome = (told: SQL): SQL => sql`contacts.id in (
+  select coalesce(m.joined_into, m.id) from (${told}) told join contacts m on m.id = told.contact_id)`
 
 /** A condition on a contact that holds of it, or of one that is joined to it. */
 const ofItOrJoined = (holdsOf: (id: SQL) => SQL): SQL =>

@@ -1,6 +1,6 @@
 import type { StoryFact } from '@upper-field/contract'
 import type { StoryEntry } from '@upper-field/core/story'
-import { and, eq, isNull, sql } from 'drizzle-orm'
+import { and, isNull, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { calls, companyFacts } from '../db/schema'
 import { memberIs } from '../db/spans'
@@ -98,12 +98,12 @@ export async function verifiedEntries(db: Db, addresses: readonly string[], list
   }))
 }
 
-/** Which providers were asked about the contact, what they gave, and what it cost. */
+/** Which providers were asked about the contact or whoever is joined to it, what they gave, and what it cost. */
 export async function attemptEntries(db: Db, contactId: number): Entries {
   const { rows } = await db.execute<Record<string, unknown>>(sql`
     select a.*, coalesce((select sum(amount) from charges c where c.job_id = a.job_id and c.provider = a.provider and c.contact_id = a.contact_id), 0) as cost,
       (select json_agg(json_build_object('value', coalesce(d.e164, d.address), 'outcome', d.outcome) order by d.position) from candidates d where d.attempt_id = a.id) as given
-    from attempts a where a.contact_id = ${contactId} order by a.asked_at`)
+    from attempts a join ${withJoined([contactId])} w on w.id = a.contact_id order by a.asked_at`)
   return rows.map((row) => ({
     at: instant(row.answered_at ?? row.asked_at),
     what: {
@@ -144,9 +144,12 @@ export async function callEntries(db: Db, contactId: number): Entries {
   }))
 }
 
-/** What providers told of the contact's company. */
+/** What providers told of the company of the contact, or of whoever is joined to it. */
 export async function companyEntries(db: Db, contactId: number): Entries {
-  const found = await db.select().from(companyFacts).where(eq(companyFacts.contactId, contactId))
+  const found = await db
+    .select()
+    .from(companyFacts)
+    .where(sql`${companyFacts.contactId} in (select w.id from ${withJoined([contactId])} w)`)
   return found.map(({ provider, site, page, industry, headcount, toldAt }) => ({
     at: toldAt.toISOString(),
     what: { kind: 'company-told', provider, site, page, industry, headcount },

@@ -1,13 +1,14 @@
 import { nextAct } from '@upper-field/core/fill'
-import { and, eq, ne, sql } from 'drizzle-orm'
+import { and, eq, sql } from 'drizzle-orm'
 import { type Db, transaction } from '../db/database'
+import { groupBy } from '../db/groupBy'
 import { insertRows } from '../db/insertRows'
 import { attempts, fillRuns } from '../db/schema'
 import type { Services } from '../services'
 import { leftOfMonth } from '../spend/limit'
 import { type AskingCost, conditionOf, costOfAsking, isAskable, servingOf, sumOf } from './plan'
 import type { AttemptRow, Run, SearchedContact } from './run'
-import { answeredWithin } from './wanting'
+import { answeredLately } from './wanting'
 
 /** What became of some searches: whom to ask now, and whether anything moved at all. */
 export interface Moves {
@@ -149,24 +150,14 @@ async function whatIsKnown(
   run: Run,
   contacts: readonly SearchedContact[],
 ): Promise<Omit<Known, keyof StepCounts | 'left'>> {
-  const ids = sql.param(contacts.map(({ id }) => id))
+  const ids = contacts.map(({ id }) => id)
   const rows = await db
     .select()
     .from(attempts)
-    .where(and(eq(attempts.jobId, run.jobId), sql`${attempts.contactId} = any(${ids}::bigint[])`))
-  const before = await db
-    .select({ contactId: attempts.contactId, provider: attempts.provider })
-    .from(attempts)
-    .where(
-      and(
-        sql`${attempts.contactId} = any(${ids}::bigint[])`,
-        ne(attempts.jobId, run.jobId),
-        answeredWithin(run.notAgainDays),
-      ),
-    )
+    .where(and(eq(attempts.jobId, run.jobId), sql`${attempts.contactId} = any(${sql.param(ids)}::bigint[])`))
   return {
-    made: grouped(rows),
-    before: new Map([...grouped(before)].map(([id, all]) => [id, new Set(all.map(({ provider }) => provider))])),
+    made: groupBy(rows, ({ contactId }) => contactId),
+    before: await answeredLately(db, run, ids),
     spentOn: run.options.perContact === null ? new Map() : await spentOnContacts(db, run.jobId, contacts),
   }
 }
@@ -178,16 +169,6 @@ export async function askedInRun(db: Db, { jobId, options }: Run): Promise<Map<s
     sql`select provider, count(*) as n from attempts where job_id = ${jobId} group by 1`,
   )
   return new Map(rows.map(({ provider, n }) => [provider, Number(n)]))
-}
-
-function grouped<T extends { readonly contactId: number }>(rows: readonly T[]): Map<number, T[]> {
-  const groups = new Map<number, T[]>()
-  for (const row of rows) {
-    const group = groups.get(row.contactId)
-    if (group) group.push(row)
-    else groups.set(row.contactId, [row])
-  }
-  return groups
 }
 
 async function spentOnContacts(

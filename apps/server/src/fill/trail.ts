@@ -8,7 +8,7 @@ import { groupBy } from '../db/groupBy'
 import { attempts, candidates, fillRuns, fillSearches } from '../db/schema'
 import { CURSOR, readCursor } from '../http/cursor'
 import { isAskable, mostOf, type PlanTerms, planOf } from './plan'
-import { answeredWithin, asAskable } from './wanting'
+import { answeredLately, asAskable } from './wanting'
 
 type RunRow = typeof fillRuns.$inferSelect
 
@@ -32,13 +32,15 @@ export async function readTrail(db: Db, input: TrailInput): Promise<TrailPage | 
   const run = await latestRun(db, eq(fillRuns.listId, input.listId))
   if (!run) return null
   const { jobId } = run
-  const chosen = sql`s.job_id = ${jobId} and ${chosenContacts(input.listId, readFilter(input.filter))}${narrowing(jobId, input)}`
+  // Whoever was joined to another since is chosen with that one: its course stays.
+  const chosen = sql`s.job_id = ${jobId} and coalesce(c.joined_into, c.id) in (
+    select id from contacts where ${chosenContacts(input.listId, readFilter(input.filter))})${narrowing(jobId, input)}`
   const [after = 0] = readCursor(input.cursor, [CURSOR.id]) ?? []
   const { rows } = await db.execute<Record<string, string>>(sql`
-    select s.contact_id, s.state, full_name, country from fill_searches s join contacts on contacts.id = s.contact_id
+    select s.contact_id, s.state, c.full_name, c.country from fill_searches s join contacts c on c.id = s.contact_id
     where ${chosen} and s.contact_id > ${after} order by s.contact_id limit ${input.limit + 1}`)
   const { rows: counted } = await db.execute<{ n: string }>(
-    sql`select count(*) as n from fill_searches s join contacts on contacts.id = s.contact_id where ${chosen}`,
+    sql`select count(*) as n from fill_searches s join contacts c on c.id = s.contact_id where ${chosen}`,
   )
   const page = rows.slice(0, input.limit)
   const last = page.at(-1)
@@ -127,12 +129,7 @@ export async function readContactTrail(db: Db, contactId: number): Promise<Conta
     .select()
     .from(attempts)
     .where(sql`${attempts.jobId} = ${run.jobId} and ${attempts.contactId} = ${contactId}`)
-  const lately = await db
-    .select({ provider: attempts.provider })
-    .from(attempts)
-    .where(
-      sql`${attempts.contactId} = ${contactId} and ${attempts.jobId} <> ${run.jobId} and ${answeredWithin(run.notAgainDays)}`,
-    )
+  const lately = (await answeredLately(db, run, [contactId])).get(contactId)
   const isOver = search.state !== 'open' && search.state !== 'waiting'
   const steps: ContactStep[] = []
   for (const id of orderFor(contact.country, { order: plan.order, branches: plan.options.branches })) {
@@ -140,7 +137,7 @@ export async function readContactTrail(db: Db, contactId: number): Promise<Conta
     if (!provider || !search.wants.some((want) => serves(provider.gives, want))) continue
     const attempt = made.find((one) => one.provider === id)
     const canBeAsked = isAskable(plan, provider, contact)
-    const wasLately = lately.some((one) => one.provider === id)
+    const wasLately = lately?.has(id) ?? false
     steps.push({
       provider: id,
       attempt: attempt ? await attemptWith(db, plan, attempt) : null,

@@ -4,6 +4,7 @@ import { type SQL, sql } from 'drizzle-orm'
 import { chosenContacts } from '../contacts/page'
 import { readFilter } from '../contacts/readFilter'
 import type { Db } from '../db/database'
+import { withJoined } from '../pair/standsFor'
 import { askedInputs } from './askedInputs'
 
 /** What decides who is asked about a contact: where it is, what it lacks, what a provider can be told about it. */
@@ -114,8 +115,9 @@ export async function readWantingGroups(tx: Db, meant: FillFor, days: number): P
     with wanting as (
       select id, ${askedInputs('contacts')}, ${lacksAll(meant)} as lacks from contacts where ${wantingOf(meant)}),
     lately as (
-      select contact_id, array_agg(distinct provider) as answered_by from attempts
-      where list_id = ${meant.listId} and ${answeredWithin(days)} group by 1),
+      select coalesce(m.joined_into, m.id) as contact_id, array_agg(distinct a.provider) as answered_by
+      from attempts a join contacts m on m.id = a.contact_id
+      where a.list_id = ${meant.listId} and ${answeredWithin(days)} group by 1),
     alike as (
       select country, lacks, coalesce(l.answered_by, '{}') as answered_by,
         ${sql.raw(INPUTS.map((input) => `coalesce(${input}, '') <> '' as ${input}`).join(', '))}
@@ -145,6 +147,18 @@ export async function openSearches(tx: Db, jobId: string, meant: FillFor, sample
     from contacts where ${wantingOf(meant)} order by md5(${jobId} || id) limit ${sample}`)
 }
 
+/** Who answered lately about each of these contacts, or about whoever is joined to it, in other runs than this. */
+export async function answeredLately(
+  db: Db,
+  { jobId, notAgainDays }: { readonly jobId: string; readonly notAgainDays: number },
+  ids: readonly number[],
+): Promise<ReadonlyMap<number, ReadonlySet<string>>> {
+  const { rows } = await db.execute<{ id: string; providers: string[] }>(sql`
+    select w.root as id, array_agg(distinct a.provider) as providers from attempts a join ${withJoined(ids)} w on w.id = a.contact_id
+    where a.job_id <> ${jobId} and ${answeredWithin(notAgainDays)} group by 1`)
+  return new Map(rows.map(({ id, providers }) => [Number(id), new Set(providers)]))
+}
+
 /** Attempts that were answered within so many days: asking again would be told the same. */
-export const answeredWithin = (days: number): SQL =>
+const answeredWithin = (days: number): SQL =>
   sql`state in ('nothing', 'set-aside') and answered_at > now() - make_interval(days => ${days})`

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, expect, it } from '@jest/globals'
 import { untilEnded } from '../../../../scripts/bringIn'
 import { projectFound } from '../../src/fill/projectFound'
+import { answeredLately } from '../../src/fill/wanting'
 import { withListLock } from '../../src/lists/listLock'
 import { addDestinations, bringText, newList, startTestServer, type TestServer } from './harness'
 
@@ -52,6 +53,53 @@ it('what was found for a contact is known of whom it is joined to, until it is t
   await call('takeFillBack', { params: { fillId } })
   expect((await read()).map(({ id, number, lane }) => [id, number, lane])).toEqual([
     [first.id, '+441665555018', 'call'],
+  ])
+})
+
+it('what was asked about a contact, what that cost and the audiences it is in are known of whom it is joined to', async () => {
+  const { call } = server.api
+  const listId = await newList(server.api)
+  const text = 'name,phone,mail\nJuno Vaubert,+441665555019,\nJuno Vaubert,,juno@heron.example\n'
+  await bringText(server.api, listId, text)
+  const read = async (filter = '') =>
+    (await call('readContacts', { params: { listId }, query: { filter } })).contacts.map(({ id }) => id)
+  const [first = 0, second = 0] = await read()
+  await server.sql(
+    `with asked as (
+       insert into attempts (id, job_id, list_id, contact_id, provider, state, reserved, answered_at)
+       values (gen_random_uuid(), gen_random_uuid(), $1, $2, 'quillwort', 'nothing', 0, now()) returning *)
+     insert into charges (list_id, job_id, provider, subject, contact_id, attempt_id, question, amount, reason)
+     select list_id, job_id, provider, contact_id::text, contact_id, id, id::text, 40000, 'per question' from asked`,
+    [listId, second],
+  )
+  await server.sql(
+    `with made as (
+       insert into audiences (list_id, name, destination, takes, form, filter, purpose, account_id, account_name, refresh_days, removes_by_itself, made_by)
+       values ($1, 'Spring', 'northpin', '{}', 'hashed', '', 'reach', 'a', 'A', 30, false, 'us') returning id)
+     insert into audience_members (audience_id, key, contact_id, cells, delivery_id)
+     select id, 'x', $2, '{}', gen_random_uuid() from made`,
+    [listId, second],
+  )
+  const filters = ['asked:quillwort', 'cost>0.01', 'audience:Spring']
+  const chosen = () => Promise.all(filters.map((filter) => read(filter)))
+  const lately = async () =>
+    [...(await answeredLately(server.services.db, { jobId: crypto.randomUUID(), notAgainDays: 30 }, [first, second]))]
+      .map(([id, providers]) => [id, ...providers])
+      .sort()
+  expect(await chosen()).toEqual([[second], [second], [second]])
+  expect(await lately()).toEqual([[second, 'quillwort']])
+
+  const edits = [{ contactId: second, column: 'number', value: '+441665555019' }]
+  await call('makeEdits', { params: { listId }, body: { edits } })
+  expect(await read()).toEqual([first])
+  expect(await chosen()).toEqual([[first], [first], [first]])
+  expect(await lately()).toEqual([
+    [first, 'quillwort'],
+    [second, 'quillwort'],
+  ])
+  const { story } = await call('readStory', { params: { contactId: first } })
+  expect(story.map(({ what }) => what).filter(({ kind }) => kind === 'asked')).toMatchObject([
+    { provider: 'quillwort', cost: 40_000 },
   ])
 })
 

@@ -94,6 +94,24 @@ describe('what each provider gave', () => {
   })
 })
 
+describe('the course of somebody who was joined to another since', () => {
+  it('stays, and is chosen with whom they are joined to', async () => {
+    const [kept, gone] = (await read({ foundBy: 'quillwort' }))?.lines ?? []
+    if (!kept || !gone) throw new Error('two were not found')
+    const number = kept.taken.find(({ foundAs }) => foundAs === 'mobile')?.value ?? ''
+    const edits = [
+      { contactId: gone.contactId, column: 'full-name', value: kept.fullName },
+      { contactId: gone.contactId, column: 'number', value: number },
+    ]
+    await server.api.call('makeEdits', { params: { listId }, body: { edits } })
+    const { contact } = await server.api.call('readStory', { params: { contactId: gone.contactId } })
+    expect(contact.joinedInto).toBe(kept.contactId)
+    expect((await read())?.total).toBe(90)
+    const chosen = await read({ filter: `name="${kept.fullName}"` })
+    expect(chosen?.lines.map(({ contactId }) => contactId)).toEqual([kept.contactId, gone.contactId])
+  })
+})
+
 describe('the course of one contact', () => {
   it('says why somebody was not asked', async () => {
     const found = (await read({ foundBy: 'quillwort' }))?.lines[0]
