@@ -23,6 +23,13 @@ export async function actsBench({ rows }: { rows: number | null }): Promise<void
       api.call('makeEdits', { params: { listId }, body: { edits: [{ contactId: contactId(i), column, value }] } })
     const made: string[] = []
     for (let i = 0; i < TIMES; i++) made.push((await edit('city', 'Seahouses')(i)).id)
+    await api.call('addContacts', {
+      params: { listId },
+      body: { contacts: Array.from({ length: TIMES }, (_, i) => [`c${i}`, `d${i}`].map((id) => twice(id, i))).flat() },
+    })
+    const { rows: joins } = await db.query<{ id: string }>('select id from joins where list_id = $1 order by id', [
+      listId,
+    ])
     const acts: Readonly<Record<string, (i: number) => Promise<unknown>>> = {
       'one row by its primary key': (i) =>
         db.query("update contacts set hand_slip = hand_slip || 'x' where id = $1", [contactId(i)]),
@@ -46,6 +53,7 @@ export async function actsBench({ rows }: { rows: number | null }): Promise<void
           params: { listId },
           body: { contacts: [{ id: `b${i}`, fields: { 'full-name': 'Tom Kestle', number: `+4479113${10_000 + i}` } }] },
         }),
+      'two are taken apart': (i) => api.call('takeApart', { params: { joinId: Number(joins[i]?.id) } }),
       'the list is opened': () => api.call('readList', { params: { listId } }),
       'its first page': () => api.call('readContacts', { params: { listId } }),
       'its counts': () => api.call('readPiles', { params: { listId }, query: { filter: '' } }),
@@ -55,3 +63,9 @@ export async function actsBench({ rows }: { rows: number | null }): Promise<void
     for (const [name, act] of Object.entries(acts)) console.log(`${name}: ${(await median(act, TIMES)).toFixed(1)} ms`)
   })
 }
+
+/** Somebody who comes twice, and is joined. */
+const twice = (id: string, i: number) => ({
+  id,
+  fields: { 'full-name': 'Priya Hallowell', number: `+49151561${10_000 + i}` },
+})
