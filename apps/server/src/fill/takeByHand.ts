@@ -3,7 +3,7 @@ import { readPhoneCell } from '@upper-field/core/phone'
 import { readEmails } from '@upper-field/core/tidy'
 import { and, eq, sql } from 'drizzle-orm'
 import { openConnection } from '../connections/client'
-import type { Db } from '../db/database'
+import { type Db, transaction } from '../db/database'
 import { attempts, candidates, charges, fillRuns, fills } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { withListLock } from '../lists/listLock'
@@ -14,6 +14,7 @@ import { refuseOverLimit, refuseOverProviderLimit } from '../spend/limit'
 import { reportAccepted } from './askProvider'
 import { planOf } from './plan'
 import { projectFound } from './projectFound'
+import type { AttemptRow } from './run'
 import { priceOfTaking, valuesHeld } from './trail'
 
 /**
@@ -50,29 +51,15 @@ export async function takeCandidate(
     await refuseOverProviderLimit(db, attempt.provider, price)
   }
   const at = new Date(services.now())
-  await withListLock(services, attempt.listId, { work: 'fill' }, async (tx, client) => {
+  const holding = { work: 'fill' as const }
+  // The list is not held meanwhile, or others would wait for the provider too. It is paid from here on, whatever comes.
+  if (price > 0) {
+    await withListLock(services, attempt.listId, holding, (tx) => refuseHeld(tx, attempt.contactId, value))
+    await reportAccepted(await openConnection(services, attempt.provider), attempt.id)
+    await transaction(services.pool, (tx) => bookTaking(tx, attempt, price, at))
+  }
+  await withListLock(services, attempt.listId, holding, async (tx, client) => {
     await refuseHeld(tx, attempt.contactId, value)
-    if (price > 0) {
-      await reportAccepted(await openConnection(services, attempt.provider), attempt.id)
-      const spent = await charge(tx, [
-        {
-          listId: attempt.listId,
-          jobId: attempt.jobId,
-          provider: attempt.provider,
-          subject: String(attempt.contactId),
-          contactId: attempt.contactId,
-          attemptId,
-          question: attemptId,
-          amount: price,
-          reason: 'taken by hand',
-          at,
-        },
-      ])
-      await tx
-        .update(fillRuns)
-        .set({ spent: sql`spent + ${spent}` })
-        .where(eq(fillRuns.jobId, run.jobId))
-    }
     await tx.insert(fills).values({
       listId: attempt.listId,
       contactId: attempt.contactId,
@@ -85,6 +72,28 @@ export async function takeCandidate(
     })
     await projectFound(tx, client, attempt.listId, [{ contactId: attempt.contactId, value }])
   })
+}
+
+/** Books what a provider charges for a value that was taken by hand, once however often it is told. */
+async function bookTaking(tx: Db, attempt: AttemptRow, price: number, at: Date): Promise<void> {
+  const spent = await charge(tx, [
+    {
+      listId: attempt.listId,
+      jobId: attempt.jobId,
+      provider: attempt.provider,
+      subject: String(attempt.contactId),
+      contactId: attempt.contactId,
+      attemptId: attempt.id,
+      question: attempt.id,
+      amount: price,
+      reason: 'taken by hand',
+      at,
+    },
+  ])
+  await tx
+    .update(fillRuns)
+    .set({ spent: sql`spent + ${spent}` })
+    .where(eq(fillRuns.jobId, attempt.jobId))
 }
 
 async function refuseHeld(db: Db, contactId: number, value: string): Promise<void> {

@@ -4,6 +4,7 @@ import type { StandIns } from '@upper-field/standins'
 import { createWorld } from '@upper-field/standins/world'
 import { untilEnded } from '../../../../scripts/bringIn'
 import { bringText, connectStandIns, newList, startTestServer, type TestServer } from './harness'
+import { holdList } from './holdList'
 
 const WORLD = { seed: 'trails', people: 90 }
 const world = createWorld(WORLD.seed, WORLD)
@@ -13,7 +14,7 @@ let standIns: StandIns
 let listId = ''
 
 beforeAll(async () => {
-  server = await startTestServer()
+  server = await startTestServer({ LOCK_SECONDS: '2' })
   standIns = await connectStandIns(server, WORLD)
   listId = await newList(server.api)
   const rows = world.people.map(
@@ -151,6 +152,15 @@ describe('the course of one contact', () => {
         code: 'month-is-spent',
       })
       await server.api.call('changeSpendLimit', { body: { limit: null } })
+      expect([charged(), await booked()]).toEqual([before, before])
+    }
+    if (price > 0) {
+      // Nor does it where the list is busy.
+      const letGo = await holdList(server, listId)
+      await expect(server.api.call('takeCandidate', { params, body: { agreed: price } })).rejects.toMatchObject({
+        code: 'list-busy',
+      })
+      await letGo()
       expect([charged(), await booked()]).toEqual([before, before])
     }
     const twice = await Promise.allSettled(
