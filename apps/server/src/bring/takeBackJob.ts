@@ -10,7 +10,6 @@ import { carrySent } from '../pair/carrySent'
 import { joinAgain } from '../pair/joinAgain'
 import { joinExactDuplicates } from '../pair/joinExactDuplicates'
 import { pointToSurvivors } from '../pair/pointToSurvivors'
-import { sharersOf } from '../pair/sharers'
 import { rootsOf } from '../pair/standsFor'
 import { countContacts } from '../projection/cube'
 import { reproject } from '../projection/reproject'
@@ -27,11 +26,8 @@ export const takeBackJob: JobHandler = {
     await withListLock(services, job.listId, holding, async (tx, client) => {
       const [batch] = await tx.select().from(batches).where(eq(batches.id, batchId))
       if (!batch) throw new JobProblem('batch-gone')
-      const touched = isBack ? await bringBack(tx, client, batch) : await takeBack(tx, client, batch)
-      await reproject(tx, client, { contacts: [...touched, ...(await sharers(tx, batch))], because: 'changed' })
-      // Who shares a line with somebody who has a number again that came from another row.
-      await reproject(tx, client, { contacts: await sharersOf(tx, touched), because: 'place' })
-      await carrySent(tx, touched)
+      await (isBack ? bringBack(tx, client, batch) : takeBack(tx, client, batch))
+      await reproject(tx, client, { contacts: await sharers(tx, batch), because: 'place' })
       await countContacts(tx, batch.listId)
       await saveJob(tx, job.id, { phase: 'done', done: batch.rows, result: { rows: batch.rows } })
     })
@@ -39,8 +35,8 @@ export const takeBackJob: JobHandler = {
   },
 }
 
-/** @returns contacts of this batch and of others that are no longer joined with each other: each is as it would be alone */
-async function takeBack(tx: Db, client: PoolClient, batch: BatchRow): Promise<number[]> {
+/** Contacts of this batch and of others are no longer joined with each other: each is as it would be alone. */
+async function takeBack(tx: Db, client: PoolClient, batch: BatchRow): Promise<void> {
   const { rows } = await tx.execute<{ survivor_id: string; member_id: string }>(sql`
     update joins j set suspended_by = ${batch.id}
     from contacts s, contacts m
@@ -48,26 +44,32 @@ async function takeBack(tx: Db, client: PoolClient, batch: BatchRow): Promise<nu
       and j.undone_at is null and j.suspended_by is null
       and (s.batch_id = ${batch.id}) <> (m.batch_id = ${batch.id})
     returning j.survivor_id, j.member_id`)
-  const freed = rows.map((row) => Number(row.member_id))
-  const survivors = rows.map((row) => Number(row.survivor_id))
-  const stoodFor = await rootsOf(tx, [...freed, ...survivors])
+  const joined = rows.flatMap((row) => [Number(row.survivor_id), Number(row.member_id)])
+  const touched = [...joined, ...(await rootsOf(tx, joined))]
   await tx.update(batches).set({ state: 'taken-back' }).where(eq(batches.id, batch.id))
-  await pointAnew(tx, [...freed, ...survivors])
-  const touched = [...freed, ...survivors, ...stoodFor]
+  await pointAnew(tx, joined)
+  const { mine, others } = await byBatch(tx, batch, touched)
+  await reproject(tx, client, { contacts: mine, because: 'changed' })
+  await carrySent(tx, mine)
   // Rows of other batches were one person by what one of this batch holds, or may be one person all the same.
-  await joinAgain(tx, client, batch.listId, await ofOtherBatches(tx, batch, touched))
-  return touched
+  await joinAgain(tx, client, batch.listId, others)
 }
 
-async function ofOtherBatches(tx: Db, batch: BatchRow, ids: readonly number[]): Promise<number[]> {
-  const { rows } = await tx.execute<{ id: string }>(
-    sql`select id from contacts where id = any(${sql.param(ids)}::bigint[]) and batch_id <> ${batch.id}`,
+/** Which of these contacts are of a batch, and which are of others. */
+async function byBatch(
+  tx: Db,
+  batch: BatchRow,
+  ids: readonly number[],
+): Promise<{ readonly mine: readonly number[]; readonly others: readonly number[] }> {
+  const { rows } = await tx.execute<{ id: string; is_mine: boolean }>(
+    sql`select id, batch_id = ${batch.id} as is_mine from contacts where id = any(${sql.param(ids)}::bigint[])`,
   )
-  return rows.map(({ id }) => Number(id))
+  const those = (isMine: boolean) => rows.flatMap((row) => (row.is_mine === isMine ? [Number(row.id)] : []))
+  return { mine: those(true), others: those(false) }
 }
 
-/** @returns contacts whose joins are back, or were to be */
-async function bringBack(tx: Db, client: PoolClient, batch: BatchRow): Promise<number[]> {
+/** Joins that rested are back, and whoever they were about is decided anew. */
+async function bringBack(tx: Db, client: PoolClient, batch: BatchRow): Promise<void> {
   await tx.update(batches).set({ state: 'ready' }).where(eq(batches.id, batch.id))
   const { rows } = await tx.execute<{ survivor_id: string; member_id: string }>(
     sql`select survivor_id, member_id from joins where suspended_by = ${batch.id} and undone_at is null`,
@@ -84,7 +86,6 @@ async function bringBack(tx: Db, client: PoolClient, batch: BatchRow): Promise<n
   await joinAgain(tx, client, batch.listId, ids)
   // Whoever came meanwhile may be one person with the others of the batch, or share a line.
   await joinExactDuplicates(tx, client, { listId: batch.listId, added: { batchId: batch.id } })
-  return [...ids, ...(await rootsOf(tx, ids))]
 }
 
 /** Lets these contacts stand for themselves, and then points them to whom they are joined now. */

@@ -71,12 +71,3 @@ export async function holdersOf<A>(
   )
   return rows.map((row) => ({ id: Number(row.id), listId: row.list_id }))
 }
-
-/** The same of one list. */
-export const holdersIn = async <A>(
-  tx: Db,
-  listId: string,
-  subject: Pick<Subject<A>, 'holders' | 'column'>,
-  subjects: readonly string[],
-): Promise<number[]> =>
-  (await holdersOf(tx, subject, subjects)).flatMap((one) => (one.listId === listId ? [one.id] : []))
