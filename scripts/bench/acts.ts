@@ -25,7 +25,7 @@ export async function actsBench({ rows }: { rows: number | null }): Promise<void
     for (let i = 0; i < TIMES; i++) made.push((await edit('city', 'Seahouses')(i)).id)
     await api.call('addContacts', {
       params: { listId },
-      body: { contacts: Array.from({ length: TIMES }, (_, i) => [`c${i}`, `d${i}`].map((id) => twice(id, i))).flat() },
+      body: { contacts: Array.from({ length: TIMES }, (_, i) => [twice(`c${i}`, i), twice(`d${i}`, i)]).flat() },
     })
     const { rows: joins } = await db.query<{ id: string }>('select id from joins where list_id = $1 order by id', [
       listId,

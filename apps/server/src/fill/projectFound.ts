@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import type { Db } from '../db/database'
+import type { fills } from '../db/schema'
 import { joinAgain } from '../pair/joinAgain'
 import { rootsOf } from '../pair/standsFor'
 import { countContacts } from '../projection/cube'
@@ -11,6 +12,16 @@ export interface FoundValue {
   readonly contactId: number
   readonly value: string
 }
+
+/** What was found, of a line of `fills`. */
+export const foundValueOf = ({
+  contactId,
+  e164,
+  address,
+}: Pick<typeof fills.$inferInsert, 'contactId' | 'e164' | 'address'>): FoundValue => ({
+  contactId,
+  value: e164 ?? address ?? '',
+})
 
 /**
  * Projects contacts of a list anew for whom something was found, or from whom it was taken, and whoever they are joined to:
@@ -26,7 +37,7 @@ export async function projectFound(
   told: readonly number[] = [],
 ): Promise<void> {
   const meeting = await whoMeet(tx, listId, found)
-  if (meeting.size > 0) await joinAgain(tx, client, listId, [...meeting])
+  await joinAgain(tx, client, listId, [...meeting])
   const alone = [...found.map(({ contactId }) => contactId), ...told].filter((id) => !meeting.has(id))
   await reproject(tx, client, { contacts: [...alone, ...(await rootsOf(tx, alone))], because: 'changed' })
   await countContacts(tx, listId)
@@ -34,6 +45,8 @@ export async function projectFound(
 
 /** Contacts of which several hold one of these values, or are to hold it: they may be one person, or share a line. */
 async function whoMeet(tx: Db, listId: string, found: readonly FoundValue[]): Promise<ReadonlySet<number>> {
+  // Most answers of providers bring nothing.
+  if (found.length === 0) return new Set()
   const { rows } = await tx.execute<{ id: string }>(sql`
     with found as (
       select * from unnest(${sql.param(found.map(({ contactId }) => contactId))}::bigint[], ${sql.param(found.map(({ value }) => value))}::text[]) as f (id, value)),

@@ -13,7 +13,7 @@ import { tellWebhooks } from '../webhooks/tell'
 import { keepCompanyFacts } from './companyFacts'
 import type { JudgedAnswer, JudgedCandidate } from './judgeAnswers'
 import { setStates } from './moves'
-import { type FoundValue, projectFound } from './projectFound'
+import { type FoundValue, foundValueOf, projectFound } from './projectFound'
 import type { AttemptRow, Run } from './run'
 
 /** How an attempt ended: with an answer that was judged, or without one. */
@@ -218,7 +218,8 @@ async function keepFound(
   )
   const fresh: (typeof rows)[number][] = []
   for (const row of rows) {
-    const key = `${row.contactId} ${foundValueOf(row)}`
+    const { contactId, value } = foundValueOf(row)
+    const key = `${contactId} ${value}`
     if (known.has(key)) continue
     known.add(key)
     fresh.push(row)
@@ -231,11 +232,8 @@ async function keepFound(
     'contact.filled',
     fresh.map(({ contactId, foundAs, provider }) => ({ contactId, foundAs, provider })),
   )
-  return fresh.map((row) => ({ contactId: row.contactId, value: foundValueOf(row) }))
+  return fresh.map(foundValueOf)
 }
-
-const foundValueOf = ({ e164, address }: { readonly e164: string | null; readonly address: string | null }): string =>
-  e164 ?? address ?? ''
 
 async function filledValues(tx: Db, contactIds: readonly number[]): Promise<Set<string>> {
   const { rows } = await tx.execute<{ contact_id: string; value: string }>(sql`

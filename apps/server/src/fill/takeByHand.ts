@@ -13,9 +13,11 @@ import { charge } from '../spend/charge'
 import { refuseOverLimit, refuseOverProviderLimit } from '../spend/limit'
 import { reportAccepted } from './askProvider'
 import { planOf } from './plan'
-import { projectFound } from './projectFound'
+import { foundValueOf, projectFound } from './projectFound'
 import type { AttemptRow } from './run'
 import { priceOfTaking, valuesHeld } from './trail'
+
+const HOLDING = { work: 'fill' } as const
 
 /**
  * Takes a candidate that was set aside into its contact, on a person's word. A provider that charges for what is taken is
@@ -45,20 +47,9 @@ export async function takeCandidate(
   const price = priceOfTaking(await planOf(db, run), attempt.provider, paid !== undefined)
   if (price > agreed)
     throw new Problem(409, 'costs-more', 'The provider charges more for it now than was agreed. Nothing was taken.')
-  // What the limits do not allow is refused before the provider is told: from then on it has to be paid.
-  if (price > 0) {
-    await refuseOverLimit(db, price)
-    await refuseOverProviderLimit(db, attempt.provider, price)
-  }
   const at = new Date(services.now())
-  const holding = { work: 'fill' as const }
-  // The list is not held meanwhile, or others would wait for the provider too. It is paid from here on, whatever comes.
-  if (price > 0) {
-    await withListLock(services, attempt.listId, holding, (tx) => refuseHeld(tx, attempt.contactId, value))
-    await reportAccepted(await openConnection(services, attempt.provider), attempt.id)
-    await transaction(services.pool, (tx) => bookTaking(tx, attempt, price, at))
-  }
-  await withListLock(services, attempt.listId, holding, async (tx, client) => {
+  if (price > 0) await payForTaking(services, attempt, { value, price, at })
+  await withListLock(services, attempt.listId, HOLDING, async (tx, client) => {
     await refuseHeld(tx, attempt.contactId, value)
     await tx.insert(fills).values({
       listId: attempt.listId,
@@ -72,6 +63,22 @@ export async function takeCandidate(
     })
     await projectFound(tx, client, attempt.listId, [{ contactId: attempt.contactId, value }])
   })
+}
+
+/**
+ * Tells a provider that its value is taken, and books what it charges. What the limits do not allow, and what a busy list
+ * would not, is refused before. The list is not held meanwhile: others would wait for the provider too.
+ */
+async function payForTaking(
+  services: Services,
+  attempt: AttemptRow,
+  { value, price, at }: { readonly value: string; readonly price: number; readonly at: Date },
+): Promise<void> {
+  await refuseOverLimit(services.db, price)
+  await refuseOverProviderLimit(services.db, attempt.provider, price)
+  await withListLock(services, attempt.listId, HOLDING, (tx) => refuseHeld(tx, attempt.contactId, value))
+  await reportAccepted(await openConnection(services, attempt.provider), attempt.id)
+  await transaction(services.pool, (tx) => bookTaking(tx, attempt, price, at))
 }
 
 /** Books what a provider charges for a value that was taken by hand, once however often it is told. */
@@ -113,12 +120,11 @@ export async function takeFillBack(services: Services, fillId: string): Promise<
   const [found] = await services.db.select().from(fills).where(eq(fills.id, fillId))
   if (!found || found.undoneAt) throw notFound('found value')
   await findOpenList(services.db, found.listId)
-  await withListLock(services, found.listId, { work: 'fill' }, async (tx, client) => {
+  await withListLock(services, found.listId, HOLDING, async (tx, client) => {
     await tx
       .update(fills)
       .set({ undoneAt: new Date(services.now()) })
       .where(eq(fills.id, fillId))
-    const value = found.e164 ?? found.address ?? ''
-    await projectFound(tx, client, found.listId, [{ contactId: found.contactId, value }])
+    await projectFound(tx, client, found.listId, [foundValueOf(found)])
   })
 }

@@ -22,6 +22,7 @@ export async function joinAgain(
   ids: readonly number[],
   how: Reprojecting = {},
 ): Promise<void> {
+  if (ids.length === 0) return
   const group = await groupsOf(tx, ids)
   const sharedBefore = await sharersOf(tx, group)
   const { rows: before } = await tx.execute<{ survivor_id: string; member_id: string; made_at: string }>(sql`

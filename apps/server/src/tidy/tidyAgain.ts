@@ -49,7 +49,7 @@ export async function makeChange(
       : { keys: touched, rewritten: [], contacts: touched.length }
   const isOutOfIndex = contacts > MANY
   if (!isOutOfIndex) await renewWords(tx, listId, rewritten)
-  if (keys.length > 0) await joinAgain(tx, client, listId, keys, { isOutOfIndex })
+  await joinAgain(tx, client, listId, keys, { isOutOfIndex })
   if (contacts > 0) await countContacts(tx, listId)
   if (isOutOfIndex) await indexAnew(tx, listId)
   return { actId, contacts }
