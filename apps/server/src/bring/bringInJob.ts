@@ -1,7 +1,7 @@
 import { mendNotes, ROW_MENDS } from '@upper-field/core/table'
 import { needsUnpacking } from '@upper-field/files'
 import { and, eq, ne, sql } from 'drizzle-orm'
-import { startIndexing } from '../contacts/indexJob'
+import { startIndexingAhead, startIndexingOnce } from '../contacts/indexJob'
 import { type Db, transaction } from '../db/database'
 import { batches, batchPieces, contacts } from '../db/schema'
 import { JobProblem } from '../jobs/jobProblem'
@@ -118,7 +118,10 @@ async function finish(
   { mends, tidiedBy }: Cursor,
 ): Promise<StepOutcome> {
   ahead.drop(job.id)
-  await saveJob(services.db, job.id, { phase: 'joining' })
+  await transaction(services.pool, async (tx) => {
+    await saveJob(tx, job.id, { phase: 'joining' })
+    await startIndexingAhead(tx, batch)
+  })
   const holding = { work: 'bring-in' as const, jobId: job.id, patience: 0, counts: 'whole' as const }
   await withListLock(services, batch.listId, holding, async (tx, client) => {
     const shown = await tx
@@ -137,7 +140,7 @@ async function finish(
     await reproject(tx, client, { contacts: heldSince.get(batch.listId) ?? [], because: 'place' })
     await countContacts(tx, batch.listId)
     await tx.delete(batchPieces).where(eq(batchPieces.batchId, batch.id))
-    await startIndexing(tx, batch.listId, batch.rows - batch.held, batch.id)
+    await startIndexingOnce(tx, batch)
     const [counts] = await tx
       .select({ rows: batches.rows, held: batches.held })
       .from(batches)

@@ -2,45 +2,76 @@ import { type SQL, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { LOCKS } from '../db/locks'
 import { holdQuietly } from '../lists/listLock'
-import { makeWordsBeside, takePlace, wordsOf } from './words'
+import { makeWordsBeside, takePlace, type WordsBeside, wordsOf } from './words'
 
-/** So many contacts may have become others while the index was built: they are put into it one by one. */
+/** So many contacts may have become others in the end: they are put into the index one by one while the list is held. */
 const MOST_CHANGED = 5000
+
+/** So often those are put into it that have become others, before the list is held. */
+const ROUNDS = 3
 
 /**
  * Builds the index of a whole list beside the present one and puts it in its place. Everybody may search and change the
  * list meanwhile; for a moment at its end it is held.
- * @returns how many contacts were put there; null where nothing was done, since somebody else builds it or too many
- * contacts have changed meanwhile
+ * @param coming a batch whose rows are all read, and whose duplicates are being joined: it is shown before the end
+ * @returns how many contacts were put there; `not-now` where nothing was done, since somebody else builds it or too many
+ * contacts have changed meanwhile; `not-come` where nothing was done, since nobody is at work on the coming batch
  */
-export async function indexWhole(tx: Db, listId: string): Promise<number | null> {
-  if (!(await isOursToBuild(tx, listId))) return null
+export async function indexWhole(
+  tx: Db,
+  listId: string,
+  coming: string | null = null,
+): Promise<number | 'not-now' | 'not-come'> {
+  if (!(await isOursToBuild(tx, listId))) return 'not-now'
   const { rows: batches } = await tx.execute<{ id: string }>(
-    sql`select id from batches where list_id = ${listId} and (state in ('ready', 'taken-back') or is_indexed)`,
+    sql`select id from batches where list_id = ${listId} and (state in ('ready', 'taken-back') or is_indexed or id = ${coming})`,
   )
   const these = sql`any(${sql.param(batches.map(({ id }) => id))}::uuid[])`
   const beside = await makeWordsBeside(tx, listId, sql`batch_id = ${these}`)
-  await holdQuietly(tx, listId)
-  // Pages that are put into the present one.
-  await tx.execute(sql`lock table ${wordsOf(listId)} in share row exclusive mode`)
-  const changed = await changedSince(
-    tx,
-    beside,
-    sql`(batch_id = ${these} or batch_id in (
-    select id from batches where list_id = ${listId} and is_indexed))`,
-  )
-  if (changed.length > MOST_CHANGED) {
-    await tx.execute(sql`drop table ${beside}`)
-    return null
+  await whenFree(tx, listId)
+  const isThere = coming === null || (await isShown(tx, coming))
+  const mayChange = sql`(batch_id = ${these} or batch_id in (select id from batches where list_id = ${listId} and is_indexed))`
+  if (!isThere || !(await catchUp(tx, listId, beside, mayChange))) {
+    await tx.execute(sql`drop table ${beside.table}`)
+    return isThere ? 'not-now' : 'not-come'
   }
-  await tx.execute(sql`
-    insert into ${beside} (contact_id, words)
-    select id, search from contacts where id = any(${sql.param(changed)}::bigint[])
-    on conflict (contact_id) do update set words = excluded.words`)
-  await takePlace(tx, listId, beside)
+  await takePlace(tx, listId, beside.table)
   await tx.execute(sql`update batches set is_indexed = true where id = ${these}`)
   const { rows } = await tx.execute<{ n: string }>(sql`select count(*) as n from ${wordsOf(listId)}`)
   return Number(rows[0]?.n ?? 0)
+}
+
+/**
+ * Puts those into an index that have become others while it was built, and holds the list.
+ * @param mayChange a condition on those it may be
+ * @returns whether it is held and all are there; false where it is quicker to build the index again
+ */
+async function catchUp(tx: Db, listId: string, beside: WordsBeside, mayChange: SQL): Promise<boolean> {
+  const most = Math.max(MOST_CHANGED, beside.contacts / 2)
+  for (let round = 0; round < ROUNDS; round++) {
+    const changed = await putChanged(tx, beside.table, mayChange, most)
+    if (changed > most) return false
+    if (changed <= MOST_CHANGED) break
+    await whenFree(tx, listId)
+  }
+  await holdQuietly(tx, listId)
+  // Pages that are put into the present one.
+  await tx.execute(sql`lock table ${wordsOf(listId)} in share row exclusive mode`)
+  return (await putChanged(tx, beside.table, mayChange, MOST_CHANGED)) <= MOST_CHANGED
+}
+
+/** Waits until nobody has the list: what was made of it is there to be read then, and it stays free. */
+async function whenFree(tx: Db, listId: string): Promise<void> {
+  await tx.execute(sql`savepoint waiting`)
+  await holdQuietly(tx, listId)
+  await tx.execute(sql`rollback to savepoint waiting`)
+}
+
+async function isShown(tx: Db, batchId: string): Promise<boolean> {
+  const { rows } = await tx.execute(
+    sql`select 1 from batches where id = ${batchId} and state in ('ready', 'taken-back')`,
+  )
+  return rows.length > 0
 }
 
 async function isOursToBuild(tx: Db, listId: string): Promise<boolean> {
@@ -50,10 +81,19 @@ async function isOursToBuild(tx: Db, listId: string): Promise<boolean> {
   return rows[0]?.taken === true
 }
 
-/** Contacts whose words are others than in a table of words, or that are not there; one more than may be, where there are more. */
-async function changedSince(tx: Db, words: SQL, of: SQL): Promise<readonly number[]> {
+/**
+ * Puts contacts into a table of words that stand there with others than theirs, or not at all. Nothing is done where they
+ * are more than may be.
+ * @returns how many they are; one more than may be, where there are more
+ */
+async function putChanged(tx: Db, words: SQL, mayChange: SQL, most: number): Promise<number> {
   const { rows } = await tx.execute<{ id: string }>(sql`
     select c.id from contacts c left join ${words} w on w.contact_id = c.id
-    where ${of} and w.words is distinct from c.search limit ${MOST_CHANGED + 1}`)
-  return rows.map(({ id }) => Number(id))
+    where ${mayChange} and w.words is distinct from c.search limit ${Math.floor(most) + 1}`)
+  if (rows.length === 0 || rows.length > most) return rows.length
+  await tx.execute(sql`
+    insert into ${words} (contact_id, words)
+    select id, search from contacts where id = any(${sql.param(rows.map(({ id }) => Number(id)))}::bigint[])
+    on conflict (contact_id) do update set words = excluded.words`)
+  return rows.length
 }

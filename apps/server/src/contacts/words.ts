@@ -19,25 +19,32 @@ function nameOf(listId: string): string {
 }
 
 /** Makes the table of a list that has no words yet. */
-export const makeWords = (tx: Db, listId: string): Promise<void> => fillTable(tx, wordsOf(listId), sql`false`)
+export async function makeWords(tx: Db, listId: string): Promise<void> {
+  await fillTable(tx, wordsOf(listId), sql`false`)
+}
 
-/** Makes a table of words with those of some contacts: indexed when all are there. */
-async function fillTable(tx: Db, words: SQL, of: SQL): Promise<void> {
+/** Makes a table of words with those of some contacts: indexed when all are there. @returns how many */
+async function fillTable(tx: Db, words: SQL, of: SQL): Promise<number> {
   await tx.execute(sql`create table ${words} (contact_id bigint not null, words text not null)`)
-  await tx.execute(sql`insert into ${words} select id, search from contacts where ${of} order by id`)
+  const { rowCount } = await tx.execute(
+    sql`insert into ${words} select id, search from contacts where ${of} order by id`,
+  )
   await tx.execute(sql`alter table ${words} add primary key (contact_id)`)
   await tx.execute(sql`create index on ${words} using gin (words gin_trgm_ops)`)
   await tx.execute(sql`analyze ${words}`)
+  return rowCount ?? 0
 }
 
-/**
- * Makes a table with the words of some contacts beside that of their list.
- * @returns it, as it is named in a statement
- */
-export async function makeWordsBeside(tx: Db, listId: string, of: SQL): Promise<SQL> {
-  const beside = sql`words.${sql.identifier(`${nameOf(listId)} new`)}`
-  await fillTable(tx, beside, of)
-  return beside
+/** A table of words beside that of its list, as it is named in a statement, and how many contacts were put there. */
+export interface WordsBeside {
+  readonly table: SQL
+  readonly contacts: number
+}
+
+/** Makes a table with the words of some contacts beside that of their list. */
+export async function makeWordsBeside(tx: Db, listId: string, of: SQL): Promise<WordsBeside> {
+  const table = sql`words.${sql.identifier(`${nameOf(listId)} new`)}`
+  return { table, contacts: await fillTable(tx, table, of) }
 }
 
 /** Puts the table that was made beside that of a list in its place. Whoever searches the list waits for that moment. */

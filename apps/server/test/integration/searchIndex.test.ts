@@ -52,15 +52,15 @@ const found = async (listId: string, words: string): Promise<number> =>
 /** How many contacts of a list stand in its index with other words than their own, or not at all. */
 const wrongIn = async (listId: string): Promise<number> => (await wrongWords(server, listId)).length
 
-/** Lets the index of a list be built anew, up to where it waits for the list, which is held. */
-async function buildUpToHolding(listId: string) {
+/** Lets the index of a list be built anew, for a batch of it or as it is, up to where it waits for the list, which is held. */
+async function buildUpToHolding(listId: string, batchId?: string) {
   const end = await holdList(server, listId)
   const letGo = async () => {
     if (holds.includes(letGo)) await end()
     holds.splice(0)
   }
   holds.push(letGo)
-  const { id: jobId } = await startIndexing(server.services.db, listId, MANY)
+  const { id: jobId } = await startIndexing(server.services.db, listId, MANY, batchId)
   await until(async () => {
     const waiting = await server.sql(
       `select 1 from pg_stat_activity where application_name = $1 and wait_event_type = 'Lock'`,
@@ -141,5 +141,59 @@ describe('the index of the search of a list', () => {
     await letGo()
     for (const id of [jobId, other.id]) expect(await untilEnded(api, listId, id)).toMatchObject({ state: 'done' })
     expect(await wrongIn(listId)).toBe(0)
+  })
+
+  it('is built while the duplicates of a large batch are joined, and holds what becomes of them', async () => {
+    const listId = await newList(api)
+    const stalls = (count: number, side: string) =>
+      Array.from({ length: count }, (_, i) => `Person ${i},p${i}@garden.example,${side} ${i}\n`).join('')
+    await bringText(api, listId, `name,mail,stall\n${stalls(MANY, 'left')}${stalls(200, 'right')}`)
+    await untilIndexed(listId)
+    expect(
+      await server.sql(
+        `select count(*)::int as jobs, bool_and(i.created_at < b.finished_at) as is_begun_before
+         from jobs i join jobs b using (list_id) where list_id = $1 and i.kind = 'index' and b.kind = 'bring-in'`,
+        [listId],
+      ),
+    ).toEqual([{ jobs: 1, is_begun_before: true }])
+    // Who stood on both sides is one contact that is found by both.
+    expect([await wrongIn(listId), await found(listId, 'left right')]).toEqual([0, 200])
+  })
+
+  /** A list whose batch is read, but not shown yet. */
+  async function withComingBatch(rows: number): Promise<{ readonly listId: string; readonly batchId: string }> {
+    const listId = await listWith(rowsOf(rows, 'Garden'))
+    const [batch] = await server.sql<{ id: string }>(
+      `update batches set state = 'reading', is_indexed = false where list_id = $1 returning id`,
+      [listId],
+    )
+    await server.sql(`truncate words."${listId}"`)
+    return { listId, batchId: batch?.id ?? '' }
+  }
+
+  it('takes in what thousands became who were joined while it was built', async () => {
+    // More change than may be put there while the list is held, and fewer than makes building it again quicker.
+    const { listId, batchId } = await withComingBatch(2 * MANY)
+    const { letGo, jobId } = await buildUpToHolding(listId, batchId)
+    await server.sql(`update contacts set search = search || ' quince' where list_id = $1 and row <= $2`, [
+      listId,
+      MANY - 100,
+    ])
+    await server.sql(`update batches set state = 'ready' where id = $1`, [batchId])
+    await letGo()
+    expect(await untilEnded(api, listId, jobId)).toMatchObject({ state: 'done', done: 2 * MANY })
+    expect([await wrongIn(listId), await found(listId, '4001 quince'), await found(listId, '6001 quince')]).toEqual([
+      0, 1, 0,
+    ])
+  })
+
+  it('is left to whoever brings a batch in where nobody is at work on that batch', async () => {
+    const { listId, batchId } = await withComingBatch(MANY)
+    const { letGo, jobId } = await buildUpToHolding(listId, batchId)
+    await letGo()
+    expect(await untilEnded(api, listId, jobId)).toMatchObject({ state: 'done', done: 0 })
+    const left = await server.sql(`select 1 from pg_tables where schemaname = 'words' and tablename like '% new'`)
+    const batch = await server.sql('select is_indexed from batches where id = $1', [batchId])
+    expect([left, batch]).toEqual([[], [{ is_indexed: false }]])
   })
 })
