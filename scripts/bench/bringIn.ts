@@ -19,6 +19,7 @@ export async function bringInBench({ rows }: { rows: number | null }): Promise<v
     const memory = watchMemory(pid)
     const { seconds, untilFound } = await wholeJob(url, path)
     const peak = memory.end()
+    const slow = await wholeJob(url, path, SLOW_LINE)
     baseline.push(copySeconds(databaseUrl, path))
     const copy = baseline.sort((a, b) => a - b)[1] ?? 1
     console.log(`${count} rows, ${(size / 1e6).toFixed(1)} MB`)
@@ -27,6 +28,9 @@ export async function bringInBench({ rows }: { rows: number | null }): Promise<v
     console.log(`ratio: ${(seconds / copy).toFixed(1)}`)
     console.log(
       `until the search finds all by its index: ${untilFound.toFixed(2)} s more, ${(untilFound / copy).toFixed(1)}`,
+    )
+    console.log(
+      `over a line of ${SLOW_LINE / 1e6} MB a second: sent in ${slow.sent.toFixed(1)} s, usable ${(slow.seconds - slow.sent).toFixed(2)} s later`,
     )
     console.log(`memory of the server process: idle ${memory.idle} MB, at most ${peak} MB`)
   } finally {
@@ -77,7 +81,17 @@ export function copySeconds(url: string, path: string): number {
   return (performance.now() - start) / 1000
 }
 
-async function wholeJob(url: string, path: string): Promise<{ readonly seconds: number; readonly untilFound: number }> {
+/** Bytes a second of a connection that a file comes over, where it is read while it arrives. */
+const SLOW_LINE = 2e6
+
+interface Took {
+  readonly sent: number
+  readonly seconds: number
+  readonly untilFound: number
+}
+
+/** @param line how many bytes a second it carries */
+async function wholeJob(url: string, path: string, line = Infinity): Promise<Took> {
   const api = createClient(url)
   await api.call('enterDemo')
   const list = await api.call('makeList', { body: { name: 'Bench' } })
@@ -90,7 +104,7 @@ async function wholeJob(url: string, path: string): Promise<{ readonly seconds: 
       read: async (from, to) => new Uint8Array(await file.slice(from, to).arrayBuffer()),
     },
   })
-  const response = await api.raw('sendContent', { params: { batchId: batch.id }, body: file.stream() })
+  const response = await api.raw('sendContent', { params: { batchId: batch.id }, body: slowed(file.stream(), line) })
   const { jobId } = (await response.json()) as { jobId: string }
   const sent = performance.now()
   const watching = phasesOf(api, list.id, jobId)
@@ -101,7 +115,23 @@ async function wholeJob(url: string, path: string): Promise<{ readonly seconds: 
   console.log(`rows ${job.result.rows}, held ${job.result.held}, joined ${job.result.joined}`)
   const end = performance.now()
   await untilIndexed(api, list.id)
-  return { seconds: (end - start) / 1000, untilFound: (performance.now() - end) / 1000 }
+  return {
+    sent: (sent - start) / 1000,
+    seconds: (end - start) / 1000,
+    untilFound: (performance.now() - end) / 1000,
+  }
+}
+
+function slowed(stream: ReadableStream<Uint8Array>, line: number): ReadableStream<Uint8Array> {
+  if (line === Infinity) return stream
+  return stream.pipeThrough(
+    new TransformStream({
+      transform: async (chunk: Uint8Array, to) => {
+        await new Promise((resolve) => setTimeout(resolve, (1000 * chunk.length) / line))
+        to.enqueue(chunk)
+      },
+    }),
+  )
 }
 
 /** Waits until the search of a list need not look through its contacts one by one. */

@@ -1,4 +1,5 @@
 import { advanceAutomations } from './automations/advance'
+import { READ_AHEAD, readAhead } from './bring/readAhead'
 import type { Config } from './config'
 import { sealAgain } from './connections/sealAgain'
 import { indexLeftOut } from './contacts/indexLeftOut'
@@ -34,7 +35,9 @@ export async function startJobs(
   { readers = null }: { readonly readers?: Services['readers'] } = {},
 ): Promise<{ stop(): Promise<void> }> {
   const services = openServices(config, 'jobs', { readers })
-  const runner = await startRunner(services, jobHandlers)
+  const runner = await startRunner(services, jobHandlers, {
+    [READ_AHEAD]: (payload) => readAhead(services, (payload as { batchId: string }).batchId),
+  })
   const stops = [
     ...TIDY_UP.map((work) => repeating(() => byItself(services, work), TIDY_UP_EVERY)),
     ...LOOK.map((work) => repeating(() => byItself(services, work), LOOK_EVERY)),

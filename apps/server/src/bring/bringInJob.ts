@@ -1,4 +1,4 @@
-import { mendNotes, ROW_MENDS } from '@upper-field/core/table'
+import { mendNotes } from '@upper-field/core/table'
 import { needsUnpacking } from '@upper-field/files'
 import { and, eq, ne, sql } from 'drizzle-orm'
 import { startIndexingAhead, startIndexingOnce } from '../contacts/indexJob'
@@ -21,25 +21,17 @@ import { holdersByList, keysSince } from '../suppression/entryHolders'
 import { batchIsReady } from './batchReady'
 import { PIECE } from './pieces'
 import { type PreparedStep, prepareStep, type StepPlace } from './prepareStep'
+import { cursorBehind, type ReadCursor, readCursor } from './readCursor'
 import { readingOf } from './readingOf'
-import type { MendCounts } from './readPiece'
 import { unpackStep } from './unpackStep'
-
-interface Cursor extends StepPlace {
-  /** How many rows needed what to be read, so far. */
-  readonly mends: MendCounts
-  /** How its rows were tidied; empty before the first, and `several` where somebody changed the routine meanwhile. */
-  readonly tidiedBy: string
-}
 
 /** Reads a batch's file in steps, then joins exact duplicates and shows the batch, whole or not at all. */
 export const bringInJob: JobHandler = {
   async step(services, job): Promise<StepOutcome> {
     const batch = await findBatch(services.db, job)
     if (batch.tableBytes === null && needsUnpacking(fileSettingsOf(batch))) return unpackStep(services, job, batch)
-    const { start, bytes } = readingOf(batch)
-    const cursor = { offset: start, row: 1, mends: {}, tidiedBy: '', ...(job.cursor as Partial<Cursor>) }
-    if (cursor.offset < bytes) return readStep(services, job, batch, cursor)
+    const cursor = readCursor(batch, job.cursor as Partial<ReadCursor>)
+    if (cursor.offset < readingOf(batch).bytes) return readStep(services, job, batch, cursor)
     return finish(services, job, batch, cursor)
   },
 
@@ -60,11 +52,9 @@ async function findBatch(db: Db, job: JobRow): Promise<BatchRow> {
   return batch
 }
 
-async function readStep(services: Services, job: JobRow, batch: BatchRow, cursor: Cursor): Promise<StepOutcome> {
+async function readStep(services: Services, job: JobRow, batch: BatchRow, cursor: ReadCursor): Promise<StepOutcome> {
   const step = await ahead.take(job.id, cursor, preparing(services, batch)).prepared
-  const isAlike = cursor.tidiedBy === '' || cursor.tidiedBy === step.tidiedBy
-  const tidiedBy = isAlike ? step.tidiedBy : 'several'
-  const next: Cursor = { ...step.end, mends: sumOf(cursor.mends, step.mends), tidiedBy }
+  const next = cursorBehind(cursor, step)
   await transaction(services.pool, async (tx, client) => {
     // A step that a crash takes back is simply done again, so it need not wait for the disk.
     await client.query('set local synchronous_commit = off')
@@ -81,12 +71,6 @@ async function readStep(services: Services, job: JobRow, batch: BatchRow, cursor
     await saveJob(tx, job.id, { phase: 'reading', done: next.offset, cursor: { ...next } })
   })
   return { next: 'step' }
-}
-
-function sumOf(a: MendCounts, b: MendCounts): MendCounts {
-  return Object.fromEntries(
-    ROW_MENDS.map((mend) => [mend, (a[mend] ?? 0) + (b[mend] ?? 0)] as const).filter(([, n]) => n > 0),
-  )
 }
 
 const ahead = createStepsAhead<StepPlace, PreparedStep>(({ offset }) => offset)
@@ -115,7 +99,7 @@ async function finish(
   services: Services,
   job: JobRow,
   batch: BatchRow,
-  { mends, tidiedBy }: Cursor,
+  { mends, tidiedBy }: ReadCursor,
 ): Promise<StepOutcome> {
   ahead.drop(job.id)
   await transaction(services.pool, async (tx) => {

@@ -2,13 +2,16 @@ import { createHash } from 'node:crypto'
 import { FILE_PROBLEM_TEXT, type Format, judgeEncoding, recognise } from '@upper-field/core/table'
 import { isContainer } from '@upper-field/files'
 import { eq } from 'drizzle-orm'
-import { batchPieces } from '../db/schema'
+import type { Db } from '../db/database'
+import { type batches, batchPieces } from '../db/schema'
 import { readWithin } from '../http/body'
 import { Problem } from '../http/problem'
 import { createJob } from '../jobs/store'
 import type { BatchRow } from '../projection/rowCells'
 import type { Services } from '../services'
+import { dropRows } from './dropRows'
 import { inPieces, loadBytes, PIECE } from './pieces'
+import { askToReadAhead, holdReadAhead, isReadAhead, takeReadAhead } from './readAhead'
 import { endLease, renewLease, storePiece, takeLease, type UploadLease } from './uploadLease'
 
 export interface Sending {
@@ -23,8 +26,8 @@ export interface Sending {
 let underWay = 0
 
 /**
- * Streams a file into the database, piece by piece, and starts the job that reads it, or leaves it waiting. What is no
- * table, too large or empty is thrown away whole; what breaks off keeps its whole pieces and goes on behind them when
+ * Streams a file into the database, piece by piece, and starts the job that reads it, or leaves it waiting; a large one
+ * is read while it arrives. What is no table, too large or empty is thrown away whole; what breaks off keeps its whole pieces and goes on behind them when
  * the rest is sent. No connection to the database is held while bytes are waited for.
  */
 export async function receiveContent(
@@ -54,12 +57,14 @@ async function receiveLeased(
   const lease = await startAt(services, await takeLease(services, batch.id), offset)
   try {
     const { sha256, fingerprint } =
-      (await receivePieces(services, batch, lease, body)) ?? (await digestsOfStored(services, batch))
+      (await receivePieces(services, batch, lease, body, !waits && isReadAhead(batch))) ??
+      (await digestsOfStored(services, batch))
     const of = { kind: 'bring-in' as const, listId: batch.listId, unit: 'bytes' as const, total: batch.bytes }
     const by = startedBy === undefined ? {} : { startedBy }
     await endLease(services, lease, { state: 'queued', problem: null, sha256, fingerprint }, async (tx) => {
-      const job = await createJob(tx, { ...of, ...by, payload: { batchId: batch.id } }, { isPaused: waits })
-      return { jobId: job.id }
+      const { counts, ...read } = await takeReadAhead(tx, batch.id)
+      const job = await createJob(tx, { ...of, ...by, ...read, payload: { batchId: batch.id } }, { isPaused: waits })
+      return { ...counts, jobId: job.id, readAhead: null }
     })
   } catch (error) {
     throw await giveBack(services, lease, error)
@@ -70,13 +75,20 @@ async function receiveLeased(
 async function startAt(services: Services, lease: UploadLease, offset: number): Promise<UploadLease> {
   if (offset === lease.received) return lease
   if (offset === 0) {
-    await services.db.delete(batchPieces).where(eq(batchPieces.batchId, lease.batchId))
-    await endLease(services, lease, { received: 0 })
+    await endLease(services, lease, {}, (tx) => dropAll(tx, lease.batchId))
     return startAt(services, await takeLease(services, lease.batchId), 0)
   }
   const where = lease.received.toLocaleString('en')
   await endLease(services, lease, lease.received > 0 ? BROKEN : {})
   throw new Problem(409, 'offset-off', `This file goes on at byte ${where}. Nothing was changed.`)
+}
+
+/** Nothing of what has arrived is kept, nor of what was read of it. */
+async function dropAll(tx: Db, batchId: string): Promise<Partial<typeof batches.$inferInsert>> {
+  await holdReadAhead(tx, batchId)
+  await tx.delete(batchPieces).where(eq(batchPieces.batchId, batchId))
+  await dropRows(tx, batchId)
+  return { received: 0, readAhead: null }
 }
 
 const BROKEN = { state: 'failed', problem: 'upload-broken' } as const
@@ -89,10 +101,7 @@ async function giveBack(services: Services, lease: UploadLease, error: unknown):
   const isRefused = error instanceof Problem && THROWN_AWAY.has(error.status)
   if (error instanceof Problem && error.code === 'upload-taken-over') return error
   if (isRefused) {
-    await endLease(services, lease, { state: 'failed', problem: error.code, received: 0 }, async (tx) => {
-      await tx.delete(batchPieces).where(eq(batchPieces.batchId, lease.batchId))
-      return {}
-    })
+    await endLease(services, lease, { state: 'failed', problem: error.code }, (tx) => dropAll(tx, lease.batchId))
     return error
   }
   await endLease(services, lease, BROKEN)
@@ -110,6 +119,7 @@ async function receivePieces(
   batch: BatchRow,
   lease: UploadLease,
   body: ReadableStream<Uint8Array>,
+  readsAhead: boolean,
 ): Promise<Digests | null> {
   let received = lease.received
   const digests = received === 0 ? digester() : null
@@ -121,6 +131,7 @@ async function receivePieces(
     // What fills no piece is at the end of the file, or of a sending that broke off: then it is sent again.
     if (piece.length < PIECE && received + piece.length < batch.bytes) break
     await storePiece(services, lease, received, piece)
+    if (readsAhead) await askToReadAhead(services.db, batch.id)
     digests?.add(piece)
     received += piece.length
   }

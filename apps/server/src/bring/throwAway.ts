@@ -1,9 +1,10 @@
-import { eq, sql } from 'drizzle-orm'
-import { batches, batchPieces, heldRows, rows } from '../db/schema'
+import { eq } from 'drizzle-orm'
+import { batches, batchPieces } from '../db/schema'
 import { Problem } from '../http/problem'
 import { withListLock } from '../lists/listLock'
 import type { BatchRow } from '../projection/rowCells'
 import type { Services } from '../services'
+import { dropRows } from './dropRows'
 
 /** States in which nothing of a batch was ever shown. */
 const NEVER_SHOWN = ['uploading', 'stopped', 'failed']
@@ -18,12 +19,7 @@ export async function throwAway(services: Services, batch: BatchRow, signal?: Ab
       .for('update')
     if (!found || !NEVER_SHOWN.includes(found.state))
       throw new Problem(409, 'batch-in-use', 'This batch is shown or being read. Stop it first, or take it back.')
-    const mine = sql`select id from contacts where batch_id = ${batch.id}`
-    await tx.execute(sql`delete from contact_numbers where contact_id in (${mine})`)
-    await tx.execute(sql`delete from contact_emails where contact_id in (${mine})`)
-    await tx.execute(sql`delete from contacts where batch_id = ${batch.id}`)
-    await tx.delete(rows).where(eq(rows.batchId, batch.id))
-    await tx.delete(heldRows).where(eq(heldRows.batchId, batch.id))
+    await dropRows(tx, batch.id)
     await tx.delete(batchPieces).where(eq(batchPieces.batchId, batch.id))
     await tx.delete(batches).where(eq(batches.id, batch.id))
   })

@@ -1,6 +1,6 @@
 import type { JobKind } from '@upper-field/contract'
 import { and, eq, inArray, not, or, sql } from 'drizzle-orm'
-import { Logger, parseCronItems, type Runner, run } from 'graphile-worker'
+import { Logger, parseCronItems, type Runner, run, type TaskList } from 'graphile-worker'
 import type { PoolClient } from 'pg'
 import { transaction } from '../db/database'
 import { isDiskFull, isGivenWay, isLostConnection, isThereAlready } from '../db/errors'
@@ -44,16 +44,22 @@ const PATIENCE = 1000
 /**
  * Starts taking jobs from the queue. Several runners, on several machines, share the work. A queue that ends because
  * the database went away is started again until it is back.
+ * @param tasks what else is put into the queue, by its name there: no job, since nobody is told of it
  */
-export async function startRunner(services: Services, handlers: JobHandlers): Promise<{ stop(): Promise<void> }> {
+export async function startRunner(
+  services: Services,
+  handlers: JobHandlers,
+  tasks: TaskList = {},
+): Promise<{ stop(): Promise<void> }> {
+  const start = () => startQueue(services, handlers, tasks).catch(leaveToLater)
   let isStopping = false
-  let runner: Runner | null = await startQueue(services, handlers).catch(leaveToLater)
+  let runner: Runner | null = await start()
   const watch = async (): Promise<void> => {
     while (!isStopping) {
       await runner?.promise.catch((error: unknown) => logError('queue', error))
       if (isStopping) return
       await new Promise((resolve) => setTimeout(resolve, PATIENCE))
-      runner = await startQueue(services, handlers).catch(leaveToLater)
+      runner = await start()
     }
   }
   void watch()
@@ -84,7 +90,7 @@ const REPLACE_LOST: GraphileConfig.Plugin = {
   worker: { middleware: { poolWorkerPrematureExit: (_next, { replaceWithNewWorker }) => replaceWithNewWorker() } },
 }
 
-const startQueue = (services: Services, handlers: JobHandlers): Promise<Runner> =>
+const startQueue = (services: Services, handlers: JobHandlers, tasks: TaskList): Promise<Runner> =>
   run({
     pgPool: services.pool,
     concurrency: 4,
@@ -93,7 +99,7 @@ const startQueue = (services: Services, handlers: JobHandlers): Promise<Runner> 
     parsedCronItems: parseCronItems([]),
     logger: quietLogger(),
     preset: { plugins: [REPLACE_LOST] },
-    taskList: { work: async (payload) => workOn(services, handlers, (payload as { jobId: string }).jobId) },
+    taskList: { ...tasks, work: async (payload) => workOn(services, handlers, (payload as { jobId: string }).jobId) },
   })
 
 /**

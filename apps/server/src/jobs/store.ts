@@ -16,6 +16,9 @@ export interface NewJob {
   readonly unit: Job['unit']
   readonly total: number | null
   readonly payload: Record<string, unknown>
+  /** Where it begins, where a part is done already, and how much that is. */
+  readonly cursor?: Record<string, unknown>
+  readonly done?: number
   /** Name of who asked for it. */
   readonly startedBy?: string
 }

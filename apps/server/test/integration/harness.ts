@@ -114,23 +114,26 @@ export async function startServerOn(databaseUrl: string, more: Record<string, st
   }
 }
 
-export async function signedIn(
-  url: string,
-  { email, password }: { email: string; password: string },
-): Promise<ApiClient> {
+interface Credentials {
+  readonly email: string
+  readonly password: string
+}
+
+export const signedIn = async (url: string, who: Credentials): Promise<ApiClient> =>
+  createClient(url, await cookieOf(url, who))
+
+/** The cookies of a session of somebody. */
+export async function cookieOf(url: string, { email, password }: Credentials): Promise<string> {
   const response = await fetch(`${url}/api/auth/sign-in/email`, {
     method: 'POST',
     headers: { 'content-type': 'application/json', origin: url },
     body: JSON.stringify({ email, password }),
   })
   if (!response.ok) throw new Error(`sign-in answered ${response.status}`)
-  return createClient(
-    url,
-    response.headers
-      .getSetCookie()
-      .map((line) => line.split(';')[0])
-      .join('; '),
-  )
+  return response.headers
+    .getSetCookie()
+    .map((line) => line.split(';')[0])
+    .join('; ')
 }
 
 /** The outside world, quick, with its keys set in the application. */

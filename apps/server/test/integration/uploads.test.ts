@@ -1,10 +1,10 @@
 import { createHash } from 'node:crypto'
-import { connect } from 'node:net'
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals'
 import type { ApiClient, Batch } from '@upper-field/contract'
 import { untilEnded } from '../../../../scripts/bringIn'
 import { PIECE } from '../../src/bring/pieces'
-import { bringText, newBatch, newList, startTestServer, type TestServer } from './harness'
+import { bringText, cookieOf, newBatch, newList, OWNER, startTestServer, type TestServer } from './harness'
+import { beginToSend } from './slowSending'
 import { until } from './until'
 
 let server: TestServer
@@ -28,38 +28,6 @@ const batchNow = (id: string) => api.call('readBatch', { params: { batchId: id }
 const send = async (id: string, body: Buffer, offset = 0) => {
   const response = await api.raw('sendContent', { params: { batchId: id }, query: { offset }, body })
   return { status: response.status, json: (await response.json()) as Batch & { code: string; detail: string } }
-}
-
-/** Begins to send a file and says no more, as a slow or vanished client does. */
-function beginToSend(batchId: string, bytes: number, part: Buffer, cookie: string) {
-  const socket = connect(Number(new URL(server.url).port), '127.0.0.1')
-  socket.on('error', () => {})
-  socket.write(
-    [
-      `PUT /api/v1/batches/${batchId}/content HTTP/1.1`,
-      `Host: ${new URL(server.url).host}`,
-      `Origin: ${server.url}`,
-      `Cookie: ${cookie}`,
-      'Content-Type: application/octet-stream',
-      `Content-Length: ${bytes}`,
-      '',
-      '',
-    ].join('\r\n'),
-  )
-  socket.write(part)
-  return socket
-}
-
-async function cookieOfSession(): Promise<string> {
-  const response = await fetch(`${server.url}/api/auth/sign-in/email`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json', origin: server.url },
-    body: JSON.stringify({ email: 'olive@upper.example', password: 'a long password' }),
-  })
-  return response.headers
-    .getSetCookie()
-    .map((line) => line.split(';')[0])
-    .join('; ')
 }
 
 describe('an upload that breaks off', () => {
@@ -100,8 +68,9 @@ describe('an upload that breaks off', () => {
 
   it('because nothing comes any more is let go, and somebody else may send it', async () => {
     const batch = await announce()
-    const cookie = await cookieOfSession()
-    const socket = beginToSend(batch.id, file.length, file.subarray(0, PIECE + 10), cookie)
+    const part = file.subarray(0, PIECE + 10)
+    const cookie = await cookieOf(server.url, OWNER)
+    const socket = beginToSend(server.url, { batchId: batch.id, bytes: file.length, part, cookie })
     await until(async () => (await batchNow(batch.id)).received === PIECE)
     expect(await send(batch.id, file.subarray(PIECE), PIECE)).toMatchObject({ json: { code: 'upload-under-way' } })
     await until(async () => (await batchNow(batch.id)).state === 'failed')
@@ -139,9 +108,9 @@ describe('forty uploads that stand still', () => {
   })
 
   it('hold no connection to the database: with four of them everybody is served', async () => {
-    const cookie = await cookieOfSession()
     const batches = await Promise.all(Array.from({ length: 40 }, () => announce()))
-    const sockets = batches.map(({ id }) => beginToSend(id, file.length, file.subarray(0, 20_000), cookie))
+    const sending = { bytes: file.length, part: file.subarray(0, 20_000), cookie: await cookieOf(server.url, OWNER) }
+    const sockets = batches.map(({ id }) => beginToSend(server.url, { batchId: id, ...sending }))
     await until(async () => {
       const [held] = await server.sql<{ n: number }>(
         'select count(*)::int as n from batches where upload_lease_until > now()',

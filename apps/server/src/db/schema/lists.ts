@@ -1,5 +1,6 @@
 import type { Survivorship } from '@upper-field/core/pair'
 import type { Use } from '@upper-field/core/split'
+import type { RowMend } from '@upper-field/core/table'
 import type { Routine } from '@upper-field/core/tidy'
 import { sql } from 'drizzle-orm'
 import {
@@ -39,6 +40,17 @@ export const ofList = () =>
   uuid('list_id')
     .notNull()
     .references(() => lists.id)
+
+/** How far a file is read that is still arriving, and what it holds so far. */
+interface ReadAhead {
+  readonly offset: number
+  readonly row: number
+  readonly mends: Partial<Record<RowMend, number>>
+  readonly tidiedBy: string
+  readonly rows: number
+  readonly held: number
+  readonly withMobile: number
+}
 
 export const batches = pgTable(
   'batches',
@@ -83,6 +95,8 @@ export const batches = pgTable(
     jobId: uuid('job_id'),
     /** Bytes of the file that are stored in whole pieces: an upload that broke off goes on behind them. */
     received: bigint('received', { mode: 'number' }).notNull().default(0),
+    /** How far it is read while it arrives; null before, and once its job goes on from there. */
+    readAhead: jsonb('read_ahead').$type<ReadAhead>(),
     /** Whoever sends the file now holds this; it is theirs until the time beside it, which grows as bytes come. */
     uploadLease: uuid('upload_lease'),
     uploadLeaseUntil: instant('upload_lease_until'),
