@@ -1,4 +1,4 @@
-import { FIELDS, type Field, type Mapping } from '../table'
+import { columnKey, FIELDS, type Field, type Mapping } from '../table'
 import { type ChangeCode, EDIT } from './changes'
 import { countryOf } from './country'
 import { countryOfRow } from './countryOfRow'
@@ -131,6 +131,7 @@ export function compileRoutine(
   const emailsStep = steps.find(({ kind }) => kind === 'emails')?.id ?? null
   const names = steps.find((step): step is Extract<Step, { kind: 'names' }> => step.kind === 'names')
   const width = columns.names.length
+  const keys = columns.names.map(columnKey)
   const splitsNames = names?.options.split ?? false
   const ending: Ending = {
     defaultCountry,
@@ -165,6 +166,7 @@ export function compileRoutine(
         publicHosts,
         splitsNames,
         names: columns.names,
+        keys,
         numbersStep,
         emailsStep,
         draft,

@@ -1,5 +1,3 @@
-import { remember } from '../remember'
-import { columnKey } from '../table'
 import { readProfile } from './web'
 
 /** What is known of a contact beyond its plain values: cells of its own columns by their key, and these, with an `@`. */
@@ -69,12 +67,8 @@ export function addMore(more: Record<string, string>, field: MoreField, cell: st
   if (value !== '') addFirst(more, MORE_KEYS[field], value)
 }
 
-/** The same headings stand over every row. */
-const keyOfColumn = remember(columnKey)
-
-/** Puts a cell of a column that became no field among the others. */
-export function addColumn(more: Record<string, string>, name: string, cell: string): void {
-  const key = keyOfColumn(name)
+/** Puts a cell of a column that became no field among the others, by the key of that column. */
+export function addColumn(more: Record<string, string>, key: string, cell: string): void {
   if (key !== '') addFirst(more, key, cell.slice(0, LONGEST))
 }
 

@@ -66,8 +66,9 @@ export interface ProjectOptions {
 
 /** What a routine tells of the row it has worked on. */
 export interface RoutineTraces extends ProjectOptions {
-  /** Names of the columns. */
+  /** Names of the columns, and the keys of those that became no field. */
   readonly names: readonly string[]
+  readonly keys: readonly string[]
   /** Ids of the steps that read numbers and e-mails; null where they are off: then only what needs no mending is read. */
   readonly numbersStep: string | null
   readonly emailsStep: string | null
@@ -81,7 +82,7 @@ export interface RoutineTraces extends ProjectOptions {
 export function projectRow(cells: readonly string[], options: ProjectOptions | RoutineTraces): ProjectedContact {
   const { mapping, defaultCountry = null, publicHosts, splitsNames = true } = options
   const traces = 'draft' in options ? options : null
-  const { byField, extras, more } = gather(cells, mapping, traces?.names)
+  const { byField, extras, more } = gather(cells, mapping, traces?.keys)
   const stated = byField.country === undefined ? null : countryOf(byField.country[0] ?? '')
   const country = stated ?? defaultCountry ?? countryOfRow(byField) ?? ''
   const readings = readCells(cells, mapping, country, traces)
@@ -130,7 +131,7 @@ const singleSpaced = (text: string): string =>
 export function gather(
   cells: readonly string[],
   mapping: Mapping,
-  names?: readonly string[],
+  keys?: readonly string[],
 ): {
   readonly byField: Partial<Record<Field, string[]>>
   readonly extras: readonly string[]
@@ -145,7 +146,7 @@ export function gather(
     if (!cell) continue
     if (!field) {
       extras.push(cell)
-      if (names) addColumn(more, names[i] ?? '', cell)
+      if (keys) addColumn(more, keys[i] ?? '', cell)
       continue
     }
     if (isMoreField(field)) {
