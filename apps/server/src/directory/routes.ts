@@ -74,14 +74,14 @@ export function directoryRoutes(app: Hono, services: CallServices): void {
     return described(db, made)
   })
 
-  serve(app, services, 'readDirectorySearches', async ({ params }) => {
+  serve(app, services, 'readDirectorySearches', async ({ params, query }) => {
     await findList(db, params.listId)
     const all = await db
       .select()
       .from(directorySearches)
       .where(eq(directorySearches.listId, params.listId))
       .orderBy(desc(directorySearches.madeAt))
-      .limit(50)
+      .limit(query.limit)
     return describe(db, all)
   })
 

@@ -68,14 +68,14 @@ export function harvestRoutes(app: Hono, services: CallServices): void {
     return describe(made)
   })
 
-  serve(app, services, 'readHarvests', async ({ params }) => {
+  serve(app, services, 'readHarvests', async ({ params, query }) => {
     await findList(db, params.listId)
     const all = await db
       .select()
       .from(harvests)
       .where(eq(harvests.listId, params.listId))
       .orderBy(desc(harvests.madeAt))
-      .limit(50)
+      .limit(query.limit)
     return Promise.all(all.map((one) => describe(one)))
   })
 

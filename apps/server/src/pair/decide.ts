@@ -10,8 +10,6 @@ import { rowThatGives } from '../projection/loadPages'
 import { joinAgain } from './joinAgain'
 import { refreshWithSharers } from './refreshWithSharers'
 
-const SHOWN = 20
-
 /** A pair that waits for a person, as it is stored. */
 interface Waiting extends Record<string, unknown> {
   readonly id: string
@@ -155,13 +153,13 @@ export async function takeDecisionBack(tx: Db, client: PoolClient, decisionId: n
 }
 
 /** What people decided last and has not been taken back. */
-export async function latestDecisions(db: Db, listId: string): Promise<Decided[]> {
+export async function latestDecisions(db: Db, listId: string, limit: number): Promise<Decided[]> {
   const rows = await db
     .select()
     .from(pairDecisions)
     .where(sql`${pairDecisions.listId} = ${listId} and ${pairDecisions.undoneAt} is null`)
     .orderBy(desc(pairDecisions.madeAt))
-    .limit(SHOWN)
+    .limit(limit)
   return rows.map(asDecided)
 }
 

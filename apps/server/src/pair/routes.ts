@@ -35,7 +35,7 @@ export function pairRoutes(app: Hono, services: CallServices): void {
   serve(app, services, 'readAlsoIn', ({ params, query }) =>
     kept.of(params.listId, ['also in', query], () => alsoIn(db, params.listId, query.filter)),
   )
-  serve(app, services, 'readDecided', ({ params }) => latestDecisions(db, params.listId))
+  serve(app, services, 'readDecided', ({ params, query }) => latestDecisions(db, params.listId, query.limit))
   /** Decides something in a list that may be worked on and is held meanwhile. */
   const deciding = async <T>(listId: string, signal: AbortSignal, work: (tx: Db, client: PoolClient) => Promise<T>) => {
     await findOpenList(db, listId)

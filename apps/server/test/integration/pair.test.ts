@@ -168,7 +168,8 @@ describe('pairing a list', () => {
     expect(answers.map(({ status }) => status).sort()).toEqual(['fulfilled', 'rejected'])
     const refused = answers.find(({ status }) => status === 'rejected')
     expect(refused).toMatchObject({ reason: { code: 'decided-already' } })
-    const [last] = await api.call('readDecided', { params: { listId } })
+    const [last, ...others] = await api.call('readDecided', { params: { listId }, query: { limit: 1 } })
+    expect(others).toEqual([])
     if (last) await api.call('takeDecisionBack', { params: { decisionId: last.id } })
   })
 

@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react'
+import { TextButton } from '../kit/Button'
 import { Answer, type Asked } from '../shell/Answer'
 import { BringTabs } from './BringTabs'
 
@@ -10,13 +11,16 @@ interface PartProps<T> {
   /** Of the query for them. */
   readonly all: Asked<readonly T[]>
   readonly line: (one: T) => ReactNode
+  /** Asks for more than so many; null where these are all. */
+  readonly more?: (shown: number) => (() => void) | null
   /** What is to be brought in next. */
   readonly children: ReactNode
 }
 
 /** A part of Bring in: what came so far on the left, and what is to come. */
 export function BringPart<T extends { readonly id: string }>(props: PartProps<T>) {
-  const { label, title, emptyText, all, line, children } = props
+  const { label, title, emptyText, all, line, more, children } = props
+  const showMore = more?.(all.data?.length ?? 0)
   return (
     <div className="flex h-full min-h-0">
       <aside aria-label={label} className="h-full w-[260px] shrink-0 overflow-y-auto border-r border-line px-3 py-3">
@@ -32,6 +36,11 @@ export function BringPart<T extends { readonly id: string }>(props: PartProps<T>
             </ul>
           )}
         </Answer>
+        {showMore ? (
+          <TextButton className="px-2" onClick={showMore}>
+            Show more
+          </TextButton>
+        ) : null}
       </aside>
       <main className="min-w-0 flex-1 overflow-y-auto pt-3">
         <BringTabs />

@@ -4,6 +4,7 @@ import { useReadConnectionsQuery, useReadJobsQuery, useReadMeQuery } from '../ap
 import { BringPart } from '../bring/BringPart'
 import { NotConnected } from '../connections/NotConnected'
 import { Unanswered } from '../shell/Answer'
+import { useLatest } from '../shell/useLatest'
 import { useListView } from '../shell/useListView'
 import { count, date, money } from '../words/format'
 import { useReadDirectorySearchesQuery } from './directoryApi'
@@ -14,13 +15,15 @@ import { NewSearchForm } from './NewSearchForm'
 export function DirectoryView() {
   const list = useOutletContext<List>()
   const { listId } = useListView()
-  const searches = useReadDirectorySearchesQuery({ params: { listId } })
+  const { limit, more } = useLatest(50)
+  const searches = useReadDirectorySearchesQuery({ params: { listId }, query: { limit } })
   return (
     <BringPart
       label="Fetched from directories"
       title="Fetched"
       emptyText="Nothing yet."
       all={searches}
+      more={more}
       line={(search) => <SearchLink search={search} />}
     >
       <Beginning list={list} />

@@ -2,6 +2,7 @@ import type { Harvest, List } from '@upper-field/contract'
 import { Link, useOutletContext } from 'react-router'
 import { BringPart } from '../bring/BringPart'
 import { useMayChange } from '../people/useRole'
+import { useLatest } from '../shell/useLatest'
 import { useListView } from '../shell/useListView'
 import { count, date, plural } from '../words/format'
 import { useReadHarvestsQuery } from './harvestApi'
@@ -11,7 +12,8 @@ import { NewHarvestForm } from './NewHarvestForm'
 export function PagesView() {
   const list = useOutletContext<List>()
   const { listId } = useListView()
-  const harvests = useReadHarvestsQuery({ params: { listId } })
+  const { limit, more } = useLatest(50)
+  const harvests = useReadHarvestsQuery({ params: { listId }, query: { limit } })
   const mayChange = useMayChange()
   const mayRead = mayChange && !list.archivedAt
   return (
@@ -20,6 +22,7 @@ export function PagesView() {
       title="Pages read"
       emptyText="None yet."
       all={harvests}
+      more={more}
       line={(harvest) => <HarvestLink harvest={harvest} />}
     >
       {mayRead ? (

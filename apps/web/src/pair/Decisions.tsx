@@ -3,12 +3,15 @@ import { TextButton } from '../kit/Button'
 import { useMayChange } from '../people/useRole'
 import { Refused } from '../shell/Answer'
 import { useKeys } from '../shell/useKeys'
+import { useLatest } from '../shell/useLatest'
 import { useListView } from '../shell/useListView'
 import { plural, time } from '../words/format'
 
 /** What people decided last, each with a way back. */
 export function Decisions({ listId }: { listId: string }) {
-  const { data: decided = [] } = useReadDecidedQuery({ params: { listId } })
+  const { limit, more } = useLatest(20)
+  const { data: decided = [] } = useReadDecidedQuery({ params: { listId }, query: { limit } })
+  const showMore = more(decided.length)
   const view = useListView()
   const [takeBack, takingBack] = useTakeDecisionBackMutation()
   const [last] = decided
@@ -38,6 +41,7 @@ export function Decisions({ listId }: { listId: string }) {
           </li>
         ))}
       </ul>
+      {showMore ? <TextButton onClick={showMore}>Show more</TextButton> : null}
     </section>
   )
 }

@@ -191,6 +191,15 @@ describe('what comes from pages', () => {
     expect(screen.getByRole('button', { name: 'Look what that comes to' })).toHaveProperty('disabled', true)
   })
 
+  it('asks for more where there may be more than are shown', async () => {
+    const all = Array.from({ length: 60 }, (_, i) => harvest({ name: `Reading ${i}.` }))
+    const readHarvests: Answers['readHarvests'] = ({ search }) => all.slice(0, Number(search.get('limit')))
+    const { user } = rendered(<PagesView />, { readMe: OPERATOR, readHarvests }, '', { list: LIST })
+    await user.click(await screen.findByRole('button', { name: 'Show more' }))
+    expect(await screen.findByRole('link', { name: /^Reading 59\./ })).toBeTruthy()
+    expect(screen.queryByRole('button', { name: 'Show more' })).toBeNull()
+  })
+
   it('is not begun by a viewer', async () => {
     shown([], VIEWER)
     expect(await screen.findByText(/only operators have pages read/)).toBeTruthy()

@@ -36,3 +36,17 @@ it('say why one could not be taken back', async () => {
   await user.click((await screen.findAllByRole('button', { name: 'Take back' }))[0] as HTMLElement)
   expect((await screen.findByRole('alert')).textContent).toBe('The list is being paired.')
 })
+
+it('can all be reached, however many were made since', async () => {
+  const made = Array.from({ length: 45 }, (_, i): Decided => ({ ...LAST, id: 100 - i, pairs: 45 - i }))
+  const { user } = shown({ readDecided: ({ search }) => made.slice(0, Number(search.get('limit'))) })
+  const shownNow = () => screen.getAllByRole('listitem').length
+  await screen.findByText(/^45 pairs joined/)
+  expect(shownNow()).toBe(20)
+  await user.click(screen.getByRole('button', { name: 'Show more' }))
+  await screen.findByText(/^25 pairs joined/)
+  await user.click(await screen.findByRole('button', { name: 'Show more' }))
+  await screen.findByText(/^1 pair joined/)
+  expect(shownNow()).toBe(45)
+  expect(screen.queryByRole('button', { name: 'Show more' })).toBeNull()
+})

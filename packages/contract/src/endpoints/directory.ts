@@ -9,7 +9,7 @@ import {
   RecordState,
 } from '../directory'
 import { Id } from '../words'
-import { endpoint, OfList } from './endpoint'
+import { endpoint, Latest, OfList } from './endpoint'
 
 const OfSearch = z.object({ searchId: Id })
 
@@ -36,6 +36,7 @@ export const directoryEndpoints = {
   }),
   readDirectorySearches: endpoint('get', '/lists/{listId}/directory', 'What was fetched from directories', {
     params: OfList,
+    query: Latest(50),
     response: z.array(DirectorySearch),
   }),
   readDirectorySearch: endpoint('get', '/directory/{searchId}', 'One search of a directory', {

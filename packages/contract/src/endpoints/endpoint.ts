@@ -60,6 +60,9 @@ export function endpoint<
 /** The number of a line in the database, as it stands in an address. */
 export const RowId = z.coerce.number().int().positive().max(Number.MAX_SAFE_INTEGER)
 export const OfList = z.object({ listId: Id })
+
+/** How many of what only grows are told, the latest first. */
+export const Latest = (first: number) => z.object({ limit: z.coerce.number().int().min(1).max(1000).default(first) })
 export const OfBatch = z.object({ batchId: Id })
 export const OfJob = z.object({ jobId: Id })
 export const ByFilter = z.object({ filter: z.string().max(2000).default('') })

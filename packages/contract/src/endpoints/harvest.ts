@@ -14,7 +14,7 @@ import {
   TriedFormat,
 } from '../harvest'
 import { Id } from '../words'
-import { endpoint, nothing, OfList } from './endpoint'
+import { endpoint, Latest, nothing, OfList } from './endpoint'
 
 const OfHarvest = z.object({ harvestId: Id })
 const OfSite = z.object({ site: z.string().max(300) })
@@ -38,6 +38,7 @@ export const harvestEndpoints = {
   }),
   readHarvests: endpoint('get', '/lists/{listId}/harvests', 'Pages that were read for a list', {
     params: OfList,
+    query: Latest(50),
     response: z.array(Harvest),
   }),
   readHarvest: endpoint('get', '/harvests/{harvestId}', 'One reading of pages, site by site', {

@@ -11,7 +11,7 @@ import {
   Survivorship,
   Thresholds,
 } from '../pair'
-import { ByFilter, endpoint, OfList, RowId } from './endpoint'
+import { ByFilter, endpoint, Latest, OfList, RowId } from './endpoint'
 
 /** Who is one person: what is joined by itself, and what a person decides. */
 export const pairEndpoints = {
@@ -58,6 +58,7 @@ export const pairEndpoints = {
   }),
   readDecided: endpoint('get', '/lists/{listId}/pair-decisions', 'What people decided, newest first', {
     params: OfList,
+    query: Latest(20),
     response: z.array(Decided),
   }),
   takeDecisionBack: endpoint('post', '/pair-decisions/{decisionId}/take-back', 'Take a decision back, whole', {
