@@ -10,6 +10,15 @@ const Secrets = z
     'Each secret has at least 32 characters; a comma parts one from the next.',
   )
 
+/** An address without a path, since the application is at the top of its own; a slash at its end is no matter. */
+const Origin = z
+  .url({ protocol: /^https?$/ })
+  .refine(
+    (address) => URL.canParse(address) && `${new URL(address).origin}/` === new URL(address).href,
+    'It must be an address without a path.',
+  )
+  .transform((address) => new URL(address).origin)
+
 const Environment = z.object({
   DATABASE_URL: z.string(),
   HOST: z.string().default('127.0.0.1'),
@@ -19,7 +28,7 @@ const Environment = z.object({
   /** Seals the keys of providers. */
   SEALING_SECRET: Secrets,
   /** Address under which browsers and providers reach the application. */
-  PUBLIC_URL: z.url().optional(),
+  PUBLIC_URL: Origin.optional(),
   /** Header in which a proxy in front of this server says who calls, such as `x-forwarded-for`. */
   TRUSTED_PROXY_HEADER: z
     .string()
@@ -49,6 +58,7 @@ export interface Config {
   readonly sessionSecrets: readonly [string, ...string[]]
   /** The first seals; what the others have sealed is still opened. */
   readonly sealingSecrets: readonly [string, ...string[]]
+  /** Without a slash at its end. */
   readonly publicUrl: string | null
   readonly trustedProxyHeader: string | null
   readonly isDemo: boolean

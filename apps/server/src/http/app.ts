@@ -95,6 +95,5 @@ export function createApp(services: CallServices, events: ServerEvents): Hono {
 
 /** Our pages have the call's own origin, or the public one behind a proxy that ends encryption. */
 function originOf({ publicUrl }: Services['config']) {
-  const ours = publicUrl === null ? null : new URL(publicUrl).origin
-  return { origin: (origin: string, c: Context) => origin === ours || origin === new URL(c.req.url).origin }
+  return { origin: (origin: string, c: Context) => origin === publicUrl || origin === new URL(c.req.url).origin }
 }

@@ -54,4 +54,4 @@ export function todayRoutes(app: Hono, services: CallServices): void {
 
 /** Where the application is reached: as it is set up, where that is said, else as a caller sees it. */
 const originOf = ({ config }: CallServices, url: string, origin?: string): string =>
-  config.publicUrl === null ? (origin ?? new URL(url).origin) : new URL(config.publicUrl).origin
+  config.publicUrl ?? origin ?? new URL(url).origin

@@ -122,6 +122,27 @@ describe('several things wanted at once', () => {
 
 type Person = (typeof world.people)[number]
 
+it('who was asked lately about any row of a person is not asked again, nor counted in what a fill costs', async () => {
+  const listId = await newList(server.api)
+  const rows = ['Far House,far', 'Near House,near'].map((of) => `Ada Oldershaw,${of}-house.example,+447911200001,GB`)
+  await bringText(server.api, listId, `name,company,web,phone,country\n${rows.join('\n')}\n`)
+  const estimate = () =>
+    server.api.call('estimateFill', {
+      params: { listId },
+      query: { order: 'ferrier', options: '{"wants":["work-email"]}', notAgainDays: 30 },
+    })
+  expect(await estimate()).toMatchObject({ wanting: 1, providers: [{ askable: 1, askedLately: 0 }] })
+  await server.sql(
+    `insert into attempts (job_id, list_id, contact_id, provider, state, reserved, answered_at)
+     select gen_random_uuid(), list_id, id, 'ferrier', 'nothing', 0, now()
+     from contacts where list_id = $1 and joined_into is not null`,
+    [listId],
+  )
+  expect(await estimate()).toMatchObject({ wanting: 1, most: 0, providers: [{ askable: 0, askedLately: 1 }] })
+  await filled(listId, { order: ['ferrier'], options: { wants: ['work-email'] } })
+  expect(await attemptsOf(listId)).toHaveLength(1)
+})
+
 /** A list of people with one column about their companies, and their profiles. */
 async function listWith(people: readonly Person[], column: string, textOf: (one: Person) => string): Promise<string> {
   const listId = await newList(server.api)

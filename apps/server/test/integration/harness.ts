@@ -100,7 +100,7 @@ export async function startServerOn(databaseUrl: string, more: Record<string, st
   const jobs = await startJobs(config)
   await http.services.people.add(OWNER)
   const url = `http://127.0.0.1:${http.port}`
-  const api = await signedIn(url, OWNER)
+  const api = await signedIn(url, OWNER, config.publicUrl ?? url)
   return {
     ...http,
     url,
@@ -119,14 +119,15 @@ interface Credentials {
   readonly password: string
 }
 
-export const signedIn = async (url: string, who: Credentials): Promise<ApiClient> =>
-  createClient(url, await cookieOf(url, who))
+/** @param origin under which the application is reached */
+export const signedIn = async (url: string, who: Credentials, origin = url): Promise<ApiClient> =>
+  createClient(url, await cookieOf(url, who, origin))
 
 /** The cookies of a session of somebody. */
-export async function cookieOf(url: string, { email, password }: Credentials): Promise<string> {
+export async function cookieOf(url: string, { email, password }: Credentials, origin = url): Promise<string> {
   const response = await fetch(`${url}/api/auth/sign-in/email`, {
     method: 'POST',
-    headers: { 'content-type': 'application/json', origin: url },
+    headers: { 'content-type': 'application/json', origin },
     body: JSON.stringify({ email, password }),
   })
   if (!response.ok) throw new Error(`sign-in answered ${response.status}`)

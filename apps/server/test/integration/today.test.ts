@@ -180,6 +180,19 @@ describe('the calendar', () => {
   })
 })
 
+it('the address of a calendar is that under which the application is reached, whoever asks for it', async () => {
+  const behind = await startTestServer({ PUBLIC_URL: 'https://lists.oldershaw.example/' })
+  try {
+    const { address } = await behind.api.call('makeCalendar', {})
+    expect(address).toMatch(/^https:\/\/lists\.oldershaw\.example\/api\/v1\/calendar\/[\w-]{20,80}$/)
+    const text = await (await fetch(address.replace(/^https:\/\/[^/]+/, behind.url))).text()
+    expect(text).toMatch(/^BEGIN:VCALENDAR/)
+    expect(text).not.toContain('127.0.0.1')
+  } finally {
+    await behind.stop()
+  }
+})
+
 describe('a search over all lists', () => {
   it('finds a person in each list that has them', async () => {
     const somebody = world.consumers[5]
