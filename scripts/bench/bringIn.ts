@@ -19,7 +19,6 @@ export async function bringInBench({ rows }: { rows: number | null }): Promise<v
     const memory = watchMemory(pid)
     const { seconds, untilFound } = await wholeJob(url, path)
     const peak = memory.end()
-    const slow = await wholeJob(url, path, SLOW_LINE)
     baseline.push(copySeconds(databaseUrl, path))
     const copy = baseline.sort((a, b) => a - b)[1] ?? 1
     console.log(`${count} rows, ${(size / 1e6).toFixed(1)} MB`)
@@ -28,9 +27,6 @@ export async function bringInBench({ rows }: { rows: number | null }): Promise<v
     console.log(`ratio: ${(seconds / copy).toFixed(1)}`)
     console.log(
       `until the search finds all by its index: ${untilFound.toFixed(2)} s more, ${(untilFound / copy).toFixed(1)}`,
-    )
-    console.log(
-      `over a line of ${SLOW_LINE / 1e6} MB a second: sent in ${slow.sent.toFixed(1)} s, usable ${(slow.seconds - slow.sent).toFixed(2)} s later`,
     )
     console.log(`memory of the server process: idle ${memory.idle} MB, at most ${peak} MB`)
   } finally {
@@ -81,7 +77,23 @@ export function copySeconds(url: string, path: string): number {
   return (performance.now() - start) / 1000
 }
 
-/** Bytes a second of a connection that a file comes over, where it is read while it arrives. */
+/** How long a list is waited for behind the last byte of a file that comes over a slow line: it is read while it arrives. */
+export async function slowLineBench({ rows }: { rows: number | null }): Promise<void> {
+  const path = twentyColumns(rows ?? 100_000)
+  const { url, databaseUrl, stop } = await startBenchServer()
+  try {
+    const copy = copySeconds(databaseUrl, path)
+    const { sent, seconds } = await wholeJob(url, path, SLOW_LINE)
+    const behind = seconds - sent
+    console.log(
+      `over a line of ${SLOW_LINE / 1e6} MB a second: sent in ${sent.toFixed(1)} s, usable ${behind.toFixed(2)} s later, ${(behind / copy).toFixed(1)} times \\copy of ${copy.toFixed(2)} s`,
+    )
+  } finally {
+    await stop()
+  }
+}
+
+/** Bytes a second. */
 const SLOW_LINE = 2e6
 
 interface Took {

@@ -1,5 +1,5 @@
 import { actsBench } from './acts'
-import { bringInBench } from './bringIn'
+import { bringInBench, slowLineBench } from './bringIn'
 import { fillBench } from './fill'
 import { judgeBench } from './judge'
 import { pairBench } from './pair'
@@ -15,6 +15,7 @@ const BENCHES = {
   read: readBench,
   parse: parseBench,
   'bring-in': bringInBench,
+  'slow-line': slowLineBench,
   tidy: tidyBench,
   pair: pairBench,
   'pair-list': pairListBench,
@@ -30,7 +31,7 @@ const BENCHES = {
 const [name = '', ...args] = process.argv.slice(2)
 if (!(name in BENCHES)) {
   console.error(
-    'Usage: npm run bench -- read | parse | bring-in | tidy | pair | pair-list | replay | fill | send | judge | acts | views [--rows N]',
+    'Usage: npm run bench -- read | parse | bring-in | slow-line | tidy | pair | pair-list | replay | fill | send | judge | acts | views [--rows N]',
   )
   process.exit(2)
 }
