@@ -79,6 +79,13 @@ describe('rateOf', () => {
       secondsLeft: 30,
     })
   })
+  it('counts only what was done since it began', () => {
+    const job = { startedAt, done: 300, before: 200, total: 400, state: 'running' } as const
+    expect(rateOf(job, now)).toEqual({ perSecond: 10, secondsLeft: 10 })
+    expect(rateOf({ ...job, done: 200 }, now)).toBeNull()
+  })
+  it('tells nothing of what follows once all that is counted is done', () =>
+    expect(rateOf({ startedAt, done: 400, total: 400, state: 'running' }, now)).toBeNull())
   it('tells nothing it cannot know', () => {
     expect(rateOf({ startedAt, done: 0, total: 400, state: 'running' }, now)).toBeNull()
     expect(rateOf({ startedAt: null, done: 1, total: 4, state: 'queued' }, now)).toBeNull()

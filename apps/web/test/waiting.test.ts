@@ -61,6 +61,7 @@ describe('who is at work on a list', () => {
     phase: '',
     done: 43,
     total: 100,
+    before: 0,
     unit: 'contacts',
     problem: null,
     result: {},

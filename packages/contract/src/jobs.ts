@@ -41,6 +41,8 @@ export const Job = z.object({
   phase: z.string(),
   done: z.number().int(),
   total: z.number().int().nullable(),
+  /** How much was done before it began: a large file is read while it arrives. */
+  before: z.number().int(),
   /** What is counted; `do-not-call` are numbers too. */
   unit: z.enum(['bytes', 'numbers', 'addresses', 'do-not-call', 'contacts', 'lines', 'pages', 'businesses']),
   /** Code of what went wrong, or of what ended the work early. */

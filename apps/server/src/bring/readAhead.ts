@@ -99,5 +99,5 @@ export async function takeReadAhead(tx: Db, batchId: string) {
   const found = await holdReadAhead(tx, batchId)
   if (found === null) return { counts: {} }
   const { rows, held, withMobile, ...cursor } = found
-  return { counts: { rows, held, withMobile }, cursor: { ...cursor }, done: cursor.offset }
+  return { counts: { rows, held, withMobile }, cursor: { ...cursor }, before: cursor.offset }
 }

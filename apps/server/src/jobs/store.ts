@@ -16,9 +16,10 @@ export interface NewJob {
   readonly unit: Job['unit']
   readonly total: number | null
   readonly payload: Record<string, unknown>
-  /** Where it begins, where a part is done already, and how much that is. */
+  /** Where it begins, where a part was done before. */
   readonly cursor?: Record<string, unknown>
-  readonly done?: number
+  /** How much was done before it begins. */
+  readonly before?: number
   /** Name of who asked for it. */
   readonly startedBy?: string
 }
@@ -27,11 +28,11 @@ export interface NewJob {
  * Writes a job and hands it to the queue in the same transaction: never the one without the other. A paused one waits
  * until somebody lets it go on.
  */
-export async function createJob(tx: Db, job: NewJob, { isPaused = false } = {}): Promise<JobRow> {
+export async function createJob(tx: Db, { before = 0, ...job }: NewJob, { isPaused = false } = {}): Promise<JobRow> {
   const state = isPaused ? 'paused' : 'queued'
   const [made] = await tx
     .insert(jobs)
-    .values({ ...job, state })
+    .values({ ...job, state, done: before, before })
     .returning()
   if (!made) throw new Error('insert returned nothing')
   if (!isPaused) await enqueue(tx, made.id)
@@ -64,7 +65,7 @@ export async function leaveToJob(
 /** Writes down a job that was done while its caller waited, in the transaction that did it. It is told like any other. */
 export async function noteDone(
   tx: Db,
-  job: Omit<NewJob, 'total'>,
+  job: Omit<NewJob, 'total' | 'before'>,
   result: JobRow['result'],
   at: Date,
 ): Promise<JobRow> {
@@ -177,6 +178,7 @@ export const asJob = (row: JobRow): Job => ({
   phase: row.phase,
   done: row.done,
   total: row.total,
+  before: row.before,
   unit: row.unit as Job['unit'],
   problem: row.problem,
   result: row.result,

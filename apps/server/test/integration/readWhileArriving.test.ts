@@ -75,6 +75,8 @@ describe('a large file', () => {
     await until(async () => (await batchNow(batch.id)).jobId !== null)
     const { jobId } = await batchNow(batch.id)
     expect(await untilEnded(api, listId, jobId ?? '')).toMatchObject({ state: 'done', result: { rows: ROWS } })
+    const job = (await api.call('readJobs', { params: { listId } })).find(({ id }) => id === jobId)
+    expect(job?.before).toBeGreaterThan(PIECE / 2)
     expect(await batchNow(batch.id)).toMatchObject({ state: 'ready', rows: ROWS, held: 0, withMobile: ROWS })
     expect(await storedOf(batch.id)).toEqual(WHOLE)
   })

@@ -11,7 +11,8 @@ import { rateOf } from './jobRate'
 export function JobStrip({ listId }: { listId: string }) {
   const { data: jobs = [] } = useReadJobsQuery({ params: { listId } })
   const busy = jobs.filter(isUnderWay)
-  const first = busy[0]
+  // The search is prepared beside whatever else is under way, and follows from it.
+  const first = busy.find(({ kind }) => kind !== 'index') ?? busy[0]
   if (jobs.length === 0) return null
   return (
     <Popover.Root>

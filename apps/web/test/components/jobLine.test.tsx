@@ -69,6 +69,12 @@ describe('the jobs of a list', () => {
     expect(await screen.findByText('Tidying')).toBeTruthy()
   })
 
+  it('show what the search is prepared beside, not that', async () => {
+    const index = jobOf({ ...RUNNING, id: crypto.randomUUID(), kind: 'index', unit: 'contacts' })
+    strip([index, jobOf(RUNNING)])
+    expect(await screen.findByRole('button', { name: 'Fetching businesses from a directory · 25 %' })).toBeTruthy()
+  })
+
   it('show what rests first, however much was done since', async () => {
     const done = Array.from({ length: 30 }, () => jobOf({ id: crypto.randomUUID(), kind: 'tidy', unit: 'contacts' }))
     const { user } = strip([...done, jobOf({ state: 'paused' })])

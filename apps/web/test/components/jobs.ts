@@ -11,6 +11,7 @@ export const jobOf = (more: Partial<Job> = {}): Job => ({
   phase: 'fetching',
   done: 45,
   total: 45,
+  before: 0,
   unit: 'businesses',
   problem: null,
   result: {},

@@ -24,6 +24,8 @@ export const jobs = pgTable(
     phase: text('phase').notNull().default(''),
     done: bigint('done', { mode: 'number' }).notNull().default(0),
     total: bigint('total', { mode: 'number' }),
+    /** How much of it was done when it began. */
+    before: bigint('before', { mode: 'number' }).notNull().default(0),
     unit: text('unit').notNull(),
     problem: text('problem'),
     payload: jsonb('payload').$type<Record<string, unknown>>().notNull(),

@@ -1,0 +1,1 @@
+ALTER TABLE "jobs" ADD COLUMN "before" bigint DEFAULT 0 NOT NULL;
