@@ -48,7 +48,14 @@ function toShow(jobs: readonly Job[]): readonly Job[] {
 }
 
 const share = (job: Job): number => (job.total ? Math.min(1, job.done / job.total) : 0)
-const shareOf = (job: Job): string => (job.state === 'queued' ? 'waiting' : `${Math.floor(share(job) * 100)} %`)
+
+/** How far a job is, in short: what it is at where all that is counted is done. */
+function shareOf(job: Job): string {
+  if (job.state === 'queued') return 'waiting'
+  const follows = job.state === 'running' && share(job) === 1 ? PHASE[job.phase] : undefined
+  return follows ?? `${Math.floor(share(job) * 100)} %`
+}
+
 const UNIT: Readonly<Record<Job['unit'], string>> = {
   lines: 'lines',
   bytes: '',

@@ -69,6 +69,11 @@ describe('the jobs of a list', () => {
     expect(await screen.findByText('Tidying')).toBeTruthy()
   })
 
+  it('tell what one is at, where all that is counted is done', async () => {
+    strip([jobOf({ ...RUNNING, kind: 'bring-in', unit: 'bytes', done: 48, phase: 'joining' })])
+    expect(await screen.findByRole('button', { name: 'Bringing in · joining duplicates' })).toBeTruthy()
+  })
+
   it('show what the search is prepared beside, not that', async () => {
     const index = jobOf({ ...RUNNING, id: crypto.randomUUID(), kind: 'index', unit: 'contacts' })
     strip([index, jobOf(RUNNING)])
