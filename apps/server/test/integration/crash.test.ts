@@ -6,8 +6,10 @@ import { sourceOfBytes } from '@upper-field/files'
 import { Client } from 'pg'
 import { announce } from '../../../../scripts/bringIn'
 import { dropDatabase, ensureDatabase, freePort, startCluster } from '../../../../scripts/postgres.mjs'
-import { freshDatabase, newBatch, newList, OWNER, signedIn } from './harness'
+import { cookieOf, freshDatabase, newBatch, newList, OWNER, signedIn } from './harness'
+import { longRows } from './longRows'
 import { ended, killAll, makeOwner, startProcess } from './processes'
+import { beginToSend } from './slowSending'
 import { until } from './until'
 
 const ROWS = 18_000
@@ -139,6 +141,42 @@ describe('a server that is killed in mid-job', () => {
     expect(rows[0]).toEqual({ n: String(ROWS), rows: String(ROWS), first: 2, last: ROWS + 1 })
     const [last] = (await db.query('select text from rows where row = $1', [ROWS + 1])).rows
     expect(last.text).toBe(line(ROWS - 1))
+    expect((await again.call('readList', { params: { listId } })).contacts).toBe(ROWS)
+    await db.end()
+    second.kill('SIGTERM')
+  })
+})
+
+describe('a server that is killed while a file arrives and is read', () => {
+  it('goes on where both were when the rest is sent to the next one', async () => {
+    const file = longRows(ROWS)
+    const databaseUrl = await freshDatabase()
+    const port = await freePort()
+    const first = await startProcess(databaseUrl, port)
+    const url = `http://127.0.0.1:${port}`
+    const api = await makeOwner(url)
+    const listId = await newList(api)
+    const { id: batchId } = await api.call('makeBatch', { params: { listId }, body: newBatch({ bytes: file.length }) })
+    const part = file.subarray(0, Math.floor(0.7 * file.length))
+    const socket = beginToSend(url, { batchId, bytes: file.length, part, cookie: await cookieOf(url, OWNER) })
+    const db = new Client({ connectionString: databaseUrl })
+    await db.connect()
+    await until(async () => Number((await db.query('select count(*) as n from rows')).rows[0].n) > 0)
+    first.kill('SIGKILL')
+    socket.destroy()
+
+    const second = await startProcess(databaseUrl, port)
+    const again = await signedIn(url, OWNER)
+    // Whoever vanished loses the file by itself, after a while.
+    await db.query('update batches set upload_lease_until = now()')
+    const { received } = await again.call('readBatch', { params: { batchId } })
+    expect(received).toBeGreaterThan(0)
+    const body = new Uint8Array(file.subarray(received))
+    const sent = await again.raw('sendContent', { params: { batchId }, query: { offset: received }, body })
+    const { jobId } = (await sent.json()) as { jobId: string }
+    expect(await ended(again, listId, jobId)).toMatchObject({ state: 'done', result: { rows: ROWS, held: 0 } })
+    const { rows } = await db.query('select count(*)::int as n, count(distinct row)::int as rows from rows')
+    expect(rows[0]).toEqual({ n: ROWS, rows: ROWS })
     expect((await again.call('readList', { params: { listId } })).contacts).toBe(ROWS)
     await db.end()
     second.kill('SIGTERM')

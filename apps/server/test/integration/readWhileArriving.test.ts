@@ -4,6 +4,7 @@ import type { ApiClient, Batch } from '@upper-field/contract'
 import { untilEnded } from '../../../../scripts/bringIn'
 import { PIECE } from '../../src/bring/pieces'
 import { cookieOf, newBatch, newList, OWNER, startTestServer, type TestServer } from './harness'
+import { longRows } from './longRows'
 import { beginToSend } from './slowSending'
 import { until } from './until'
 
@@ -22,11 +23,7 @@ afterAll(async () => {
 })
 
 const ROWS = 16_000
-const fileOf = (name: string): Buffer =>
-  Buffer.from(
-    `name,phone\n${Array.from({ length: ROWS }, (_, i) => `${name} Number ${i}${' of a very long name'.repeat(14)},+4479112${String(i).padStart(5, '0')}`).join('\n')}\n`,
-  )
-const file = fileOf('Person')
+const file = longRows(ROWS)
 const ARRIVED = 3 * PIECE + 10
 
 /** What came into the tables of a batch, whether it is shown or not. */
@@ -94,7 +91,7 @@ describe('a large file', () => {
   it('that is sent anew from its start leaves nothing behind of what was read', async () => {
     const { listId, batch, socket } = await readInPart()
     await break_(batch.id, socket)
-    const { jobId } = await send(batch.id, fileOf('Friend'))
+    const { jobId } = await send(batch.id, longRows(ROWS, 'Friend'))
     await untilEnded(api, listId, jobId ?? '')
     expect(await storedOf(batch.id)).toEqual(WHOLE)
     const others = await server.sql(`select 1 from rows where batch_id = $1 and text not like 'Friend%'`, [batch.id])

@@ -4,6 +4,7 @@ import type { ApiClient, Batch } from '@upper-field/contract'
 import { untilEnded } from '../../../../scripts/bringIn'
 import { PIECE } from '../../src/bring/pieces'
 import { bringText, cookieOf, newBatch, newList, OWNER, startTestServer, type TestServer } from './harness'
+import { longRows } from './longRows'
 import { beginToSend } from './slowSending'
 import { until } from './until'
 
@@ -20,9 +21,7 @@ beforeAll(() => begin('2'))
 afterAll(() => server.stop())
 
 const ROWS = 9000
-const file = Buffer.from(
-  `name,phone\n${Array.from({ length: ROWS }, (_, i) => `Person Number ${i}${' of a very long name'.repeat(14)},+4479112${String(i).padStart(5, '0')}`).join('\n')}\n`,
-)
+const file = longRows(ROWS)
 const announce = (bytes = file.length) => api.call('makeBatch', { params: { listId }, body: newBatch({ bytes }) })
 const batchNow = (id: string) => api.call('readBatch', { params: { batchId: id } })
 const send = async (id: string, body: Buffer, offset = 0) => {
