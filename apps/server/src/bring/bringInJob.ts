@@ -1,6 +1,7 @@
 import { mendNotes } from '@upper-field/core/table'
 import { needsUnpacking } from '@upper-field/files'
 import { and, eq, ne, sql } from 'drizzle-orm'
+import { learntSince } from '../check/learntSince'
 import { startIndexingAhead, startIndexingOnce } from '../contacts/indexJob'
 import { type Db, transaction } from '../db/database'
 import { batches, batchPieces, contacts } from '../db/schema'
@@ -122,6 +123,9 @@ async function finish(
     // Entries that came while its rows were read were not asked about for those read before.
     const heldSince = await holdersByList(tx, await keysSince(tx, batch.createdAt))
     await reproject(tx, client, { contacts: heldSince.get(batch.listId) ?? [], because: 'place' })
+    // Nor does what was learnt of numbers meanwhile reach rows that were being stored.
+    const learnt = await learntSince(tx, batch.id, batch.createdAt)
+    await reproject(tx, client, { contacts: learnt, because: 'changed' })
     await countContacts(tx, batch.listId)
     await tx.delete(batchPieces).where(eq(batchPieces.batchId, batch.id))
     await startIndexingOnce(tx, batch)

@@ -5,6 +5,7 @@ import { isLostConnection } from '../db/errors'
 import { batches } from '../db/schema'
 import { logError } from '../http/problem'
 import { JobProblem } from '../jobs/jobProblem'
+import type { NewJob } from '../jobs/store'
 import { loadCopies } from '../projection/copyLines'
 import { type BatchRow, fileSettingsOf } from '../projection/rowCells'
 import type { Services } from '../services'
@@ -95,7 +96,12 @@ export async function holdReadAhead(tx: Db, batchId: string): Promise<ReadAhead 
 }
 
 /** What the job of a whole file begins with, and what its batch holds already; held like that. */
-export async function takeReadAhead(tx: Db, batchId: string) {
+export async function takeReadAhead(
+  tx: Db,
+  batchId: string,
+): Promise<
+  Pick<NewJob, 'cursor' | 'before'> & { readonly counts: Partial<Pick<ReadAhead, 'rows' | 'held' | 'withMobile'>> }
+> {
   const found = await holdReadAhead(tx, batchId)
   if (found === null) return { counts: {} }
   const { rows, held, withMobile, ...cursor } = found

@@ -27,8 +27,8 @@ let underWay = 0
 
 /**
  * Streams a file into the database, piece by piece, and starts the job that reads it, or leaves it waiting; a large one
- * is read while it arrives. What is no table, too large or empty is thrown away whole; what breaks off keeps its whole pieces and goes on behind them when
- * the rest is sent. No connection to the database is held while bytes are waited for.
+ * is read while it arrives. What is no table, too large or empty is thrown away whole; what breaks off keeps its whole
+ * pieces and goes on behind them when the rest is sent. No connection to the database is held while bytes are waited for.
  */
 export async function receiveContent(
   services: Services,

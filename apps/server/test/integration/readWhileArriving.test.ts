@@ -78,6 +78,22 @@ describe('a large file', () => {
     expect(await storedOf(batch.id)).toEqual(WHOLE)
   })
 
+  it('is read as what is learnt of its numbers meanwhile has it, though nobody tells it', async () => {
+    const { listId, batch, socket } = await readInPart()
+    const e164 = '+447911200003'
+    const lineOf = () =>
+      server.sql('select line_status, known_from from contacts where batch_id = $1 and number = $2', [batch.id, e164])
+    expect(await lineOf()).toEqual([{ line_status: 'unknown', known_from: 'plan' }])
+    await server.sql(
+      `insert into numbers (e164, line_type, status, checked_at, ages_as) values ($1, 'mobile', 'out-of-service', now(), 'mobile')`,
+      [e164],
+    )
+    socket.write(file.subarray(ARRIVED))
+    await until(async () => (await batchNow(batch.id)).jobId !== null)
+    await untilEnded(api, listId, (await batchNow(batch.id)).jobId ?? '')
+    expect(await lineOf()).toEqual([{ line_status: 'out-of-service', known_from: 'register' }])
+  })
+
   it('goes on to be read where it broke off', async () => {
     const { listId, batch, socket } = await readInPart()
     await break_(batch.id, socket)
