@@ -2,6 +2,7 @@ import { and, eq, inArray } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { batches, jobs } from '../db/schema'
 import { startIndexing } from './indexJob'
+import { wasShown } from './shown'
 import { emptyWords } from './words'
 
 /**
@@ -20,7 +21,7 @@ export async function indexAnew(tx: Db, listId: string): Promise<void> {
   const whole = await tx
     .update(batches)
     .set({ isIndexed: false })
-    .where(and(eq(batches.listId, listId), inArray(batches.state, ['ready', 'taken-back'])))
+    .where(and(eq(batches.listId, listId), wasShown()))
     .returning({ rows: batches.rows, held: batches.held })
   await startIndexing(
     tx,

@@ -7,6 +7,7 @@ import { createJob, type JobRow, saveJob } from '../jobs/store'
 import { tryToHoldQuietly } from '../lists/listLock'
 import type { Services } from '../services'
 import { indexWhole } from './indexWhole'
+import { SHOWN_ONCE, wasShown } from './shown'
 import { whileToldOf } from './tellOfBuilding'
 import { addWords } from './words'
 
@@ -22,7 +23,7 @@ export const indexJob: JobHandler = {
     // Its whole list was indexed meanwhile, or it is gone.
     if (batch?.isIndexed !== false) return { next: 'done' }
     const isComing = batch.state === COMING
-    if (!isComing && !INDEXED.includes(batch.state)) return { next: 'done' }
+    if (!isComing && !SHOWN_ONCE.includes(batch.state)) return { next: 'done' }
     const hasBegun = (job.cursor as PageCursor).after !== undefined
     if (!hasBegun && (await isQuickerWhole(services.db, batch)))
       return takeWhole(services, job, isComing ? batchId : null)
@@ -32,7 +33,6 @@ export const indexJob: JobHandler = {
 
 /** All rows of such a batch are read when its indexing begins: their duplicates are being joined. */
 const COMING = 'reading'
-const INDEXED = ['ready', 'taken-back']
 
 /** Behind which contact a batch goes on that is put into the index a page at a time. */
 interface PageCursor {
@@ -69,7 +69,7 @@ async function isQuickerWhole(db: Db, { id, listId }: Pick<Indexed, 'id' | 'list
   const { rows } = await db.execute<{ inside: string; outside: string }>(sql`
     select coalesce(sum(rows - held) filter (where is_indexed), 0) as inside,
       coalesce(sum(rows - held) filter (where not is_indexed), 0) as outside
-    from batches where list_id = ${listId} and (state in ('ready', 'taken-back') or id = ${id})`)
+    from batches where list_id = ${listId} and (${wasShown()} or id = ${id})`)
   const [inside, outside] = [Number(rows[0]?.inside ?? 0), Number(rows[0]?.outside ?? 0)]
   return outside >= FEW && outside > inside
 }

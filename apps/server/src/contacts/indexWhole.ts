@@ -2,6 +2,7 @@ import { type SQL, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { LOCKS } from '../db/locks'
 import { holdQuietly } from '../lists/listLock'
+import { wasShown } from './shown'
 import { makeWordsBeside, takePlace, type WordsBeside, wordsOf } from './words'
 
 /** So many contacts may have become others in the end: they are put into the index one by one while the list is held. */
@@ -24,12 +25,12 @@ export async function indexWhole(
 ): Promise<number | 'not-now' | 'not-come'> {
   if (!(await isOursToBuild(tx, listId))) return 'not-now'
   const { rows: batches } = await tx.execute<{ id: string }>(
-    sql`select id from batches where list_id = ${listId} and (state in ('ready', 'taken-back') or is_indexed or id = ${coming})`,
+    sql`select id from batches where list_id = ${listId} and (${wasShown()} or is_indexed or id = ${coming})`,
   )
   const these = sql`any(${sql.param(batches.map(({ id }) => id))}::uuid[])`
   const beside = await makeWordsBeside(tx, listId, sql`batch_id = ${these}`)
   await whenFree(tx, listId)
-  const isThere = coming === null || (await isShown(tx, coming))
+  const isThere = coming === null || (await isThereNow(tx, coming))
   const mayChange = sql`(batch_id = ${these} or batch_id in (select id from batches where list_id = ${listId} and is_indexed))`
   if (!isThere || !(await catchUp(tx, listId, beside, mayChange))) {
     await tx.execute(sql`drop table ${beside.table}`)
@@ -67,10 +68,8 @@ async function whenFree(tx: Db, listId: string): Promise<void> {
   await tx.execute(sql`rollback to savepoint waiting`)
 }
 
-async function isShown(tx: Db, batchId: string): Promise<boolean> {
-  const { rows } = await tx.execute(
-    sql`select 1 from batches where id = ${batchId} and state in ('ready', 'taken-back')`,
-  )
+async function isThereNow(tx: Db, batchId: string): Promise<boolean> {
+  const { rows } = await tx.execute(sql`select 1 from batches where id = ${batchId} and ${wasShown()}`)
   return rows.length > 0
 }
 

@@ -1,4 +1,5 @@
 import { sql } from 'drizzle-orm'
+import { wasShown } from '../contacts/shown'
 import type { Db } from '../db/database'
 import { createJob, type JobRow } from '../jobs/store'
 import { findOpenList } from '../lists/routes'
@@ -14,7 +15,7 @@ interface AskedFor {
 export async function startTidy(tx: Db, { listId, change, startedBy }: AskedFor): Promise<JobRow> {
   await findOpenList(tx, listId)
   const { rows } = await tx.execute<{ n: string }>(
-    sql`select coalesce(sum(rows), 0) as n from batches where list_id = ${listId} and state in ('ready', 'taken-back')`,
+    sql`select coalesce(sum(rows), 0) as n from batches where list_id = ${listId} and ${wasShown()}`,
   )
   return createJob(tx, {
     kind: 'tidy',

@@ -39,6 +39,18 @@ async function bringInFile(api: ApiClient, listId: string, rows: number): Promis
   return ((await response.json()) as { jobId: string }).jobId
 }
 
+/** A server of its own with an owner and a list, and a look into its database that stays when it is killed. */
+async function begin() {
+  const databaseUrl = await freshDatabase()
+  const db = new Client({ connectionString: databaseUrl })
+  await db.connect()
+  const port = await freePort()
+  const first = await startProcess(databaseUrl, port)
+  const url = `http://127.0.0.1:${port}`
+  const api = await makeOwner(url)
+  return { databaseUrl, db, port, first, url, api, listId: await newList(api) }
+}
+
 describe('a workbook whose reading is cut off twice', () => {
   it('goes on after PostgreSQL and the server are killed, with no row twice and none missing', async () => {
     const bytes = workbookOf(ROWS)
@@ -116,15 +128,8 @@ function workbookOf(rows: number): Uint8Array {
 
 describe('a server that is killed in mid-job', () => {
   it('goes on when it is started again, with no row twice and none missing', async () => {
-    const databaseUrl = await freshDatabase()
-    const port = await freePort()
-    const first = await startProcess(databaseUrl, port)
-    const url = `http://127.0.0.1:${port}`
-    const api = await makeOwner(url)
-    const listId = await newList(api)
+    const { databaseUrl, db, port, first, url, api, listId } = await begin()
     const jobId = await bringInFile(api, listId, ROWS)
-    const db = new Client({ connectionString: databaseUrl })
-    await db.connect()
     const rowsStored = async () => Number((await db.query('select count(*) as n from rows')).rows[0].n)
     await until(async () => (await rowsStored()) > 0)
     first.kill('SIGKILL')
@@ -150,17 +155,10 @@ describe('a server that is killed in mid-job', () => {
 describe('a server that is killed while a file arrives and is read', () => {
   it('goes on where both were when the rest is sent to the next one', async () => {
     const file = longRows(ROWS)
-    const databaseUrl = await freshDatabase()
-    const port = await freePort()
-    const first = await startProcess(databaseUrl, port)
-    const url = `http://127.0.0.1:${port}`
-    const api = await makeOwner(url)
-    const listId = await newList(api)
+    const { databaseUrl, db, port, first, url, api, listId } = await begin()
     const { id: batchId } = await api.call('makeBatch', { params: { listId }, body: newBatch({ bytes: file.length }) })
     const part = file.subarray(0, Math.floor(0.7 * file.length))
     const socket = beginToSend(url, { batchId, bytes: file.length, part, cookie: await cookieOf(url, OWNER) })
-    const db = new Client({ connectionString: databaseUrl })
-    await db.connect()
     await until(async () => Number((await db.query('select count(*) as n from rows')).rows[0].n) > 0)
     first.kill('SIGKILL')
     socket.destroy()
@@ -185,15 +183,8 @@ describe('a server that is killed while a file arrives and is read', () => {
 
 describe('a server that is killed while a list is tidied', () => {
   it('shows the list as it was, and as it becomes once the server is back', async () => {
-    const databaseUrl = await freshDatabase()
-    const port = await freePort()
-    const first = await startProcess(databaseUrl, port)
-    const url = `http://127.0.0.1:${port}`
-    const api = await makeOwner(url)
-    const listId = await newList(api)
+    const { databaseUrl, db, port, first, url, api, listId } = await begin()
     await ended(api, listId, await bringInFile(api, listId, TIDIED))
-    const db = new Client({ connectionString: databaseUrl })
-    await db.connect()
     const asked = async (what: string) => (await db.query(`select ${what} as found from contacts`)).rows[0].found
     const picture = () => asked("md5(string_agg(contacts::text, '|' order by id))")
     const untidied = () => asked("count(*) filter (where changes = '{}')::int")

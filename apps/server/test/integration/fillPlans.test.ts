@@ -122,27 +122,6 @@ describe('several things wanted at once', () => {
 
 type Person = (typeof world.people)[number]
 
-it('who was asked lately about any row of a person is not asked again, nor counted in what a fill costs', async () => {
-  const listId = await newList(server.api)
-  const rows = ['Far House,far', 'Near House,near'].map((of) => `Ada Oldershaw,${of}-house.example,+447911200001,GB`)
-  await bringText(server.api, listId, `name,company,web,phone,country\n${rows.join('\n')}\n`)
-  const estimate = () =>
-    server.api.call('estimateFill', {
-      params: { listId },
-      query: { order: 'ferrier', options: '{"wants":["work-email"]}', notAgainDays: 30 },
-    })
-  expect(await estimate()).toMatchObject({ wanting: 1, providers: [{ askable: 1, askedLately: 0 }] })
-  await server.sql(
-    `insert into attempts (job_id, list_id, contact_id, provider, state, reserved, answered_at)
-     select gen_random_uuid(), list_id, id, 'ferrier', 'nothing', 0, now()
-     from contacts where list_id = $1 and joined_into is not null`,
-    [listId],
-  )
-  expect(await estimate()).toMatchObject({ wanting: 1, most: 0, providers: [{ askable: 0, askedLately: 1 }] })
-  await filled(listId, { order: ['ferrier'], options: { wants: ['work-email'] } })
-  expect(await attemptsOf(listId)).toHaveLength(1)
-})
-
 /** A list of people with one column about their companies, and their profiles. */
 async function listWith(people: readonly Person[], column: string, textOf: (one: Person) => string): Promise<string> {
   const listId = await newList(server.api)
@@ -198,6 +177,27 @@ describe('what is told of a company besides', () => {
 })
 
 describe('the conditions of a plan', () => {
+  it('ask nobody again who answered lately about any row of a person, and do not count that in what a fill costs', async () => {
+    const listId = await newList(server.api)
+    const rows = ['Far House,far', 'Near House,near'].map((of) => `Ada Oldershaw,${of}-house.example,+447911200001,GB`)
+    await bringText(server.api, listId, `name,company,web,phone,country\n${rows.join('\n')}\n`)
+    const estimate = () =>
+      server.api.call('estimateFill', {
+        params: { listId },
+        query: { order: 'ferrier', options: '{"wants":["work-email"]}', notAgainDays: 30 },
+      })
+    expect(await estimate()).toMatchObject({ wanting: 1, providers: [{ askable: 1, askedLately: 0 }] })
+    await server.sql(
+      `insert into attempts (job_id, list_id, contact_id, provider, state, reserved, answered_at)
+       select gen_random_uuid(), list_id, id, 'ferrier', 'nothing', 0, now()
+       from contacts where list_id = $1 and joined_into is not null`,
+      [listId],
+    )
+    expect(await estimate()).toMatchObject({ wanting: 1, most: 0, providers: [{ askable: 0, askedLately: 1 }] })
+    await filled(listId, { order: ['ferrier'], options: { wants: ['work-email'] } })
+    expect(await attemptsOf(listId)).toHaveLength(1)
+  })
+
   it('ask in another order where a country has one', async () => {
     const listId = await listOf(world.people.slice(60, 110))
     const countries = [...new Set(world.people.slice(60, 110).map(({ company }) => company.place.country))]
@@ -278,56 +278,6 @@ describe('countries that need a lawful basis', () => {
     const after = await server.api.call('estimateFill', { params: { listId }, query: { order: 'tansy' } })
     expect(after.leftOut['no-lawful-basis']).toBe(0)
     await server.api.call('changeLawfulRegions', { body: { countries: [] } })
-  })
-})
-
-describe('new batches', () => {
-  const rowsOf = (people: typeof world.people) =>
-    `name,company,country\n${people.map(({ given, family, company }) => `${given} ${family},${company.name},${company.place.country}`).join('\n')}\n`
-  const plan = { order: ['tansy'], checksLines: true, notAgainDays: 30, options: { wants: ['mobile' as const] } }
-
-  it('are filled on their own where that is switched on, within their amount, and no other contacts with them', async () => {
-    const listId = await newList(server.api)
-    await bringText(server.api, listId, rowsOf(world.people.slice(0, 10)))
-    expect(await server.api.call('readStandingFill', { params: { listId } })).toBeNull()
-    const perBatch = 2_000_000
-    await server.api.call('changeStandingFill', { params: { listId }, body: { isOn: true, perBatch, plan } })
-    const batch = await bringText(server.api, listId, rowsOf(world.people.slice(10, 30)))
-    const jobs = await server.api.call('readJobs', { params: { listId } })
-    const fill = jobs.find(({ kind }) => kind === 'fill')
-    expect(await untilEnded(server.api, listId, fill?.id ?? '')).toMatchObject({ state: 'done', total: 20 })
-    const [run] = await server.sql<{ budget: string; spent: string }>(
-      'select budget, spent from fill_runs where list_id = $1',
-      [listId],
-    )
-    expect(Number(run?.budget)).toBe(perBatch)
-    expect(Number(run?.spent)).toBeLessThanOrEqual(perBatch)
-    const others = await server.sql(
-      `select 1 from attempts a join contacts c on c.id = a.contact_id where a.list_id = $1 and c.batch_id <> $2`,
-      [listId, batch.id],
-    )
-    expect(others).toEqual([])
-
-    await server.api.call('changeStandingFill', { params: { listId }, body: { isOn: false, perBatch, plan } })
-    await bringText(server.api, listId, rowsOf(world.people.slice(30, 33)))
-    expect((await server.sql('select 1 from fill_runs where list_id = $1', [listId])).length).toBe(1)
-  })
-
-  it('are brought in all the same where their fill cannot start, and the job says why', async () => {
-    const listId = await newList(server.api)
-    await server.api.call('changeStandingFill', { params: { listId }, body: { isOn: true, perBatch: 1_000_000, plan } })
-    await bringText(server.api, listId, 'name,phone\nMaren Oldershaw,07911 204481\n', { defaultCountry: 'GB' })
-    const jobs = await server.api.call('readJobs', { params: { listId } })
-    expect(jobs.find(({ kind }) => kind === 'bring-in')).toMatchObject({
-      state: 'done',
-      result: { rows: 1, fillProblem: 'nobody-wanting' },
-    })
-    await expect(
-      server.api.call('changeStandingFill', {
-        params: { listId },
-        body: { isOn: true, perBatch: 1, plan: { ...plan, order: ['nobody'] } },
-      }),
-    ).rejects.toMatchObject({ code: 'unknown-provider' })
   })
 })
 

@@ -55,11 +55,18 @@ const batchNow = (id: string) => api.call('readBatch', { params: { batchId: id }
 const send = async (id: string, body: Buffer, offset = 0) =>
   (await (
     await api.raw('sendContent', { params: { batchId: id }, query: { offset }, body: new Uint8Array(body) })
-  ).json()) as Batch & { readonly code: string }
+  ).json()) as Batch
 
-async function break_(batchId: string, socket: Socket): Promise<void> {
+async function breakOff(batchId: string, socket: Socket): Promise<void> {
   socket.destroy()
   await until(async () => (await batchNow(batchId)).state === 'failed')
+}
+
+/** Sends what is left of a file, and waits until it is brought in. @returns its job */
+async function sendRest(listId: string, batchId: string, socket: Socket) {
+  socket.write(file.subarray(ARRIVED))
+  await until(async () => (await batchNow(batchId)).jobId !== null)
+  return untilEnded(api, listId, (await batchNow(batchId)).jobId ?? '')
 }
 
 describe('a large file', () => {
@@ -68,12 +75,9 @@ describe('a large file', () => {
     // Nothing of it is told before it has arrived, and nobody sees a job.
     expect(await batchNow(batch.id)).toMatchObject({ state: 'uploading', rows: 0, withMobile: 0, jobId: null })
     expect(await api.call('readJobs', { params: { listId } })).toEqual([])
-    socket.write(file.subarray(ARRIVED))
-    await until(async () => (await batchNow(batch.id)).jobId !== null)
-    const { jobId } = await batchNow(batch.id)
-    expect(await untilEnded(api, listId, jobId ?? '')).toMatchObject({ state: 'done', result: { rows: ROWS } })
-    const job = (await api.call('readJobs', { params: { listId } })).find(({ id }) => id === jobId)
-    expect(job?.before).toBeGreaterThan(PIECE / 2)
+    const job = await sendRest(listId, batch.id, socket)
+    expect(job).toMatchObject({ state: 'done', result: { rows: ROWS } })
+    expect(job.before).toBeGreaterThan(PIECE / 2)
     expect(await batchNow(batch.id)).toMatchObject({ state: 'ready', rows: ROWS, held: 0, withMobile: ROWS })
     expect(await storedOf(batch.id)).toEqual(WHOLE)
   })
@@ -88,15 +92,13 @@ describe('a large file', () => {
       `insert into numbers (e164, line_type, status, checked_at, ages_as) values ($1, 'mobile', 'out-of-service', now(), 'mobile')`,
       [e164],
     )
-    socket.write(file.subarray(ARRIVED))
-    await until(async () => (await batchNow(batch.id)).jobId !== null)
-    await untilEnded(api, listId, (await batchNow(batch.id)).jobId ?? '')
+    await sendRest(listId, batch.id, socket)
     expect(await lineOf()).toEqual([{ line_status: 'out-of-service', known_from: 'register' }])
   })
 
   it('goes on to be read where it broke off', async () => {
     const { listId, batch, socket } = await readInPart()
-    await break_(batch.id, socket)
+    await breakOff(batch.id, socket)
     const { received } = await batchNow(batch.id)
     const { jobId } = await send(batch.id, file.subarray(received), received)
     await untilEnded(api, listId, jobId ?? '')
@@ -106,7 +108,7 @@ describe('a large file', () => {
 
   it('that is sent anew from its start leaves nothing behind of what was read', async () => {
     const { listId, batch, socket } = await readInPart()
-    await break_(batch.id, socket)
+    await breakOff(batch.id, socket)
     const { jobId } = await send(batch.id, longRows(ROWS, 'Friend'))
     await untilEnded(api, listId, jobId ?? '')
     expect(await storedOf(batch.id)).toEqual(WHOLE)
@@ -124,7 +126,7 @@ describe('a large file', () => {
 
   it('can be thrown away half-read', async () => {
     const { batch, socket } = await readInPart()
-    await break_(batch.id, socket)
+    await breakOff(batch.id, socket)
     await api.call('throwAway', { params: { batchId: batch.id } })
     expect(await storedOf(batch.id)).toEqual(NOTHING)
   })
