@@ -102,7 +102,7 @@ test('a sample asks everybody, and teaches the plan that is taken', async ({ pag
   await enterDemo(page)
   await page.getByRole('link', { name: 'Autumn terraces' }).click()
   await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: /^Fill/ }).click()
-  await page.getByRole('button', { name: 'Sample' }).click()
+  await page.getByRole('button', { name: 'Sample', exact: true }).click()
   await page.getByRole('button', { name: 'Ask everybody about some anew' }).press('Enter')
   await page.getByLabel('How many contacts').fill('0')
   await expect(page.getByText('A whole number from 1 to 2,000.')).toBeVisible()
@@ -110,8 +110,8 @@ test('a sample asks everybody, and teaches the plan that is taken', async ({ pag
   await page.getByRole('button', { name: /^Ask about 25 contacts · at most €/ }).click()
   const plans = page.getByRole('group', { name: 'Plans on the curve' }).getByRole('radio')
   await expect(plans.first()).toBeVisible()
-  // Whoever turns out to be suppressed by what was found is asked about no further.
-  await expect(page.getByText(/replayed on 2[0-5] who were asked of everyone/)).toBeVisible()
+  // At random: who turns out to be suppressed by what was found is asked about no further, and not counted.
+  await expect(page.getByText(/replayed on (\d|1\d|2[0-5]) who were asked of everyone$/)).toBeVisible()
   await expectAccessible(page)
 
   // By keyboard: a plan on the curve, with what it would cost, becomes the plan of the waterfall.

@@ -140,9 +140,9 @@ export async function cookieOf(url: string, { email, password }: Credentials, or
 /** The outside world, quick, with its keys set in the application. */
 export async function connectStandIns(
   server: TestServer,
-  { seed = 'tests', people = 200, speed = 40 } = {},
+  { seed = 'tests', people = 200, consumers = 0, speed = 40 } = {},
 ): Promise<StandIns> {
-  const standIns = await startStandIns({ port: 0, seed, people, keys: KEYS, speed })
+  const standIns = await startStandIns({ port: 0, seed, people, consumers, keys: KEYS, speed })
   for (const [provider, key] of Object.entries(KEYS)) {
     await server.api.call('changeConnection', { params: { provider }, body: { baseUrl: standIns.url, key } })
   }
