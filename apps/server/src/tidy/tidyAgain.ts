@@ -1,5 +1,13 @@
+import { areWrittenAlike, type Writing } from '@upper-field/core/pair'
 import { cellsOfRow } from '@upper-field/core/table'
-import { type Compared, compareTidiers, type ProjectedContact, type Settled } from '@upper-field/core/tidy'
+import {
+  type Compared,
+  type ContactValues,
+  compareTidiers,
+  type ProjectedContact,
+  type Settled,
+  type ToldAlike,
+} from '@upper-field/core/tidy'
 import { eq, inArray, sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import { BREATH, breathe } from '../breathe'
@@ -176,6 +184,11 @@ async function learn(
 }
 
 function comparerOf(was: BatchSettings, is: BatchSettings): Compare {
-  const compare = compareTidiers(was.tidier, is.tidier)
+  const compare = compareTidiers(was.tidier, is.tidier, areJoinedAlike)
   return (text, settled) => compare(cellsOfRow(text, is.layout).cells, settled)
 }
+
+/** Most of what a routine changes of names is how they are written: nobody is joined otherwise by that. */
+const areJoinedAlike: ToldAlike = (a, b) => areWrittenAlike(writingOf(a), writingOf(b))
+
+const writingOf = ({ fullName, birthDate, company }: ContactValues): Writing => ({ name: fullName, birthDate, company })

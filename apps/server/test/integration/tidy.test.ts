@@ -159,6 +159,38 @@ describe('the routine of a list', () => {
   })
 })
 
+describe('a routine and who is one person', () => {
+  const joinsOf = (listId: string) =>
+    server.sql('select id, survivor_id, member_id from joins where list_id = $1 and undone_at is null', [listId])
+
+  it('joins businesses without a name once their companies are written alike, and takes them apart again', async () => {
+    const listId = await listWith('name,company,phone\n,Heron Camping,+441665555018\n,Larkrise,+441665555018\n')
+    expect(await joinsOf(listId)).toEqual([])
+    const options = { columns: ['company'], find: 'Larkrise', with: 'Heron', isPattern: false, minds: 'case' }
+    await apply(listId, (steps) => [...steps, { ...newStep('replace', 'r'), options } as Step])
+    expect(await joinsOf(listId)).toHaveLength(1)
+    await apply(listId, (steps) => steps.filter(({ id }) => id !== 'r'))
+    expect(await joinsOf(listId)).toEqual([])
+    expect((await contacts(listId)).map(({ company }) => company).sort()).toEqual(['Heron Camping', 'Larkrise'])
+  })
+
+  it('leaves joins as they were made where names are written otherwise only, and shows the names as they are now', async () => {
+    const listId = await listWith(
+      'name,phone\nMAREN OLDERSHAW,+447911204481\n"Oldershaw, Maren",+447911204481\nTom Kestle,+447911204482\n',
+    )
+    const before = await joinsOf(listId)
+    expect([before.length, (await find(listId, 'maren')).fullName]).toEqual([1, 'Maren Oldershaw'])
+    const isOn = (on: boolean) => (steps: readonly Step[]) =>
+      steps.map((step) => (step.kind.startsWith('name') ? ({ ...step, isOn: on } as Step) : step))
+    await apply(listId, isOn(false))
+    expect((await find(listId, 'maren')).fullName).not.toBe('Maren Oldershaw')
+    expect(await joinsOf(listId)).toEqual(before)
+    await apply(listId, isOn(true))
+    expect((await find(listId, 'maren')).fullName).toBe('Maren Oldershaw')
+    expect(await joinsOf(listId)).toEqual(before)
+  })
+})
+
 describe('contacts of several lists that are projected together', () => {
   it('are each tidied by the routine of their own list, and share lines with their own list alone', async () => {
     const [one, other] = [await listWith(), await listWith()]

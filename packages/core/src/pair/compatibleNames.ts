@@ -24,12 +24,18 @@ export function areWordsCompatible(a: readonly string[], b: readonly string[]): 
   const [few, many] = a.length <= b.length ? [a, b] : [b, a]
   if (few.length === 0) return true
   const left = [...many]
-  for (const word of few) {
-    const match = left.findIndex((other) => other === word || isInitialOf(other, word) || isInitialOf(word, other))
-    if (match === -1) return false
-    left.splice(match, 1)
-  }
+  // Whole words first: an initial must not take the word that another one is.
+  const others = few.filter((word) => !takeOut(left, (other) => other === word))
+  if (!others.every((word) => takeOut(left, (other) => isInitialOf(other, word) || isInitialOf(word, other))))
+    return false
   return hasWholeWordInCommon(few, many)
+}
+
+/** Takes the first word that fits out of those that are left. @returns whether there was one */
+function takeOut(left: string[], fits: (word: string) => boolean): boolean {
+  const at = left.findIndex(fits)
+  if (at !== -1) left.splice(at, 1)
+  return at !== -1
 }
 
 const isInitialOf = (initial: string, word: string): boolean => initial.length === 1 && word.startsWith(initial)

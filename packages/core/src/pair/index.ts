@@ -48,3 +48,4 @@ export {
   type SurvivorshipRule,
   sourceOf,
 } from './survivorship'
+export { areWrittenAlike, type Writing } from './writtenAs'

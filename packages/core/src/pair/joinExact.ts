@@ -1,5 +1,6 @@
 import { isOneBirth } from './births'
-import { areNamesCompatible, areWordsCompatible, nameWords } from './compatibleNames'
+import { areWordsCompatible } from './compatibleNames'
+import { readWritten, WRITTEN_LINES, type Writing, type Written, writtenAs } from './writtenAs'
 
 /** Contacts that share one exact key (a number or an e-mail). */
 export interface SharedKey {
@@ -8,13 +9,8 @@ export interface SharedKey {
   readonly holders: readonly KeyHolder[]
 }
 
-export interface KeyHolder {
+export interface KeyHolder extends Writing {
   readonly id: number
-  readonly name: string
-  /** `1987-05-03` or `1987`; empty where it is not known. */
-  readonly birthDate?: string
-  /** Of a contact without a name: all that tells it from others. */
-  readonly company?: string
 }
 
 /** A contact that is joined to the one that survives, and the key that says they are one person. */
@@ -77,42 +73,27 @@ export function exactJoiner(apart: KeptApart | null = null): ExactJoiner {
 /** The key that says that two are one person. */
 type Reason = Pick<ExactJoin, 'kind' | 'key'>
 
-/** A way a contact is written, with the words of its name. */
-interface Written {
-  readonly name: string
-  readonly birthDate: string
-  readonly company: string
-  readonly words: readonly string[]
-}
-
 /**
  * Contacts that are one person, and the ways they are written, each once. A list of a million has some hundred thousand
  * groups: those that hold no key just now are closed, and then take a quarter of the room.
  */
 interface Group {
   ids: number[]
-  /** The ways as they were when the group was closed last: name, birth date and company of each, a line for each of them. */
+  /** The ways as they were when the group was closed last, one below the other. */
   closed: string
   /** The ways by how they are written, while the group is open. */
   open: Map<string, Written> | null
 }
 
-const aloneIn = ({ id, name, birthDate = '', company = '' }: KeyHolder): Group => ({
-  ids: [id],
-  closed: [name, birthDate, company].map(onOneLine).join('\n'),
-  open: null,
-})
-
-/** Names are held against each other by their words: what stands between those does not matter. */
-const onOneLine = (text: string): string => (text.includes('\n') ? text.replaceAll('\n', ' ') : text)
+const aloneIn = (holder: KeyHolder): Group => ({ ids: [holder.id], closed: writtenAs(holder), open: null })
 
 function waysOf(group: Group): Map<string, Written> {
   if (group.open) return group.open
   const ways = new Map<string, Written>()
   const lines = group.closed.split('\n')
-  for (let at = 0; at < lines.length; at += 3) {
-    const [name = '', birthDate = '', company = ''] = lines.slice(at, at + 3)
-    ways.set(`${name}\n${birthDate}\n${company}`, { name, birthDate, company, words: nameWords(name) })
+  for (let at = 0; at < lines.length; at += WRITTEN_LINES) {
+    const written = lines.slice(at, at + WRITTEN_LINES).join('\n')
+    ways.set(written, readWritten(written))
   }
   group.open = ways
   return ways
@@ -212,7 +193,7 @@ const mayBeOne = (a: Written, b: Written): boolean =>
 
 /** Contacts without names are businesses, or all that is known of somebody: their companies tell them apart then. */
 const mayBeOneHouse = (a: Written, b: Written): boolean =>
-  a.name !== '' || b.name !== '' || areNamesCompatible(a.company, b.company)
+  a.isNamed || b.isNamed || areWordsCompatible(a.house, b.house)
 
 function listJoins(groups: ReadonlySet<Group>, reason: ReadonlyMap<number, Reason>): readonly ExactJoin[] {
   const joins: ExactJoin[] = []

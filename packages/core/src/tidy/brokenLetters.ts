@@ -3,8 +3,11 @@
  * windows-1252; its five free places are controls of the same number.
  */
 const HIGH = '€\u0081‚ƒ„…†‡ˆ‰Š‹Œ\u008dŽ\u008f\u0090‘’“”•–—˜™š›œ\u009džŸ'
-/** What begins a sequence of UTF-8 that was read as Windows-1252: letters with marks, Greek, Cyrillic, and signs. */
-const BROKEN = /[\u00c2-\u00f4][\u0080-\u00bf€‚ƒ„…†‡ˆ‰Š‹ŒŽ‘’“”•–—˜™š›œžŸ]/
+/**
+ * What begins a sequence of UTF-8 that was read as Windows-1252: letters with marks, Greek, Cyrillic, and signs. What Ü, Ý,
+ * Þ and ß would begin are scripts of which a list of prospects has less than of these letters (Syriac, Thaana, N'Ko).
+ */
+const BROKEN = /[\u00c2-\u00db\u00e0-\u00f4][\u0080-\u00bf€‚ƒ„…†‡ˆ‰Š‹ŒŽ‘’“”•–—˜™š›œžŸ]/
 /** A text may have been broken twice on its way. */
 const MOST_TIMES = 3
 const strict = new TextDecoder('utf-8', { fatal: true })

@@ -1,6 +1,6 @@
 import type { Change } from './changes'
 import type { RoutineParts, Settled, Tidier } from './compileRoutine'
-import { type Difference, differenceOf, isSame } from './differenceOf'
+import { type Difference, differenceOf, isSame, type ToldAlike } from './differenceOf'
 import type { Draft } from './draft'
 import type { ProjectedContact } from './projectRow'
 
@@ -14,7 +14,11 @@ export type Compared =
  * leaves both in the same state is not projected: of most changes of a routine most rows do. Told is what
  * `differenceOf` tells of both contacts, but for where a column stands that is blank in both.
  */
-export function compareTidiers(was: Tidier, is: Tidier): (cells: readonly string[], settled?: Settled) => Compared {
+export function compareTidiers(
+  was: Tidier,
+  is: Tidier,
+  areToldAlike?: ToldAlike,
+): (cells: readonly string[], settled?: Settled) => Compared {
   const [a, b] = [was.parts, is.parts]
   const isLeftOutAlike = isSame([...a.leftOut].sort(), [...b.leftOut].sort())
   const isBegunAlike = isLeftOutAlike && a.ending.defaultCountry === b.ending.defaultCountry && isSameFile(a, b)
@@ -29,7 +33,7 @@ export function compareTidiers(was: Tidier, is: Tidier): (cells: readonly string
     finish(b, after, common, settled)
     if (aligned && isSameDraft(before, after, aligned)) return { difference: 'none' }
     const now = b.end(after, settled)
-    const difference = differenceOf(a.end(before, settled), now)
+    const difference = differenceOf(a.end(before, settled), now, areToldAlike)
     return difference === 'none' ? { difference } : { difference, now }
   }
 }

@@ -21,7 +21,7 @@ export {
   type Tidier,
 } from './compileRoutine'
 export { readDate } from './dates'
-export { type Difference, differenceOf } from './differenceOf'
+export { type Difference, differenceOf, type ToldAlike } from './differenceOf'
 export { mendEmail, proposeEmail, proposeReadable } from './emailForm'
 export { EMAIL_KINDS, type EmailKind, type ReadEmail, readEmails } from './emails'
 export { type HandCell, handOf, slipKey, slipOf } from './hand'

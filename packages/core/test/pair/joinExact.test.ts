@@ -16,6 +16,7 @@ describe('compatible names', () => {
     ['Jürgen Müller', 'Juergen Mueller'],
     ['Étienne Vaubert', 'Etienne Vaubert'],
     ['Maren Jane Oldershaw', 'Maren Oldershaw'],
+    ['J. John Smith', 'John Jack Smith'],
     ['', 'Maren Oldershaw'],
   ])('%s and %s', (a, b) => {
     expect(areNamesCompatible(a, b)).toBe(true)

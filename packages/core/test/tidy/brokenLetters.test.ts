@@ -17,10 +17,21 @@ describe('letters broken by a wrong encoding', () => {
     ['MÃƒÂ¼ller', 'Müller'],
   ])('%s is %s', (text, meant) => expect(mendLetters(text)).toBe(meant))
 
-  it.each(['Müller', 'José', 'Ängström', 'Ñandú', 'São Paulo', 'M�ller', 'M?ller', 'Ã', 'Â£', 'plain', '', '李雷'])(
-    '%s stays, or has nothing to mend',
-    (text) => expect([null, '£']).toContain(mendLetters(text)),
-  )
+  it.each([
+    'Müller',
+    'José',
+    'Ängström',
+    'Ñandú',
+    'São Paulo',
+    'M�ller',
+    'M?ller',
+    'Ã',
+    'Â£',
+    'plain',
+    '',
+    '李雷',
+    'ßža',
+  ])('%s stays, or has nothing to mend', (text) => expect([null, '£']).toContain(mendLetters(text)))
 
   it('come back as they were, whatever they were', () => {
     const letters = fc.constantFrom(...'äöüßéèêñçåøæłśžőűğşıабвґїαβγ中文éÅ'.split(''))
@@ -28,7 +39,8 @@ describe('letters broken by a wrong encoding', () => {
     fc.assert(
       fc.property(names, (signs) => {
         const text = signs.join('')
-        fc.pre(/[^ -~]/.test(text))
+        // What looks broken as it is (`Åž` for `Ş`) cannot be told from what was broken twice.
+        fc.pre(/[^ -~]/.test(text) && mendLetters(text) === null)
         expect(mendLetters(broken(text))).toBe(text)
       }),
     )

@@ -1,7 +1,7 @@
 import { expect, it } from '@jest/globals'
 import fc from 'fast-check'
 import type { Field } from '../../src/table'
-import { compileRoutine, differenceOf, type ProjectedContact, proposeRoutine } from '../../src/tidy'
+import { compileRoutine, differenceOf, type ProjectedContact, proposeRoutine, type ToldAlike } from '../../src/tidy'
 
 const MAPPING: readonly (Field | null)[] = ['full-name', 'number', 'email', 'city', 'birth-date', null]
 const HEADINGS = ['Name', 'Phone', 'Mail', 'Town', 'Born', 'Note']
@@ -55,4 +55,14 @@ it('sees no difference where a row is tidied twice, nor where an unset field is 
   expect(differenceOf(one, tidier.tidy(cells))).toBe('none')
   expect(differenceOf(one, { ...one, remark: undefined } as ProjectedContact)).toBe('none')
   expect(differenceOf(one, { ...one, extras: [] })).toBe('values')
+})
+
+it('takes somebody else’s word for what tells people apart', () => {
+  const loud = tidierWith(() => false).tidy(['MAREN OLDERSHAW', '+447911204481', '', '', '', ''])
+  const tidied = tidierWith(() => true).tidy(['MAREN OLDERSHAW', '+447911204481', '', '', '', ''])
+  const inAnyCase: ToldAlike = (a, b) => a.fullName.toLowerCase() === b.fullName.toLowerCase()
+  expect(differenceOf(loud, tidied)).toBe('keys')
+  expect(differenceOf(loud, tidied, inAnyCase)).toBe('values')
+  expect(differenceOf(loud, { ...tidied, numbers: [] }, inAnyCase)).toBe('keys')
+  expect(differenceOf(loud, loud, inAnyCase)).toBe('none')
 })
