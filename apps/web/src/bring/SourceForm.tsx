@@ -68,98 +68,103 @@ export function SourceForm(props: SourceFormProps) {
   return (
     <aside
       aria-label="Where it came from"
-      className="flex h-full w-[296px] shrink-0 flex-col gap-3 overflow-y-auto border-l border-line bg-surface px-4 py-3"
+      className="flex h-full w-[296px] shrink-0 flex-col border-l border-line bg-surface"
     >
-      <h2>Where it came from</h2>
-      <TextField
-        label="Name of the batch"
-        value={facts.name}
-        onChange={({ target }) => set({ name: target.value })}
-        maxLength={200}
-      />
-      <SelectField
-        label="Source"
-        value={sourceKind}
-        onChange={({ target }) => set({ sourceKind: target.value as Batch['sourceKind'] })}
-      >
-        {SOURCE_KINDS.map((kind) => (
-          <option key={kind} value={kind}>
-            {SOURCE[kind]}
-          </option>
-        ))}
-      </SelectField>
-      {sourceKind === 'bought' ? (
+      <div className="flex min-h-0 flex-1 flex-col gap-3 overflow-y-auto px-4 py-3">
+        <h2>Where it came from</h2>
         <TextField
-          label="Price paid, in euros"
-          inputMode="decimal"
-          value={facts.price}
-          onChange={({ target }) => set({ price: target.value })}
-          error={isPriceRight ? undefined : 'An amount such as 480 or 480.50'}
+          label="Name of the batch"
+          value={facts.name}
+          onChange={({ target }) => set({ name: target.value })}
+          maxLength={200}
         />
-      ) : null}
-      <SelectField
-        label="Lawful basis"
-        value={lawfulBasis}
-        onChange={({ target }) => set({ lawfulBasis: target.value as Batch['lawfulBasis'] })}
-      >
-        {LAWFUL_BASES.map((basis) => (
-          <option key={basis} value={basis}>
-            {BASIS[basis]}
-          </option>
-        ))}
-      </SelectField>
-      <TextField
-        label="Gathered on"
-        type="date"
-        value={facts.gatheredOn}
-        onChange={({ target }) => set({ gatheredOn: target.value })}
-      />
+        <SelectField
+          label="Source"
+          value={sourceKind}
+          onChange={({ target }) => set({ sourceKind: target.value as Batch['sourceKind'] })}
+        >
+          {SOURCE_KINDS.map((kind) => (
+            <option key={kind} value={kind}>
+              {SOURCE[kind]}
+            </option>
+          ))}
+        </SelectField>
+        {sourceKind === 'bought' ? (
+          <TextField
+            label="Price paid, in euros"
+            inputMode="decimal"
+            value={facts.price}
+            onChange={({ target }) => set({ price: target.value })}
+            error={isPriceRight ? undefined : 'An amount such as 480 or 480.50'}
+          />
+        ) : null}
+        <SelectField
+          label="Lawful basis"
+          value={lawfulBasis}
+          onChange={({ target }) => set({ lawfulBasis: target.value as Batch['lawfulBasis'] })}
+        >
+          {LAWFUL_BASES.map((basis) => (
+            <option key={basis} value={basis}>
+              {BASIS[basis]}
+            </option>
+          ))}
+        </SelectField>
+        <TextField
+          label="Gathered on"
+          type="date"
+          value={facts.gatheredOn}
+          onChange={({ target }) => set({ gatheredOn: target.value })}
+        />
 
-      <CountryChoice
-        inferred={opened.table.country}
-        country={country}
-        onChange={setCountry}
-        count={count}
-        isKnown={layout !== null}
-      />
-      <TextField
-        label="Note"
-        value={facts.note}
-        onChange={({ target }) => set({ note: target.value })}
-        maxLength={2000}
-      />
-      {isDirect ? null : (
-        <Notice tone="look">
-          {reaches
-            ? 'No column becomes a number or an e-mail: these contacts can be looked for in Fill, not reached yet.'
-            : 'No column becomes a number or an e-mail. Choose one, or nobody in this file can be reached.'}
-        </Notice>
-      )}
-      {sending.status === 'failed' ? <Notice tone="bad">{sending.sentence}</Notice> : null}
-      {sending.status === 'sending' ? (
-        <>
-          <div className="flex items-center gap-3">
-            <progress aria-label="Sending the file" max={1} value={sending.share} className="bar h-2 flex-1" />
-            <Button onClick={stop}>Stop</Button>
+        <CountryChoice
+          inferred={opened.table.country}
+          country={country}
+          onChange={setCountry}
+          count={count}
+          isKnown={layout !== null}
+        />
+        <TextField
+          label="Note"
+          value={facts.note}
+          onChange={({ target }) => set({ note: target.value })}
+          maxLength={2000}
+        />
+        {isDirect ? null : (
+          <Notice tone="look">
+            {reaches
+              ? 'No column becomes a number or an e-mail: these contacts can be looked for in Fill, not reached yet.'
+              : 'No column becomes a number or an e-mail. Choose one, or nobody in this file can be reached.'}
+          </Notice>
+        )}
+        <p className="text-[13px] text-soft">
+          {opened.table.headings.length > mapping.filter((field) => field !== null).length
+            ? 'Columns kept as extra stay with the contact: searchable, and in files for people. '
+            : ''}
+          Looked at on this machine only so far. Rows are kept as they stood, whatever is done to them later.
+        </p>
+      </div>
+      {/* What is counted of the file comes in above while somebody reaches for the button: it stays where it is. */}
+      <div className="flex flex-col gap-3 border-t border-line px-4 py-3">
+        {sending.status === 'failed' ? <Notice tone="bad">{sending.sentence}</Notice> : null}
+        {sending.status === 'sending' ? (
+          <>
+            <div className="flex items-center gap-3">
+              <progress aria-label="Sending the file" max={1} value={sending.share} className="bar h-2 flex-1" />
+              <Button onClick={stop}>Stop</Button>
+            </div>
+            {sending.isBroken ? (
+              <Notice tone="look">The connection is away. The rest is sent as soon as it is back.</Notice>
+            ) : null}
+          </>
+        ) : (
+          <div className="flex gap-2">
+            <Button look="main" className="flex-1" disabled={!reaches || !isPriceRight} onClick={() => void start()}>
+              {total === null ? `Bring in ${bytes(item.file.size)}` : `Bring in ${plural(total, 'row')}`}
+            </Button>
+            <Button onClick={onRemove}>Cancel</Button>
           </div>
-          {sending.isBroken ? (
-            <Notice tone="look">The connection is away. The rest is sent as soon as it is back.</Notice>
-          ) : null}
-        </>
-      ) : (
-        <div className="flex gap-2">
-          <Button look="main" className="flex-1" disabled={!reaches || !isPriceRight} onClick={() => void start()}>
-            {total === null ? `Bring in ${bytes(item.file.size)}` : `Bring in ${plural(total, 'row')}`}
-          </Button>
-          <Button onClick={onRemove}>Cancel</Button>
-        </div>
-      )}
-      <p className="text-[13px] text-soft">
-        {opened.table.headings.length > mapping.filter((field) => field !== null).length
-          ? 'Columns kept as extra stay with the contact: searchable, and in files for people. '
-          : ''}
-        Looked at on this machine only so far. Rows are kept as they stood, whatever is done to them later.
-      </p>
+        )}
+      </div>
     </aside>
   )
 }
