@@ -1,8 +1,9 @@
 import type { HeldRow } from '@upper-field/contract'
 import { csvLine, decoderOf, type HeldReason, harmlessCell, splitCells } from '@upper-field/core/table'
 import { BROKEN_ITEM } from '@upper-field/files'
-import { type SQL, sql } from 'drizzle-orm'
+import { and, eq, isNull, type SQL, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
+import { heldRows } from '../db/schema'
 import { type BatchRow, dialectOf } from '../projection/rowCells'
 
 const SHOWN = 500
@@ -39,11 +40,15 @@ export async function pageOfHeld(db: Db, batch: BatchRow, after: number, limit: 
 }
 
 async function readHeld(db: Db, batch: BatchRow, which: SQL, limit: number): Promise<StandingRow[]> {
-  const { rows } = await db.execute<{ row: number; reason: string; bytes: Buffer }>(
-    sql`select row, reason, bytes from held_rows where batch_id = ${batch.id} and ${which} and let_in_at is null order by row limit ${limit}`,
-  )
+  const { row, reason, bytes, batchId, letInAt } = heldRows
+  const held = await db
+    .select({ row, reason, bytes })
+    .from(heldRows)
+    .where(and(eq(batchId, batch.id), which, isNull(letInAt)))
+    .orderBy(row)
+    .limit(limit)
   const decode = decoderOf(dialectOf(batch).encoding)
-  return rows.map(({ row, reason, bytes }) => ({ row, reason: reason as HeldRow['reason'], text: decode(bytes) }))
+  return held.map(({ row, reason, bytes }) => ({ row, reason, text: decode(bytes) }))
 }
 
 /** The cells a person would start mending from: where a quote was never closed it is taken for a letter. */

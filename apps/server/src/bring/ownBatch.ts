@@ -2,6 +2,7 @@ import type { Mapping } from '@upper-field/core/table'
 import { eq, sql } from 'drizzle-orm'
 import { type Db, transaction } from '../db/database'
 import { isThereAlready } from '../db/errors'
+import { readCount } from '../db/readRows'
 import { batches } from '../db/schema'
 import type { BatchRow } from '../projection/rowCells'
 import type { Services } from '../services'
@@ -94,10 +95,7 @@ async function addPart(
   also: (tx: Db, ids: readonly number[]) => Promise<void>,
   tries = TRIES,
 ): Promise<readonly number[]> {
-  const { rows: found } = await services.db.execute<{ last: number }>(
-    sql`select coalesce(max(row), 0)::int as last from rows where batch_id = ${batch.id}`,
-  )
-  const last = found[0]?.last ?? 0
+  const last = await readCount(services.db)`select coalesce(max(row), 0) as n from rows where batch_id = ${batch.id}`
   const rows = cells.map((one, i) => ({ row: last + 1 + i, cells: one }))
   try {
     return await addRows(services, batch, rows, { work: 'bring-in' }, async (tx, ids) => {

@@ -4,6 +4,7 @@ import type { Pool } from 'pg'
 import { BREATH, breathe } from '../breathe'
 import { type CopyBytes, copyBytesOf } from '../db/copy'
 import { type Db, transaction } from '../db/database'
+import { readCount } from '../db/readRows'
 import { type ContactLines, linesOf } from '../projection/columns'
 import { contactCopy, reachCopies } from '../projection/copyLines'
 import { factsOfAddresses, factsOfNumbers } from '../projection/facts'
@@ -60,9 +61,7 @@ export async function takeContactIds(pool: Pool, count: number): Promise<number>
   if (count === 0) return 0
   return transaction(pool, async (tx) => {
     await tx.execute(sql`select pg_advisory_xact_lock(7415)`)
-    const { rows: taken } = await tx.execute<{ last: string }>(
-      sql`select setval('contact_ids', nextval('contact_ids') + ${count - 1}) as last`,
-    )
-    return Number(taken[0]?.last) - count + 1
+    const last = await readCount(tx)`select setval('contact_ids', nextval('contact_ids') + ${count - 1}) as n`
+    return last - count + 1
   })
 }

@@ -1,6 +1,7 @@
 import { eq, sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import type { Db } from '../db/database'
+import { bool, num, type RowOf, readIds, readRows } from '../db/readRows'
 import { batches } from '../db/schema'
 import { JobProblem } from '../jobs/jobProblem'
 import type { JobHandler, StepOutcome } from '../jobs/runner'
@@ -37,14 +38,14 @@ export const takeBackJob: JobHandler = {
 
 /** Contacts of this batch and of others are no longer joined with each other: each is as it would be alone. */
 async function takeBack(tx: Db, client: PoolClient, batch: BatchRow): Promise<void> {
-  const { rows } = await tx.execute<{ survivor_id: string; member_id: string }>(sql`
+  const rested = await readRows(tx, JOINED)`
     update joins j set suspended_by = ${batch.id}
     from contacts s, contacts m
     where s.id = j.survivor_id and m.id = j.member_id and j.list_id = ${batch.listId}
       and j.undone_at is null and j.suspended_by is null
       and (s.batch_id = ${batch.id}) <> (m.batch_id = ${batch.id})
-    returning j.survivor_id, j.member_id`)
-  const joined = rows.flatMap((row) => [Number(row.survivor_id), Number(row.member_id)])
+    returning j.survivor_id, j.member_id`
+  const joined = rested.flatMap(bothOf)
   const touched = [...joined, ...(await rootsOf(tx, joined))]
   await tx.update(batches).set({ state: 'taken-back' }).where(eq(batches.id, batch.id))
   await pointAnew(tx, joined)
@@ -55,25 +56,26 @@ async function takeBack(tx: Db, client: PoolClient, batch: BatchRow): Promise<vo
   await joinAgain(tx, client, batch.listId, others)
 }
 
+const JOINED = { survivorId: num, memberId: num }
+const bothOf = ({ survivorId, memberId }: RowOf<typeof JOINED>): readonly number[] => [survivorId, memberId]
+
 /** Which of these contacts are of a batch, and which are of others. */
 async function byBatch(
   tx: Db,
   batch: BatchRow,
   ids: readonly number[],
 ): Promise<{ readonly mine: readonly number[]; readonly others: readonly number[] }> {
-  const { rows } = await tx.execute<{ id: string; is_mine: boolean }>(
-    sql`select id, batch_id = ${batch.id} as is_mine from contacts where id = any(${sql.param(ids)}::bigint[])`,
-  )
-  const those = (isMine: boolean) => rows.flatMap((row) => (row.is_mine === isMine ? [Number(row.id)] : []))
+  const found = await readRows(tx, { id: num, isMine: bool })`
+    select id, batch_id = ${batch.id} as is_mine from contacts where id = any(${sql.param(ids)}::bigint[])`
+  const those = (areMine: boolean) => found.flatMap(({ id, isMine }) => (isMine === areMine ? [id] : []))
   return { mine: those(true), others: those(false) }
 }
 
 /** Joins that rested are back, and whoever they were about is decided anew. */
 async function bringBack(tx: Db, client: PoolClient, batch: BatchRow): Promise<void> {
   await tx.update(batches).set({ state: 'ready' }).where(eq(batches.id, batch.id))
-  const { rows } = await tx.execute<{ survivor_id: string; member_id: string }>(
-    sql`select survivor_id, member_id from joins where suspended_by = ${batch.id} and undone_at is null`,
-  )
+  const resting = await readRows(tx, JOINED)`
+    select survivor_id, member_id from joins where suspended_by = ${batch.id} and undone_at is null`
   // A member that was joined to another meanwhile, or whose partner is taken back too, stays as it is.
   await tx.execute(sql`
     update joins j set suspended_by = null
@@ -81,7 +83,7 @@ async function bringBack(tx: Db, client: PoolClient, batch: BatchRow): Promise<v
     where s.id = j.survivor_id and m.id = j.member_id and j.suspended_by = ${batch.id} and j.undone_at is null
       and not exists (select 1 from joins o where o.member_id = j.member_id and o.undone_at is null and o.suspended_by is null)
       and not exists (select 1 from batches b where b.id in (s.batch_id, m.batch_id) and b.state <> 'ready')`)
-  const ids = rows.flatMap((row) => [Number(row.survivor_id), Number(row.member_id)])
+  const ids = resting.flatMap(bothOf)
   await pointAnew(tx, ids)
   await joinAgain(tx, client, batch.listId, ids)
   // Whoever came meanwhile may be one person with the others of the batch, or share a line.
@@ -90,27 +92,22 @@ async function bringBack(tx: Db, client: PoolClient, batch: BatchRow): Promise<v
 
 /** Lets these contacts stand for themselves, and then points them to whom they are joined now. */
 async function pointAnew(tx: Db, ids: readonly number[]): Promise<void> {
-  const { rows } = await tx.execute<{ id: string }>(sql`
-    select id from contacts where id = any(${sql.param(ids)}::bigint[]) or joined_into = any(${sql.param(ids)}::bigint[])`)
-  const all = rows.map(({ id }) => Number(id))
+  const all = await readIds(tx)`
+    select id from contacts where id = any(${sql.param(ids)}::bigint[]) or joined_into = any(${sql.param(ids)}::bigint[])`
   await tx.execute(sql`
     update contacts c set joined_into = null where c.id = any(${sql.param(all)}::bigint[]) and not exists (
       select 1 from joins j where j.member_id = c.id and j.undone_at is null and j.suspended_by is null)`)
-  const { rows: standing } = await tx.execute<{ id: string }>(sql`
+  const standing = await readIds(tx)`
     select c.id from contacts c where c.joined_into is null and (c.id = any(${sql.param(all)}::bigint[]) or c.id in (
-      select j.survivor_id from joins j where j.member_id = any(${sql.param(all)}::bigint[]) and j.undone_at is null and j.suspended_by is null))`)
-  await pointToSurvivors(
-    tx,
-    standing.map(({ id }) => Number(id)),
-  )
+      select j.survivor_id from joins j where j.member_id = any(${sql.param(all)}::bigint[]) and j.undone_at is null and j.suspended_by is null))`
+  await pointToSurvivors(tx, standing)
 }
 
 /** Standing contacts of other batches that hold a number of this one: whether it is shared may have changed. */
 async function sharers(tx: Db, batch: BatchRow): Promise<number[]> {
-  const { rows } = await tx.execute<{ id: string }>(sql`
+  return readIds(tx)`
     select distinct o.contact_id as id from contact_numbers n
     join contacts mine on mine.id = n.contact_id and mine.batch_id = ${batch.id}
     join contact_numbers o on o.e164 = n.e164 and o.list_id = n.list_id and o.contact_id <> n.contact_id
-    join contacts c on c.id = o.contact_id and c.joined_into is null`)
-  return rows.map(({ id }) => Number(id))
+    join contacts c on c.id = o.contact_id and c.joined_into is null`
 }

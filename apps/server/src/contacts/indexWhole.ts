@@ -1,6 +1,7 @@
 import { type SQL, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { LOCKS } from '../db/locks'
+import { readCount } from '../db/readRows'
 import { holdQuietly } from '../lists/listLock'
 import { wasShown } from './shown'
 import { makeWordsBeside, takePlace, type WordsBeside, wordsOf } from './words'
@@ -38,8 +39,7 @@ export async function indexWhole(
   }
   await takePlace(tx, listId, beside.table)
   await tx.execute(sql`update batches set is_indexed = true where id = ${these}`)
-  const { rows } = await tx.execute<{ n: string }>(sql`select count(*) as n from ${wordsOf(listId)}`)
-  return Number(rows[0]?.n ?? 0)
+  return readCount(tx)`select count(*) as n from ${wordsOf(listId)}`
 }
 
 /**

@@ -2,6 +2,7 @@ import type { ContactLine, ContactPage, ContactSort } from '@upper-field/contrac
 import type { Filter } from '@upper-field/core/split'
 import { type SQL, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
+import { readIds } from '../db/readRows'
 import { CURSOR, readCursor } from '../http/cursor'
 import {
   elsewhereConditions,
@@ -88,9 +89,8 @@ export async function pageOfContacts(
 
 /** The first contacts of a list that a filter with words means, found by looking at one after the other. */
 async function firstByLooking(db: Db, listId: string, filter: Filter): Promise<readonly number[]> {
-  const { rows } = await db.execute<{ id: string }>(sql`
-    select id from ${nextOf(listId, 0)} where ${chosenContacts(listId, filter, 'one-by-one')} order by id limit ${CAP + 1}`)
-  return rows.map(({ id }) => Number(id))
+  return readIds(db)`
+    select id from ${nextOf(listId, 0)} where ${chosenContacts(listId, filter, 'one-by-one')} order by id limit ${CAP + 1}`
 }
 
 /** Contacts as they are shown, in the order of their ids. */

@@ -3,6 +3,7 @@ import { and, eq, sql } from 'drizzle-orm'
 import { type Db, transaction } from '../db/database'
 import { groupBy } from '../db/groupBy'
 import { insertRows } from '../db/insertRows'
+import { readCount } from '../db/readRows'
 import { attempts, fillRuns } from '../db/schema'
 import type { Services } from '../services'
 import { leftOfMonth } from '../spend/limit'
@@ -213,10 +214,9 @@ async function reserve(
 }
 
 async function spentToday(tx: Db, jobId: string): Promise<number> {
-  const { rows } = await tx.execute<{ n: string }>(sql`
+  return readCount(tx)`
     select coalesce(sum(amount), 0) as n from charges
-    where job_id = ${jobId} and at >= date_trunc('day', now() at time zone 'utc') at time zone 'utc'`)
-  return Number(rows[0]?.n ?? 0)
+    where job_id = ${jobId} and at >= date_trunc('day', now() at time zone 'utc') at time zone 'utc'`
 }
 
 async function openAttempts(

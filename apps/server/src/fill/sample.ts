@@ -2,6 +2,7 @@ import type { FillEstimate, FillResult, FillSample, SampledOrder } from '@upper-
 import { type Asked, expectOrder, NOT_ASKED, type OrderOutcome, replayAsked } from '@upper-field/core/fill'
 import { and, desc, eq, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
+import { readCount } from '../db/readRows'
 import { fillRuns } from '../db/schema'
 import { wantingOf } from './wanting'
 
@@ -133,10 +134,9 @@ async function answersOf(db: Db, jobId: string): Promise<Sampled[]> {
 }
 
 async function countSampled(db: Db, jobId: string): Promise<number> {
-  const { rows } = await db.execute<{ n: string }>(
-    sql`select count(*) as n from fill_searches where job_id = ${jobId} and state in ('found', 'partly', 'not-found')`,
-  )
-  return Number(rows[0]?.n ?? 0)
+  return readCount(
+    db,
+  )`select count(*) as n from fill_searches where job_id = ${jobId} and state in ('found', 'partly', 'not-found')`
 }
 
 /** @param all how many were taken: nobody could be asked about those without an answer */
@@ -154,10 +154,9 @@ function byContact(answers: readonly Sampled[], ids: readonly string[], all: num
 /** Whoever wants a mobile now, and those of the sample that have found one since. */
 async function countWanting(db: Db, { listId, jobId, filter, options }: typeof fillRuns.$inferSelect): Promise<number> {
   const meant = { ...options, listId, filter, contactId: null }
-  const { rows } = await db.execute<{ n: string }>(sql`
+  return readCount(db)`
     select count(*) as n from contacts where list_id = ${listId}
-      and ((${wantingOf(meant)}) or id in (select contact_id from fill_searches where job_id = ${jobId}))`)
-  return Number(rows[0]?.n ?? 0)
+      and ((${wantingOf(meant)}) or id in (select contact_id from fill_searches where job_id = ${jobId}))`
 }
 
 function providerIn(answers: readonly Sampled[], id: string): FillSample['providers'][number] {

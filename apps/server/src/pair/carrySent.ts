@@ -1,6 +1,7 @@
 import { type SQL, sql } from 'drizzle-orm'
 import { isShown } from '../contacts/shown'
 import type { Db } from '../db/database'
+import { bool, num, readRows } from '../db/readRows'
 import { holdsId, inSpans, memberIs, SPAN, spanOf } from '../db/spans'
 import { CUBE_DIMENSIONS } from '../projection/cubeDimensions'
 import { withJoined } from './standsFor'
@@ -29,15 +30,15 @@ async function otherwise(
   tx: Db,
   ids: readonly number[],
 ): Promise<{ readonly sent: readonly number[]; readonly notSent: readonly number[] }> {
-  const { rows } = await tx.execute<{ id: string; should: boolean }>(sql`
+  const marks = await readRows(tx, { id: num, should: bool })`
     with told as (
       select distinct w.root as id from ${withJoined(ids)} w join edition_members m on ${memberIs(sql`m`, sql`w.id`)}
       join editions e on e.id = m.edition_id and e.state = 'ready')
     select id, should from (
       select c.id, coalesce(${holdsId(sql`s.bits`, sql`c.id`)}, false) as counts, c.id in (select id from told) as should
       from contacts c left join sent_contacts s on s.span = ${spanOf(sql`c.id`)}
-      where c.id = any(${sql.param([...ids])}::bigint[])) looked where counts <> should`)
-  const idsWhere = (should: boolean) => rows.flatMap((row) => (row.should === should ? [Number(row.id)] : []))
+      where c.id = any(${sql.param([...ids])}::bigint[])) looked where counts <> should`
+  const idsWhere = (are: boolean) => marks.flatMap(({ id, should }) => (should === are ? [id] : []))
   return { sent: idsWhere(true), notSent: idsWhere(false) }
 }
 

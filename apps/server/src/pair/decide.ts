@@ -3,7 +3,9 @@ import type { SurvivorPart } from '@upper-field/core/pair'
 import { desc, eq, type SQL, sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import type { Db } from '../db/database'
-import { joins, pairDecisions, valueChoices } from '../db/schema'
+import { isOneOf } from '../db/isOneOf'
+import { num, type RowOf, readIds, readRows } from '../db/readRows'
+import { joins, pairDecisions, pairs, valueChoices } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { countContacts } from '../projection/cube'
 import { rowThatGives } from '../projection/loadPages'
@@ -11,11 +13,8 @@ import { joinAgain } from './joinAgain'
 import { refreshWithSharers } from './refreshWithSharers'
 
 /** A pair that waits for a person, as it is stored. */
-interface Waiting extends Record<string, unknown> {
-  readonly id: string
-  readonly a_id: string
-  readonly b_id: string
-}
+const WAITING = { id: num, aId: num, bId: num }
+type Waiting = RowOf<typeof WAITING>
 
 export interface Decision {
   readonly pairId: number
@@ -33,9 +32,9 @@ const pairGone = (): Problem =>
 
 /** The list of a pair. Throws a problem where there is no such pair any more. */
 export async function listOfPair(db: Db, pairId: number): Promise<string> {
-  const { rows } = await db.execute<{ list_id: string }>(sql`select list_id from pairs where id = ${pairId}`)
-  if (!rows[0]) throw pairGone()
-  return rows[0].list_id
+  const [pair] = await db.select({ listId: pairs.listId }).from(pairs).where(eq(pairs.id, pairId))
+  if (!pair) throw pairGone()
+  return pair.listId
 }
 
 /** The list of a decision. */
@@ -54,32 +53,27 @@ export async function decide(
   client: PoolClient,
   { pairId, decision, alike, who, also = [], chosen = {} }: Decision,
 ): Promise<Decided> {
-  const { rows: asked } = await tx.execute<{ list_id: string; pattern: string; decision_id: string | null }>(
-    sql`select list_id, pattern, decision_id from pairs where id = ${pairId}`,
-  )
-  const [pair] = asked
+  const [pair] = await tx.select().from(pairs).where(eq(pairs.id, pairId))
   if (!pair) throw pairGone()
   const which = alike
-    ? sql`p.list_id = ${pair.list_id} and p.pattern = ${pair.pattern}`
+    ? sql`p.list_id = ${pair.listId} and p.pattern = ${pair.pattern}`
     : decision === 'join'
       ? withOthers(pairId, also)
       : sql`p.id = ${pairId}`
-  const { rows: waiting } = await tx.execute<Waiting>(
-    sql`select p.id, p.a_id, p.b_id from pairs p where ${which} and p.decision_id is null order by p.score desc, p.id for update`,
-  )
+  const waiting = await readRows(tx, WAITING)`
+    select p.id, p.a_id, p.b_id from pairs p where ${which} and p.decision_id is null order by p.score desc, p.id for update`
   if (waiting.length === 0)
     throw new Problem(409, 'decided-already', 'Somebody has decided this pair already. Nothing was changed.')
   const [made] = await tx
     .insert(pairDecisions)
-    .values({ listId: pair.list_id, decision, pairs: waiting.length, who })
+    .values({ listId: pair.listId, decision, pairs: waiting.length, who })
     .returning()
   if (!made) throw new Error('insert returned nothing')
-  await tx.execute(
-    sql`update pairs set decision_id = ${made.id} where id = any(${sql.param(waiting.map(({ id }) => Number(id)))}::bigint[])`,
-  )
+  const ids = waiting.map(({ id }) => id)
+  await tx.update(pairs).set({ decisionId: made.id }).where(isOneOf(pairs.id, ids))
   if (decision === 'join') {
     if (!alike) await storeChoices(tx, made.id, waiting, chosen)
-    await joinPairs(tx, client, pair.list_id, waiting, who)
+    await joinPairs(tx, client, pair.listId, waiting, who)
   }
   return asDecided(made)
 }
@@ -98,7 +92,7 @@ async function storeChoices(
   waiting: readonly Waiting[],
   chosen: Partial<Record<SurvivorPart, number>>,
 ): Promise<void> {
-  const among = new Set(waiting.flatMap(({ a_id, b_id }) => [Number(a_id), Number(b_id)]))
+  const among = new Set(waiting.flatMap(({ aId, bId }) => [aId, bId]))
   for (const [part, contactId] of Object.entries(chosen) as [SurvivorPart, number][]) {
     if (!among.has(contactId)) throw notFound('contact in this pair')
     const row = await rowThatGives(tx, contactId, part)
@@ -115,16 +109,18 @@ async function joinPairs(
   who: string,
 ): Promise<void> {
   const touched = new Set<number>()
-  for (const { id, a_id, b_id } of waiting) {
-    const { rows } = await tx.execute<{ root: string }>(sql`
-      select distinct coalesce(joined_into, id) as root from contacts where id in (${Number(a_id)}, ${Number(b_id)}) order by 1`)
-    const [survivor, member] = rows.map(({ root }) => Number(root))
+  for (const { id, aId, bId } of waiting) {
+    const [survivor, member] = await readIds(tx)`
+      select distinct coalesce(joined_into, id) as id from contacts where id in (${aId}, ${bId}) order by 1`
     if (survivor === undefined || member === undefined) continue
     const [join] = await tx
       .insert(joins)
       .values({ listId, survivorId: survivor, memberId: member, keyKind: 'person', key: who })
       .returning({ id: joins.id })
-    await tx.execute(sql`update pairs set join_id = ${join?.id ?? null} where id = ${Number(id)}`)
+    await tx
+      .update(pairs)
+      .set({ joinId: join?.id ?? null })
+      .where(eq(pairs.id, id))
     await tx.execute(sql`update contacts set joined_into = ${survivor} where id = ${member} or joined_into = ${member}`)
     for (const one of [survivor, member]) touched.add(one)
   }
@@ -137,12 +133,12 @@ export async function takeDecisionBack(tx: Db, client: PoolClient, decisionId: n
   const [decision] = await tx.select().from(pairDecisions).where(eq(pairDecisions.id, decisionId)).for('update')
   if (!decision || decision.undoneAt)
     throw new Problem(409, 'taken-back-already', 'This decision was taken back already.')
-  const { rows } = await tx.execute<{ survivor_id: string; member_id: string }>(sql`
+  const apart = await readRows(tx, { survivorId: num, memberId: num })`
     delete from joins where id in (select join_id from pairs where decision_id = ${decisionId}) and undone_at is null
-    returning survivor_id, member_id`)
+    returning survivor_id, member_id`
   await tx.delete(valueChoices).where(eq(valueChoices.decisionId, decisionId))
-  await tx.execute(sql`update pairs set decision_id = null, join_id = null where decision_id = ${decisionId}`)
-  const ids = rows.flatMap((row) => [Number(row.survivor_id), Number(row.member_id)])
+  await tx.update(pairs).set({ decisionId: null, joinId: null }).where(eq(pairs.decisionId, decisionId))
+  const ids = apart.flatMap(({ survivorId, memberId }) => [survivorId, memberId])
   await tx.update(pairDecisions).set({ undoneAt: new Date() }).where(eq(pairDecisions.id, decisionId))
   if (ids.length > 0) {
     // Whoever was joined to them by a key of one of them goes with that one.

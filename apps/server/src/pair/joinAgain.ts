@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import type { Db } from '../db/database'
+import { num, readIds, readRows, text } from '../db/readRows'
 import { type Reprojecting, reproject } from '../projection/reproject'
 import { renewStatistics } from '../projection/statistics'
 import { carrySent } from './carrySent'
@@ -25,10 +26,10 @@ export async function joinAgain(
   if (ids.length === 0) return
   const group = await groupsOf(tx, ids)
   const sharedBefore = await sharersOf(tx, group)
-  const { rows: before } = await tx.execute<{ survivor_id: string; member_id: string; made_at: string }>(sql`
+  const before = await readRows(tx, { survivorId: num, memberId: num, madeAt: text })`
     delete from joins where undone_at is null and suspended_by is null and key_kind in ('number', 'email')
       and (survivor_id = any(${sql.param(group)}::bigint[]) or member_id = any(${sql.param(group)}::bigint[]))
-    returning survivor_id, member_id, made_at::text`)
+    returning survivor_id, member_id, made_at::text`
   await tx.execute(
     sql`update contacts set joined_into = null where id = any(${sql.param(group)}::bigint[]) and joined_into is not null`,
   )
@@ -39,8 +40,8 @@ export async function joinAgain(
   await joinExactDuplicates(tx, client, { listId, added: { ids: group } }, how)
   await tx.execute(sql`
     update joins j set made_at = o.made_at
-    from unnest(${sql.param(before.map((row) => row.survivor_id))}::bigint[], ${sql.param(before.map((row) => row.member_id))}::bigint[],
-      ${sql.param(before.map((row) => row.made_at))}::timestamptz[]) as o (survivor_id, member_id, made_at)
+    from unnest(${sql.param(before.map((row) => row.survivorId))}::bigint[], ${sql.param(before.map((row) => row.memberId))}::bigint[],
+      ${sql.param(before.map((row) => row.madeAt))}::timestamptz[]) as o (survivor_id, member_id, made_at)
     where j.survivor_id = o.survivor_id and j.member_id = o.member_id and j.undone_at is null`)
   await carrySent(tx, group)
   // Who held a number with them before, or holds one now, may be on a shared line no more, or from now on.
@@ -51,16 +52,13 @@ export async function joinAgain(
 
 /** Those of them that are joined now, and counted as sharing a line with whom they are joined to before they were. */
 async function sharingMembers(tx: Db, ids: readonly number[]): Promise<number[]> {
-  const { rows } = await tx.execute<{ id: string }>(
-    sql`select id from contacts where id = any(${sql.param(ids)}::bigint[]) and joined_into is not null and is_shared`,
-  )
-  return rows.map(({ id }) => Number(id))
+  return readIds(tx)`
+    select id from contacts where id = any(${sql.param(ids)}::bigint[]) and joined_into is not null and is_shared`
 }
 
 /** These contacts and everybody they are one person with. */
 async function groupsOf(tx: Db, ids: readonly number[]): Promise<number[]> {
-  const { rows } = await tx.execute<{ id: string }>(sql`
+  return readIds(tx)`
     with roots as (select distinct coalesce(joined_into, id) as id from contacts where id = any(${sql.param(ids)}::bigint[]))
-    select id from roots union select c.id from contacts c join roots r on c.joined_into = r.id`)
-  return rows.map(({ id }) => Number(id))
+    select id from roots union select c.id from contacts c join roots r on c.joined_into = r.id`
 }

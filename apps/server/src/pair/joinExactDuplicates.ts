@@ -4,6 +4,7 @@ import type { PoolClient } from 'pg'
 import { isShown } from '../contacts/shown'
 import { copyInto } from '../db/copy'
 import type { Db } from '../db/database'
+import { listOf, num, oneOf, type RowOf, readIds, readRows, text } from '../db/readRows'
 import { type Reprojecting, reproject } from '../projection/reproject'
 import { carrySent } from './carrySent'
 import { keptApart } from './keptApart'
@@ -69,10 +70,7 @@ async function storeJoins(
 
 /** Contacts that others were joined to before: from now on each is its own row alone. */
 async function survivorsAmong(tx: Db, members: readonly number[]): Promise<readonly number[]> {
-  const { rows } = await tx.execute<{ id: string }>(
-    sql`select id from contacts where id = any(${sql.param(members)}::bigint[]) and joined > 0`,
-  )
-  return rows.map(({ id }) => Number(id))
+  return readIds(tx)`select id from contacts where id = any(${sql.param(members)}::bigint[]) and joined > 0`
 }
 
 /** Contacts that stand for themselves and hold a number that another such contact holds too, in pages, each once. */
@@ -146,21 +144,23 @@ async function keepIds(tx: Db, ids: readonly number[]): Promise<void> {
 /** So many shared keys are read at a time: each comes with all that is known of its holders. */
 const KEYS = 2000
 
+const KEY = {
+  at: num,
+  kind: oneOf(['number', 'email']),
+  key: text,
+  ids: listOf(num),
+  names: listOf(text),
+  births: listOf(text),
+  companies: listOf(text),
+}
+
 async function* sharedKeys(tx: Db): AsyncGenerator<SharedKey> {
   for (let after = 0; ; ) {
-    const { rows } = await tx.execute<{
-      at: string
-      kind: SharedKey['kind']
-      key: string
-      ids: string[]
-      names: string[]
-      births: string[]
-      companies: string[]
-    }>(sql`select * from shared_keys where at > ${after} order by at limit ${KEYS}`)
-    for (const { kind, key, ...of } of rows) yield { kind, key, holders: holdersOf(of) }
-    const last = rows.at(-1)
-    if (!last || rows.length < KEYS) return
-    after = Number(last.at)
+    const found = await readRows(tx, KEY)`select * from shared_keys where at > ${after} order by at limit ${KEYS}`
+    for (const { kind, key, ...of } of found) yield { kind, key, holders: holdersOf(of) }
+    const last = found.at(-1)
+    if (!last || found.length < KEYS) return
+    after = last.at
   }
 }
 
@@ -170,9 +170,9 @@ function holdersOf({
   names,
   births,
   companies,
-}: Record<'ids' | 'names' | 'births' | 'companies', string[]>): KeyHolder[] {
+}: Pick<RowOf<typeof KEY>, 'ids' | 'names' | 'births' | 'companies'>): KeyHolder[] {
   const holders = ids.map((id, i) => ({
-    id: Number(id),
+    id,
     name: names[i] ?? '',
     birthDate: births[i] ?? '',
     company: companies[i] ?? '',

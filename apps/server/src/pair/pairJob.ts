@@ -1,8 +1,9 @@
 import type { Thresholds } from '@upper-field/contract'
 import { createPairing, DEFAULT_THRESHOLDS, type Paired, type Survivorship } from '@upper-field/core/pair'
-import { eq, sql } from 'drizzle-orm'
+import { eq } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import { type Db, transaction } from '../db/database'
+import { readIds } from '../db/readRows'
 import { lists, pairStates } from '../db/schema'
 import { inOneGo, type OnPage } from '../jobs/giveUp'
 import type { JobHandler } from '../jobs/runner'
@@ -110,10 +111,8 @@ function groupsByLine(paired: Paired, { join, decide }: Thresholds): { from: num
 /** Puts every contact that is made of several rows together anew, by other rules. */
 async function surviveAnew(tx: Db, client: PoolClient, listId: string, survivorship: Survivorship) {
   await tx.update(lists).set({ survivorship }).where(eq(lists.id, listId))
-  const { rows } = await tx.execute<{ id: string }>(
-    sql`select id from contacts where list_id = ${listId} and joined > 0 order by id`,
-  )
-  await reproject(tx, client, { contacts: rows.map(({ id }) => Number(id)), because: 'joined' })
+  const survivors = await readIds(tx)`select id from contacts where list_id = ${listId} and joined > 0 order by id`
+  await reproject(tx, client, { contacts: survivors, because: 'joined' })
   await countContacts(tx, listId)
-  return { total: rows.length, result: { contacts: rows.length } }
+  return { total: survivors.length, result: { contacts: survivors.length } }
 }

@@ -1,29 +1,32 @@
 import type { SharedLine, SharedLines } from '@upper-field/contract'
 import { kindOfSharedLine } from '@upper-field/core/pair'
-import type { LineType } from '@upper-field/core/phone'
+import { LINE_TYPES } from '@upper-field/core/phone'
 import { sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import { isShown } from '../contacts/shown'
 import type { Db } from '../db/database'
 import { groupBy } from '../db/groupBy'
+import { num, oneOf, type RowOf, readRows, text } from '../db/readRows'
 import { CURSOR, readCursor } from '../http/cursor'
 
 const PAGE = 50
 /** So many holders are named; the rest is counted. */
 const MOST_NAMED = 8
 
+const LINE = { e164: text, lineType: oneOf(LINE_TYPES), holders: num, total: num }
+
 /** Numbers that several people of a list hold, most holders first, by key set: holders and number of the last one. */
 export async function sharedLines(db: Db, listId: string, cursor: string | undefined): Promise<SharedLines> {
   const [holders = 1e9, after = ''] = readCursor<z.ZodType<number | string>>(cursor, [CURSOR.id, CURSOR.e164]) ?? []
-  const { rows } = await db.execute<{ e164: string; line_type: LineType; holders: string; total: string }>(sql`
+  const found = await readRows(db, LINE)`
     with lines as (
       select n.e164, min(n.line_type) as line_type, count(distinct c.id) as holders
       from contact_numbers n join contacts c on c.id = n.contact_id and c.joined_into is null and ${isShown('c')}
       where n.list_id = ${listId} and n.is_valid group by n.e164 having count(distinct c.id) > 1)
     select *, (select count(*) from lines) as total from lines
     where holders < ${holders} or (holders = ${holders} and e164 > ${after})
-    order by holders desc, e164 limit ${PAGE + 1}`)
-  const shown = rows.slice(0, PAGE)
+    order by holders desc, e164 limit ${PAGE + 1}`
+  const shown = found.slice(0, PAGE)
   const last = shown.at(-1)
   const whoOf = await holdersOf(
     db,
@@ -32,40 +35,29 @@ export async function sharedLines(db: Db, listId: string, cursor: string | undef
   )
   return {
     lines: shown.map((row) => describeLine(row, whoOf.get(row.e164) ?? [])),
-    next: rows.length > PAGE && last ? `${last.holders}/${last.e164}` : null,
-    total: Number(rows[0]?.total ?? 0),
+    next: found.length > PAGE && last ? `${last.holders}/${last.e164}` : null,
+    total: found[0]?.total ?? 0,
   }
 }
 
-interface Holder extends Record<string, unknown> {
-  readonly e164: string
-  readonly id: string
-  readonly full_name: string
-  readonly family_name: string
-  readonly company: string
-  readonly domain: string
-}
+const HOLDER = { e164: text, contactId: num, fullName: text, familyName: text, company: text, domain: text }
+type Holder = RowOf<typeof HOLDER>
 
 const describeLine = (
-  { e164, line_type, holders }: { e164: string; line_type: LineType; holders: string },
+  { e164, lineType, holders }: Omit<RowOf<typeof LINE>, 'total'>,
   who: readonly Holder[],
 ): SharedLine => ({
   e164,
-  lineType: line_type,
-  kind: kindOfSharedLine(
-    line_type,
-    who.map(({ family_name, company, domain }) => ({ familyName: family_name, company, domain })),
-  ),
-  holders: Number(holders),
-  who: who
-    .slice(0, MOST_NAMED)
-    .map(({ id, full_name, company }) => ({ contactId: Number(id), fullName: full_name, company })),
+  lineType,
+  kind: kindOfSharedLine(lineType, who),
+  holders,
+  who: who.slice(0, MOST_NAMED).map(({ contactId, fullName, company }) => ({ contactId, fullName, company })),
 })
 
 async function holdersOf(db: Db, listId: string, e164s: readonly string[]): Promise<Map<string, Holder[]>> {
-  const { rows } = await db.execute<Holder>(sql`
-    select distinct on (n.e164, c.id) n.e164, c.id, c.full_name, c.family_name, c.company, c.domain
+  const holders = await readRows(db, HOLDER)`
+    select distinct on (n.e164, c.id) n.e164, c.id as contact_id, c.full_name, c.family_name, c.company, c.domain
     from contact_numbers n join contacts c on c.id = n.contact_id and c.joined_into is null and ${isShown('c')}
-    where n.list_id = ${listId} and n.is_valid and n.e164 = any(${sql.param(e164s)}::text[]) order by n.e164, c.id`)
-  return groupBy(rows, ({ e164 }) => e164)
+    where n.list_id = ${listId} and n.is_valid and n.e164 = any(${sql.param(e164s)}::text[]) order by n.e164, c.id`
+  return groupBy(holders, ({ e164 }) => e164)
 }

@@ -1,11 +1,11 @@
 import { type SQL, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
+import { readIds } from '../db/readRows'
 
 /** The contacts that stand for these, at the end of whatever chain of joins: themselves where they are joined to nobody. */
 export async function rootsOf(tx: Db, ids: readonly number[]): Promise<number[]> {
-  const { rows } = await tx.execute<{ id: string }>(sql`
-    select distinct coalesce(joined_into, id) as id from contacts where id = any(${sql.param([...ids])}::bigint[])`)
-  return rows.map(({ id }) => Number(id))
+  return readIds(tx)`
+    select distinct coalesce(joined_into, id) as id from contacts where id = any(${sql.param([...ids])}::bigint[])`
 }
 
 /**

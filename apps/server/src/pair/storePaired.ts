@@ -1,8 +1,9 @@
 import type { Paired } from '@upper-field/core/pair'
-import { sql } from 'drizzle-orm'
+import { eq, sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import { copyInto } from '../db/copy'
 import type { Db } from '../db/database'
+import { pairs } from '../db/schema'
 import { pairOf } from './keptApart'
 import { pointToSurvivors } from './pointToSurvivors'
 import { refreshWithSharers } from './refreshWithSharers'
@@ -48,11 +49,9 @@ export async function storeGroups(tx: Db, client: PoolClient, { listId, paired, 
 export async function storePairs(tx: Db, client: PoolClient, { listId, paired, ids }: Found): Promise<number> {
   const idAt = (at: number): number => ids[at] ?? 0
   await tx.execute(sql`delete from pairs where list_id = ${listId} and decision_id is null`)
-  const { rows } = await tx.execute<{ a: string; b: string }>(
-    sql`select a_id as a, b_id as b from pairs where list_id = ${listId}`,
-  )
+  const known = await tx.select({ a: pairs.aId, b: pairs.bId }).from(pairs).where(eq(pairs.listId, listId))
   // Decided pairs stay decided, and no pair is asked about twice.
-  const asked = new Set(rows.map((row) => pairOf(Number(row.a), Number(row.b))))
+  const asked = new Set(known.map(({ a, b }) => pairOf(a, b)))
   const survivors = new Map(
     paired.groups.flatMap(({ members }) => members.map((member) => [member, members[0] ?? member])),
   )

@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import type { Db } from '../db/database'
+import { bool, orNull, readCount, readRow } from '../db/readRows'
 import { DIMENSIONS } from './cubeDimensions'
 
 /** The setting by which the trigger on contacts knows that it is to count. */
@@ -20,18 +21,18 @@ export async function countByChange(client: PoolClient): Promise<void> {
 }
 
 export async function isCountedByChange(tx: Db): Promise<boolean> {
-  const { rows } = await tx.execute<{ is: boolean | null }>(
-    sql`select current_setting(${SETTING}, true) = ${BY_CHANGE} as is`,
-  )
-  return rows[0]?.is === true
+  const counting = await readRow(tx, {
+    is: orNull(bool),
+  })`select current_setting(${SETTING}, true) = ${BY_CHANGE} as is`
+  return counting?.is === true
 }
 
 /** Forgets who was touched; sums the counts of a list up where many changes stand in them one by one. */
 export async function endOfChanges(tx: Db, listId: string): Promise<void> {
-  const { rows } = await tx.execute<{ unsummed: number }>(sql`
-    update lists set unsummed = unsummed + (select count(*) from touched_contacts t where t.list_id = ${listId}) where id = ${listId} returning unsummed`)
+  const unsummed = await readCount(tx)`
+    update lists set unsummed = unsummed + (select count(*) from touched_contacts t where t.list_id = ${listId}) where id = ${listId} returning unsummed as n`
   await tx.execute(sql`delete from touched_contacts where list_id = ${listId}`)
-  if ((rows[0]?.unsummed ?? 0) <= MOST_UNSUMMED) return
+  if (unsummed <= MOST_UNSUMMED) return
   await sumUp(tx, listId, 'contact_cube', DIMENSIONS)
   await sumUp(tx, listId, 'tidy_counts', 'batch_id, code')
   await tx.execute(sql`update lists set unsummed = 0 where id = ${listId}`)

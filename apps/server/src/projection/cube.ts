@@ -2,6 +2,7 @@ import { drawTerrace, type TerraceStep } from '@upper-field/core/story'
 import { sql } from 'drizzle-orm'
 import { isShown } from '../contacts/shown'
 import type { Db } from '../db/database'
+import { num, readRows, text } from '../db/readRows'
 import { decideLanes } from '../split/decideLanes'
 import { endOfChanges, isCountedByChange } from './countedChanges'
 import { COUNTED_BY, CUBE_DIMENSIONS, SENT } from './cubeDimensions'
@@ -50,12 +51,27 @@ export interface ListCounts {
   readonly contacts: number
 }
 
+const COUNTED = {
+  listId: text,
+  contacts: num,
+  rows: num,
+  held: num,
+  nothingReadable: num,
+  joined: num,
+  outOfService: num,
+  filled: num,
+  byPost: num,
+  suppressed: num,
+  parked: num,
+  notSent: num,
+}
+
 /** Terraces of lists, from their counts. Lists that are not told of have no rows yet. */
 export async function readTerraces(tx: Db, listIds: readonly string[]): Promise<Map<string, ListCounts>> {
-  const { rows } = await tx.execute<Record<string, string>>(sql`
+  const counted = await readRows(tx, COUNTED)`
     select l.id as list_id,
       coalesce(b.rows, 0) as rows, coalesce(b.held, 0) as held, coalesce(c.contacts, 0) as contacts,
-      coalesce(c.nothing, 0) as nothing, coalesce(c.joined, 0) as joined, coalesce(c.dead, 0) as dead,
+      coalesce(c.nothing, 0) as nothing_readable, coalesce(c.joined, 0) as joined, coalesce(c.dead, 0) as out_of_service,
       coalesce(c.filled, 0) as filled, coalesce(c.suppressed, 0) as suppressed, coalesce(c.parked, 0) as parked,
       coalesce(c.by_post, 0) as by_post, coalesce(c.not_sent, 0) as not_sent
     from lists l
@@ -72,23 +88,6 @@ export async function readTerraces(tx: Db, listIds: readonly string[]): Promise<
         sum(contacts) filter (where not is_joined and not ((is_readable and not is_dead) or is_filled) and lane <> 'parked') as by_post,
         sum(contacts) filter (where not is_joined and lane <> 'parked' and not is_sent) as not_sent
       from contact_cube group by list_id) c on c.list_id = l.id
-    where l.id = any(${sql.param(listIds)}::uuid[])`)
-  return new Map(
-    rows.map((row) => {
-      const n = (name: string) => Number(row[name])
-      const facts = {
-        rows: n('rows'),
-        held: n('held'),
-        nothingReadable: n('nothing'),
-        joined: n('joined'),
-        outOfService: n('dead'),
-        filled: n('filled'),
-        byPost: n('by_post'),
-        suppressed: n('suppressed'),
-        parked: n('parked'),
-        notSent: n('not_sent'),
-      }
-      return [row.list_id ?? '', { terrace: drawTerrace(facts), contacts: n('contacts') }]
-    }),
-  )
+    where l.id = any(${sql.param(listIds)}::uuid[])`
+  return new Map(counted.map(({ listId, contacts, ...facts }) => [listId, { terrace: drawTerrace(facts), contacts }]))
 }

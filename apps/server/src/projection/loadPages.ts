@@ -5,6 +5,7 @@ import { inArray, sql } from 'drizzle-orm'
 import { BREATH, breathe } from '../breathe'
 import type { Db } from '../db/database'
 import { groupBy } from '../db/groupBy'
+import { listOf, num, orNull, type RowOf, readRows, text } from '../db/readRows'
 import { batches } from '../db/schema'
 import { type Turn, takingTurns } from '../db/takingTurns'
 import { withJoined } from '../pair/standsFor'
@@ -17,14 +18,8 @@ import type { ContactSources, SourceRow } from './viewOf'
 
 const PAGE = 1000
 
-interface StoredContact {
-  readonly id: number
-  readonly listId: string
-  readonly batchId: string
-  readonly row: number
-  readonly text: string
-  readonly joinedInto: number | null
-}
+const STORED = { id: num, listId: text, batchId: text, row: num, text, joinedInto: orNull(num) }
+type StoredContact = RowOf<typeof STORED>
 
 /** Everything that some contacts are made from. */
 export interface LoadedPage {
@@ -175,27 +170,12 @@ export async function rowThatGives(tx: Db, contactId: number, part: SurvivorPart
 }
 
 /** The asked contacts and those joined to them, with the row each stands for. */
-async function readStored(tx: Db, ids: readonly number[]): Promise<StoredContact[]> {
-  const { rows } = await tx.execute<{
-    id: string
-    list_id: string
-    batch_id: string
-    row: number
-    text: string
-    joined_into: string | null
-  }>(sql`
+async function readStored(tx: Db, ids: readonly number[]): Promise<readonly StoredContact[]> {
+  return readRows(tx, STORED)`
     select c.id, c.list_id, c.batch_id, c.row, r.text, c.joined_into
     from contacts c join rows r on r.batch_id = c.batch_id and r.row = c.row
     where c.id = any(${sql.param(ids)}::bigint[]) or c.joined_into = any(${sql.param(ids)}::bigint[])
-    order by c.id`)
-  return rows.map((row) => ({
-    id: Number(row.id),
-    listId: row.list_id,
-    batchId: row.batch_id,
-    row: row.row,
-    text: row.text,
-    joinedInto: row.joined_into === null ? null : Number(row.joined_into),
-  }))
+    order by c.id`
 }
 
 /** Reads what is not known of these batches yet: nothing of it changes while contacts are projected. */
@@ -214,8 +194,8 @@ async function learnBatches(tx: Db, batchIds: readonly string[], known: KnownBat
 
 /** What providers found for these contacts, or for whoever is joined to them, each once. */
 async function readFills(tx: Db, ids: readonly number[]): Promise<Map<number, string[]>> {
-  const { rows } = await tx.execute<{ id: string; found: string[] }>(sql`
+  const rows = await readRows(tx, { id: num, found: listOf(text) })`
     select w.root as id, array_agg(coalesce(e164, address) order by made_at, f.id) as found
-    from fills f join ${withJoined(ids)} w on w.id = f.contact_id where undone_at is null group by w.root`)
-  return new Map(rows.map(({ id, found }) => [Number(id), [...new Set(found)]]))
+    from fills f join ${withJoined(ids)} w on w.id = f.contact_id where undone_at is null group by w.root`
+  return new Map(rows.map(({ id, found }) => [id, [...new Set(found)]]))
 }

@@ -1,10 +1,11 @@
 import { suppressibleKeys } from '@upper-field/core/pair'
-import type { LineType } from '@upper-field/core/phone'
+import { LINE_TYPES } from '@upper-field/core/phone'
 import { scopesOfKeys } from '@upper-field/core/split'
 import { sql } from 'drizzle-orm'
 import { type CopyBytes, copyBytesOf } from '../db/copy'
 import type { Db } from '../db/database'
 import { groupBy } from '../db/groupBy'
+import { bool, num, oneOf, orNull, readRows, text } from '../db/readRows'
 import { suppressionScopes } from '../suppression/matches'
 import { PLACEMENT_COLUMNS, placementCells } from './columns'
 import { factsOfNumbers } from './facts'
@@ -54,35 +55,22 @@ const copyOf = (placed: readonly (Placed & { readonly id: number })[]): CopyByte
     placed.map((one) => [one.id, ...placementCells(one)]),
   )
 
+const REACH_NUMBER = { contactId: num, e164: text, country: orNull(text), lineType: oneOf(LINE_TYPES), valid: bool }
+
 async function readReach(tx: Db, ids: readonly number[]): Promise<readonly StoredReach[]> {
-  const wanted = sql.param([...ids])
-  const { rows } = await tx.execute<{ id: string; list_id: string; domain: string }>(
-    sql`select id, list_id, domain from contacts where id = any(${wanted}::bigint[]) order by id`,
-  )
-  const { rows: numbers } = await tx.execute<{
-    contact_id: string
-    e164: string
-    country: string | null
-    line_type: string
-    is_valid: boolean
-  }>(sql`
-    select contact_id, e164, country, line_type, is_valid from contact_numbers
-    where contact_id = any(${wanted}::bigint[]) order by contact_id, position`)
-  const { rows: emails } = await tx.execute<{ contact_id: string; address: string }>(
-    sql`select contact_id, address from contact_emails where contact_id = any(${wanted}::bigint[]) order by contact_id, position`,
-  )
-  const numbersOf = groupBy(numbers, (one) => one.contact_id)
-  const emailsOf = groupBy(emails, (one) => one.contact_id)
-  return rows.map(({ id, list_id, domain }) => ({
-    id: Number(id),
-    listId: list_id,
-    domain,
-    numbers: (numbersOf.get(id) ?? []).map((one) => ({
-      e164: one.e164,
-      country: one.country,
-      lineType: one.line_type as LineType,
-      valid: one.is_valid,
-    })),
-    addresses: (emailsOf.get(id) ?? []).map(({ address }) => address),
+  const wanted = sql`any(${sql.param([...ids])}::bigint[])`
+  const contacts = await readRows(tx, { id: num, listId: text, domain: text })`
+    select id, list_id, domain from contacts where id = ${wanted} order by id`
+  const numbers = await readRows(tx, REACH_NUMBER)`
+    select contact_id, e164, country, line_type, is_valid as valid from contact_numbers
+    where contact_id = ${wanted} order by contact_id, position`
+  const emails = await readRows(tx, { contactId: num, address: text })`
+    select contact_id, address from contact_emails where contact_id = ${wanted} order by contact_id, position`
+  const numbersOf = groupBy(numbers, (one) => one.contactId)
+  const emailsOf = groupBy(emails, (one) => one.contactId)
+  return contacts.map((contact) => ({
+    ...contact,
+    numbers: numbersOf.get(contact.id) ?? [],
+    addresses: (emailsOf.get(contact.id) ?? []).map(({ address }) => address),
   }))
 }

@@ -1,5 +1,8 @@
 import { sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
+import { isOneOf } from '../db/isOneOf'
+import { readCount, readIds, readRows, text } from '../db/readRows'
+import { contacts } from '../db/schema'
 
 /** Whose lines are asked for: the numbers of a page, and the lists they stand in. */
 interface Asked {
@@ -36,20 +39,17 @@ export function sharedLines(tx: Db, contacts: number): SharedIn {
 }
 
 async function contactsIn(tx: Db, listIds: readonly string[]): Promise<number> {
-  const { rows } = await tx.execute<{ n: number }>(
-    sql`select coalesce(sum(rows - held), 0)::int as n from batches where list_id = any(${sql.param(listIds)}::uuid[])`,
-  )
-  return rows[0]?.n ?? 0
+  return readCount(
+    tx,
+  )`select coalesce(sum(rows - held), 0)::int as n from batches where list_id = any(${sql.param(listIds)}::uuid[])`
 }
 
 /** All lines that several contacts hold in the lists these are in. */
 export async function sharedLinesOf(tx: Db, ids: readonly number[]): Promise<ReadonlySet<string>> {
-  const { rows } = await tx.execute<{ list_id: string }>(
-    sql`select distinct list_id from contacts where id = any(${sql.param([...ids])}::bigint[])`,
-  )
+  const lists = await tx.selectDistinct({ id: contacts.listId }).from(contacts).where(isOneOf(contacts.id, ids))
   return findShared(
     tx,
-    rows.map((row) => row.list_id),
+    lists.map(({ id }) => id),
     null,
   )
 }
@@ -57,11 +57,10 @@ export async function sharedLinesOf(tx: Db, ids: readonly number[]): Promise<Rea
 /** Which of these contacts hold one of these lines. @param lines see `lineIn` */
 export async function holdersOfLines(tx: Db, ids: readonly number[], lines: readonly string[]): Promise<number[]> {
   if (lines.length === 0) return []
-  const { rows } = await tx.execute<{ id: string }>(sql`
+  return readIds(tx)`
     select distinct n.contact_id as id from unnest(${sql.param([...lines])}::text[]) line
     join contact_numbers n on n.e164 = split_part(line, ' ', 2) and n.list_id = split_part(line, ' ', 1)::uuid
-    where n.contact_id = any(${sql.param([...ids])}::bigint[])`)
-  return rows.map(({ id }) => Number(id))
+    where n.contact_id = any(${sql.param([...ids])}::bigint[])`
 }
 
 /**
@@ -76,11 +75,11 @@ async function findShared(
 ): Promise<ReadonlySet<string>> {
   if (e164s?.length === 0) return found
   const areThese = e164s === null ? sql`` : sql`and n.e164 = any(${sql.param(e164s)}::text[])`
-  const { rows } = await tx.execute<{ list_id: string; e164: string }>(sql`
+  const rows = await readRows(tx, { listId: text, e164: text })`
     select n.list_id, n.e164 from contact_numbers n join contacts c on c.id = n.contact_id
     where n.list_id = any(${sql.param(listIds)}::uuid[]) ${areThese}
       and exists (select 1 from batches b where b.id = c.batch_id and b.state <> 'taken-back')
-    group by n.list_id, n.e164 having count(distinct coalesce(c.joined_into, c.id)) > 1`)
-  for (const row of rows) found.add(lineIn(row.list_id, row.e164))
+    group by n.list_id, n.e164 having count(distinct coalesce(c.joined_into, c.id)) > 1`
+  for (const { listId, e164 } of rows) found.add(lineIn(listId, e164))
   return found
 }

@@ -3,6 +3,7 @@ import { eq, sql } from 'drizzle-orm'
 import { chosenContacts } from '../contacts/page'
 import { readFilter, readWholeFilter } from '../contacts/readFilter'
 import type { Db } from '../db/database'
+import { readCount } from '../db/readRows'
 import { suppressionLists } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import type { Services } from '../services'
@@ -55,12 +56,11 @@ export async function refuseSuppressionList(db: Db, id: string, purpose: string)
 }
 
 export async function countChosen(db: Db, { listId, filter, suppressionListId }: AudienceRow): Promise<number> {
-  const { rows } = await db.execute<{ n: string }>(
+  return readCount(db)`${
     suppressionListId === null
       ? sql`select count(*) as n from contacts where ${chosenContacts(listId, readFilter(filter))} and lane <> 'parked'`
-      : sql`select count(distinct hash) as n from suppression_entries where suppression_list_id = ${suppressionListId} and key is not null`,
-  )
-  return Number(rows[0]?.n ?? 0)
+      : sql`select count(distinct hash) as n from suppression_entries where suppression_list_id = ${suppressionListId} and key is not null`
+  }`
 }
 
 /** A filter that chooses everybody is meant, or it is a slip that costs money. */

@@ -12,6 +12,7 @@ import type { Hono } from 'hono'
 import { chosenContacts, contactLines } from '../contacts/page'
 import { readWholeFilter } from '../contacts/readFilter'
 import { type Db, transaction } from '../db/database'
+import { readCount } from '../db/readRows'
 import { batches, destinations, editions, fileLayouts } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { serve } from '../http/serve'
@@ -199,13 +200,12 @@ async function countChosen(
   listId: string,
   { filter, batchId }: { readonly filter: string; readonly batchId: string | null },
 ): Promise<number> {
-  const { rows } = await tx.execute<{ n: string }>(
+  return readCount(tx)`${
     batchId === null
       ? sql`select count(*) as n from contacts where ${chosenContacts(listId, await readWholeFilter(tx, listId, filter))} and lane <> 'parked'`
       : sql`select (select count(*) from rows where batch_id = ${batchId})
-          + (select count(*) from held_rows where batch_id = ${batchId} and let_in_at is null) as n`,
-  )
-  return Number(rows[0]?.n ?? 0)
+          + (select count(*) from held_rows where batch_id = ${batchId} and let_in_at is null) as n`
+  }`
 }
 
 /** The file as it came is of one batch of the list, and has rows. */

@@ -1,6 +1,7 @@
 import { wayOf } from '@upper-field/core/send'
-import { and, eq, sql } from 'drizzle-orm'
+import { and, eq } from 'drizzle-orm'
 import type { Db } from '../db/database'
+import { readCount } from '../db/readRows'
 import { audiences, deliveries, editions } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { createJob } from '../jobs/store'
@@ -109,15 +110,11 @@ async function readyEdition(tx: Db, audienceId: string, editionId: string): Prom
 
 /** How many are in an audience by our books. */
 export async function countMembers(tx: Db, audienceId: string): Promise<number> {
-  const { rows } = await tx.execute<{ n: string }>(
-    sql`select count(*) as n from audience_members where audience_id = ${audienceId}`,
-  )
-  return Number(rows[0]?.n ?? 0)
+  return readCount(tx)`select count(*) as n from audience_members where audience_id = ${audienceId}`
 }
 
 async function countOwed(tx: Db, audienceId: string): Promise<number> {
-  const { rows } = await tx.execute<{ n: string }>(
-    sql`select count(*) as n from audience_members where audience_id = ${audienceId} and owed_since is not null`,
-  )
-  return Number(rows[0]?.n ?? 0)
+  return readCount(
+    tx,
+  )`select count(*) as n from audience_members where audience_id = ${audienceId} and owed_since is not null`
 }

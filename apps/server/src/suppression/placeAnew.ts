@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import type { Db } from '../db/database'
+import { readIds } from '../db/readRows'
 import { tryListLock } from '../lists/listLock'
 import { countContacts } from '../projection/cube'
 import { reproject } from '../projection/reproject'
@@ -67,8 +68,7 @@ export async function placeContacts(
 }
 
 async function marked(tx: Db, ids: readonly number[]): Promise<number[]> {
-  const { rows } = await tx.execute<{ id: string }>(sql`
+  return readIds(tx)`
     select id from contacts
-    where suppressed_for <> '' and joined_into is null and id = any(${sql.param([...ids])}::bigint[])`)
-  return rows.map(({ id }) => Number(id))
+    where suppressed_for <> '' and joined_into is null and id = any(${sql.param([...ids])}::bigint[])`
 }

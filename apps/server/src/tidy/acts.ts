@@ -6,6 +6,7 @@ import { chosenContacts } from '../contacts/page'
 import { readFilter } from '../contacts/readFilter'
 import type { Db } from '../db/database'
 import { isOneOf } from '../db/isOneOf'
+import { readIds } from '../db/readRows'
 import { acts, batches, contacts, edits, leftOut, lists } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { alikeFixes, type Slip } from './hand'
@@ -161,12 +162,12 @@ async function storeBulkEdit(
   const actId = await newAct(tx, listId, madeBy, { kind: 'bulk-edit', contacts: 0, detail: `${column}: ${value}` })
   const filter = readFilter(text)
   const isPicked = contactIds ? sql`and ${isOneOf(contacts.id, contactIds)}` : sql``
-  const { rows } = await tx.execute<{ id: string }>(sql`
+  const touched = await readIds(tx)`
     insert into edits (act_id, contact_id, column_name, value)
     select ${actId}, id, ${column}, ${value} from contacts where ${chosenContacts(listId, filter)} ${isPicked}
-    returning contact_id as id`)
-  await tx.update(acts).set({ contacts: rows.length }).where(eq(acts.id, actId))
-  return { actId, touched: rows.map(({ id }) => Number(id)) }
+    returning contact_id as id`
+  await tx.update(acts).set({ contacts: touched.length }).where(eq(acts.id, actId))
+  return { actId, touched }
 }
 
 /** A batch is read under another country, or its columns hold something else than was thought. */
@@ -198,10 +199,8 @@ async function findReadyBatch(tx: Db, listId: string, batchId: string): Promise<
 }
 
 async function mustBeIn(tx: Db, listId: string, ids: readonly number[]): Promise<void> {
-  const { rows } = await tx.execute<{ n: string }>(
-    sql`select count(*) as n from contacts where list_id = ${listId} and id = any(${sql.param(ids)}::bigint[])`,
-  )
-  if (Number(rows[0]?.n) !== ids.length) throw notFound('contact')
+  const found = await tx.$count(contacts, and(eq(contacts.listId, listId), isOneOf(contacts.id, ids)))
+  if (found !== ids.length) throw notFound('contact')
 }
 
 /** Takes an act back whole. */

@@ -3,6 +3,7 @@ import { fieldOf, slipKey } from '@upper-field/core/tidy'
 import { type SQL, sql } from 'drizzle-orm'
 import { isShown } from '../contacts/shown'
 import type { Db } from '../db/database'
+import { readCount } from '../db/readRows'
 import { CURSOR, readCursor } from '../http/cursor'
 import { type TidiedContact, tidiedContacts } from './tidiedContacts'
 
@@ -27,10 +28,9 @@ export async function pageOfHand(db: Db, listId: string, cursor: string | undefi
 }
 
 async function totalOf(db: Db, listId: string): Promise<number> {
-  const { rows } = await db.execute<{ n: string }>(
-    sql`select coalesce(sum(contacts), 0) as n from tidy_counts where list_id = ${listId} and code = 'hand'`,
-  )
-  return Number(rows[0]?.n ?? 0)
+  return readCount(
+    db,
+  )`select coalesce(sum(contacts), 0) as n from tidy_counts where list_id = ${listId} and code = 'hand'`
 }
 
 /** A contact's first cell that needs a person; its others come when this one is settled. */
@@ -65,9 +65,8 @@ const withSlip = (listId: string, { kind, problem }: Slip): SQL =>
 
 /** How many contacts need the same hand for the same slip: told when they were projected, not by tidying them again. */
 export async function countAlike(db: Db, listId: string, slip: Slip): Promise<number> {
-  const { rows } = await db.execute<{ n: string }>(sql`
-    select count(*) as n from contacts c where ${withSlip(listId, slip)} and ${isShown('c')}`)
-  return Number(rows[0]?.n ?? 0)
+  return readCount(db)`
+    select count(*) as n from contacts c where ${withSlip(listId, slip)} and ${isShown('c')}`
 }
 
 /** The likeliest mending of every cell with the same slip, page by page, until there are no more. */

@@ -2,8 +2,9 @@ import type { TidySample, TidyState } from '@upper-field/contract'
 import type { Mapping } from '@upper-field/core/table'
 import { cellsOfRow, FIELDS, type Field } from '@upper-field/core/table'
 import { ADDED_BY, type ChangeCode, columnNames, fieldOf, proposeRoutine } from '@upper-field/core/tidy'
-import { and, desc, eq, isNull, ne, sql } from 'drizzle-orm'
+import { and, desc, eq, isNull, ne } from 'drizzle-orm'
 import type { Db } from '../db/database'
+import { num, readRows, text } from '../db/readRows'
 import { acts, batches, leftOut } from '../db/schema'
 import { findList } from '../lists/routes'
 import { type BatchRow, layoutOf, settingsOf } from '../projection/rowCells'
@@ -55,10 +56,9 @@ const shownBatches = (db: Db, listId: string): Promise<BatchRow[]> =>
     .orderBy(batches.createdAt)
 
 async function countsOf(db: Db, listId: string): Promise<Record<string, number>> {
-  const { rows } = await db.execute<{ code: string; n: string }>(
-    sql`select code, sum(contacts) as n from tidy_counts where list_id = ${listId} group by code having sum(contacts) > 0`,
-  )
-  return Object.fromEntries(rows.map(({ code, n }) => [code, Number(n)]))
+  const counts = await readRows(db, { code: text, n: num })`
+    select code, sum(contacts) as n from tidy_counts where list_id = ${listId} group by code having sum(contacts) > 0`
+  return Object.fromEntries(counts.map(({ code, n }) => [code, n]))
 }
 
 async function leftOutOf(db: Db, listId: string, shown: readonly BatchRow[]): Promise<TidyState['leftOut']> {
@@ -88,7 +88,7 @@ export async function tidySample(db: Db, listId: string): Promise<TidySample> {
     }
     const layout = layoutOf(batch)
     // From all over the batch: what is odd in a list seldom stands in its first rows.
-    const found = await db.execute<{ id: string; text: string }>(sql`
+    const found = await readRows(db, { id: num, text })`
       with ends as (select min(row) as first, max(row) as last from contacts where batch_id = ${batch.id})
       select c.id, r.text from (
         select distinct near.id, near.row from ends, generate_series(0, ${each - 1}::int) as i
@@ -96,9 +96,9 @@ export async function tidySample(db: Db, listId: string): Promise<TidySample> {
           select id, row from contacts
           where batch_id = ${batch.id} and row >= ends.first + (ends.last - ends.first) * i::bigint / ${each - 1}
           order by row limit 1) near) c
-      join rows r on r.batch_id = ${batch.id} and r.row = c.row order by c.row`)
-    for (const { id, text } of found.rows)
-      rows.push({ contactId: Number(id), batchId: batch.id, cells: [...cellsOfRow(text, layout).cells] })
+      join rows r on r.batch_id = ${batch.id} and r.row = c.row order by c.row`
+    for (const { id, text } of found)
+      rows.push({ contactId: id, batchId: batch.id, cells: [...cellsOfRow(text, layout).cells] })
   }
   return { layouts, rows }
 }

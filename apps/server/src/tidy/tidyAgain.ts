@@ -8,12 +8,13 @@ import {
   type Settled,
   type ToldAlike,
 } from '@upper-field/core/tidy'
-import { eq, inArray, sql } from 'drizzle-orm'
+import { eq, inArray } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import { BREATH, breathe } from '../breathe'
 import { indexAnew } from '../contacts/indexAnew'
 import { renewWords } from '../contacts/words'
 import type { Db } from '../db/database'
+import { num, orNull, type RowOf, readRows, text } from '../db/readRows'
 import { batches } from '../db/schema'
 import { severalAtOnce, type Turn, takingTurns } from '../db/takingTurns'
 import { joinAgain } from '../pair/joinAgain'
@@ -146,23 +147,13 @@ async function* differing(
   }
 }
 
-interface StoredText {
-  readonly id: number
-  readonly batchId: string
-  readonly text: string
-  readonly joinedInto: number | null
-}
+const STORED = { id: num, batchId: text, text, joinedInto: orNull(num) }
+type StoredText = RowOf<typeof STORED>
 
 async function pageOf(tx: Db, listId: string, after: number): Promise<readonly StoredText[]> {
-  const { rows } = await tx.execute<{ id: string; batch_id: string; text: string; joined_into: string | null }>(sql`
+  return readRows(tx, STORED)`
     select c.id, c.batch_id, c.joined_into, r.text from contacts c join rows r on r.batch_id = c.batch_id and r.row = c.row
-    where c.list_id = ${listId} and c.id > ${after} order by c.id limit ${PAGE}`)
-  return rows.map((row) => ({
-    id: Number(row.id),
-    batchId: row.batch_id,
-    text: row.text,
-    joinedInto: row.joined_into === null ? null : Number(row.joined_into),
-  }))
+    where c.list_id = ${listId} and c.id > ${after} order by c.id limit ${PAGE}`
 }
 
 type Compare = (text: string, settled: Settled | undefined) => Compared

@@ -1,4 +1,5 @@
-import type { AgesAs, CallHours, CallState, Deliverability, FreshDays } from '@upper-field/core/check'
+import type { AgesAs, CallHours, CallState, Deliverability, FreshDays, LineStatus } from '@upper-field/core/check'
+import type { LineType } from '@upper-field/core/phone'
 import type { Outcome } from '@upper-field/core/split'
 import type { MoreValues } from '@upper-field/core/tidy'
 import { sql } from 'drizzle-orm'
@@ -142,8 +143,8 @@ export const contactEmails = pgTable(
 /** What the line register has said about a number, for all lists. */
 export const numbers = pgTable('numbers', {
   e164: text('e164').primaryKey(),
-  lineType: text('line_type'),
-  status: text('status'),
+  lineType: text('line_type').$type<LineType>(),
+  status: text('status').$type<LineStatus>(),
   carrier: text('carrier'),
   isPorted: boolean('is_ported'),
   timeZone: text('time_zone'),

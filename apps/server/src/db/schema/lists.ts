@@ -1,6 +1,6 @@
 import type { Survivorship } from '@upper-field/core/pair'
 import type { Use } from '@upper-field/core/split'
-import type { RowMend } from '@upper-field/core/table'
+import type { HeldReason, RowMend } from '@upper-field/core/table'
 import type { Routine } from '@upper-field/core/tidy'
 import { sql } from 'drizzle-orm'
 import {
@@ -134,7 +134,7 @@ export const heldRows = pgTable(
   {
     batchId: uuid('batch_id').notNull(),
     row: integer('row').notNull(),
-    reason: text('reason').notNull(),
+    reason: text('reason').$type<HeldReason>().notNull(),
     /** The bytes exactly as they stood: text columns cannot hold every byte. */
     bytes: bytea('bytes').notNull(),
     /** Set once the row was let in, as it stood or mended. */

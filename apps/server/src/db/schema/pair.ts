@@ -1,4 +1,5 @@
 import type { Evidence, Thresholds } from '@upper-field/contract'
+import type { SurvivorPart } from '@upper-field/core/pair'
 import { sql } from 'drizzle-orm'
 import { bigint, index, integer, jsonb, pgTable, real, text, uniqueIndex, uuid } from 'drizzle-orm/pg-core'
 import { instant } from './columns'
@@ -70,7 +71,7 @@ export const valueChoices = pgTable(
   {
     id: bigint('id', { mode: 'number' }).primaryKey().generatedAlwaysAsIdentity(),
     contactId: bigint('contact_id', { mode: 'number' }).notNull(),
-    part: text('part').notNull(),
+    part: text('part').$type<SurvivorPart>().notNull(),
     decisionId: bigint('decision_id', { mode: 'number' })
       .notNull()
       .references(() => pairDecisions.id),
