@@ -1,7 +1,8 @@
 import { columnKey } from '@upper-field/core/table'
 import { ADDED_BY } from '@upper-field/core/tidy'
-import { eq, sql } from 'drizzle-orm'
+import { eq } from 'drizzle-orm'
 import type { Db } from '../db/database'
+import { readRows, text } from '../db/readRows'
 import { batches } from '../db/schema'
 import { type BatchSettings, settingsOf } from '../projection/rowCells'
 import { tidyingOf } from '../projection/tidying'
@@ -43,8 +44,7 @@ export async function extraHeadings(
 
 /** Repairs that were made anywhere in the list. */
 async function codesOf(db: Db, listId: string): Promise<ReadonlySet<string>> {
-  const { rows } = await db.execute<{ code: string }>(
-    sql`select code from tidy_counts where list_id = ${listId} group by code having sum(contacts) > 0`,
-  )
-  return new Set(rows.map(({ code }) => code))
+  const found = await readRows(db, { code: text })`
+    select code from tidy_counts where list_id = ${listId} group by code having sum(contacts) > 0`
+  return new Set(found.map(({ code }) => code))
 }

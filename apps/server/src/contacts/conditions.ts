@@ -1,6 +1,7 @@
 import type { Filter, FilterField } from '@upper-field/core/split'
 import { type SQL, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
+import { readIds } from '../db/readRows'
 import { searchTerms } from '../projection/searchText'
 import { BEYOND_CUBE, type Place, pileCondition, rawIn } from './facets'
 import { isCounted, nodeCondition } from './nodeConditions'
@@ -58,10 +59,9 @@ const MOST_AT_HAND = 20_000
 export async function findByWords(db: Db, listId: string, { words }: Filter): Promise<WordsFound> {
   const terms = searchTerms(words)
   if (terms.length === 0) return 'by-index'
-  const { rows } = await db.execute<{ id: string }>(
-    sql`select contact_id as id from (${holdersOfWords(listId, terms)}) found limit ${MOST_AT_HAND + 1}`,
-  )
-  return rows.length > MOST_AT_HAND ? 'by-index' : rows.map(({ id }) => Number(id))
+  const found = await readIds(db)`
+    select contact_id as id from (${holdersOfWords(listId, terms)}) found limit ${MOST_AT_HAND + 1}`
+  return found.length > MOST_AT_HAND ? 'by-index' : found
 }
 
 function holdersOfWords(listId: string, terms: readonly string[]): SQL {

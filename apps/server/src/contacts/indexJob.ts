@@ -1,5 +1,6 @@
 import { eq, sql } from 'drizzle-orm'
 import { type Db, transaction } from '../db/database'
+import { num, readRow } from '../db/readRows'
 import { batches } from '../db/schema'
 import { isJobOver } from '../jobs/over'
 import type { JobHandler, StepOutcome } from '../jobs/runner'
@@ -66,12 +67,11 @@ const FEW = 5000
 
 /** Whether a list has so many contacts out of the index that to build it anew is quicker than to let it grow. */
 async function isQuickerWhole(db: Db, { id, listId }: Pick<Indexed, 'id' | 'listId'>): Promise<boolean> {
-  const { rows } = await db.execute<{ inside: string; outside: string }>(sql`
+  const counted = await readRow(db, { inside: num, outside: num })`
     select coalesce(sum(rows - held) filter (where is_indexed), 0) as inside,
       coalesce(sum(rows - held) filter (where not is_indexed), 0) as outside
-    from batches where list_id = ${listId} and (${wasShown()} or id = ${id})`)
-  const [inside, outside] = [Number(rows[0]?.inside ?? 0), Number(rows[0]?.outside ?? 0)]
-  return outside >= FEW && outside > inside
+    from batches where list_id = ${listId} and (${wasShown()} or id = ${id})`
+  return counted !== undefined && counted.outside >= FEW && counted.outside > counted.inside
 }
 
 /** How long is waited for a list that is being worked on, or was while its index was built, in seconds. */

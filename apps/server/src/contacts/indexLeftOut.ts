@@ -1,5 +1,5 @@
-import { sql } from 'drizzle-orm'
 import { transaction } from '../db/database'
+import { num, readRows, text } from '../db/readRows'
 import { isJobOver } from '../jobs/over'
 import type { Services } from '../services'
 import { startIndexing } from './indexJob'
@@ -11,13 +11,13 @@ import { startIndexing } from './indexJob'
  */
 export async function indexLeftOut({ pool }: Pick<Services, 'pool'>): Promise<number> {
   return transaction(pool, async (tx) => {
-    const { rows } = await tx.execute<{ id: string; list_id: string; contacts: number }>(sql`
+    const left = await readRows(tx, { id: text, listId: text, contacts: num })`
       select b.id, b.list_id, b.rows - b.held as contacts from batches b
       where b.state = 'ready' and not b.is_indexed and not exists (
         select 1 from jobs j where j.kind = 'index' and j.list_id = b.list_id
           and coalesce(j.payload->>'batchId', b.id::text) = b.id::text and not ${isJobOver('j')})
-      for update of b skip locked`)
-    for (const { id, list_id: listId, contacts } of rows) await startIndexing(tx, listId, contacts, id)
-    return rows.length
+      for update of b skip locked`
+    for (const { id, listId, contacts } of left) await startIndexing(tx, listId, contacts, id)
+    return left.length
   })
 }

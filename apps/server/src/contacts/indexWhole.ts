@@ -1,7 +1,7 @@
 import { type SQL, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { LOCKS } from '../db/locks'
-import { readCount } from '../db/readRows'
+import { bool, readCount, readIds, readRow, readRows, text } from '../db/readRows'
 import { holdQuietly } from '../lists/listLock'
 import { wasShown } from './shown'
 import { makeWordsBeside, takePlace, type WordsBeside, wordsOf } from './words'
@@ -25,9 +25,8 @@ export async function indexWhole(
   coming: string | null = null,
 ): Promise<number | 'not-now' | 'not-come'> {
   if (!(await isOursToBuild(tx, listId))) return 'not-now'
-  const { rows: batches } = await tx.execute<{ id: string }>(
-    sql`select id from batches where list_id = ${listId} and (${wasShown()} or is_indexed or id = ${coming})`,
-  )
+  const batches = await readRows(tx, { id: text })`
+    select id from batches where list_id = ${listId} and (${wasShown()} or is_indexed or id = ${coming})`
   const these = sql`any(${sql.param(batches.map(({ id }) => id))}::uuid[])`
   const beside = await makeWordsBeside(tx, listId, sql`batch_id = ${these}`)
   await whenFree(tx, listId)
@@ -74,10 +73,9 @@ async function isThereNow(tx: Db, batchId: string): Promise<boolean> {
 }
 
 async function isOursToBuild(tx: Db, listId: string): Promise<boolean> {
-  const { rows } = await tx.execute<{ taken: boolean }>(
-    sql`select pg_try_advisory_xact_lock(hashtextextended(${listId}::text, ${LOCKS.words})) as taken`,
-  )
-  return rows[0]?.taken === true
+  const lock = await readRow(tx, { taken: bool })`
+    select pg_try_advisory_xact_lock(hashtextextended(${listId}::text, ${LOCKS.words})) as taken`
+  return lock?.taken === true
 }
 
 /**
@@ -86,13 +84,13 @@ async function isOursToBuild(tx: Db, listId: string): Promise<boolean> {
  * @returns how many they are; one more than may be, where there are more
  */
 async function putChanged(tx: Db, words: SQL, mayChange: SQL, most: number): Promise<number> {
-  const { rows } = await tx.execute<{ id: string }>(sql`
+  const ids = await readIds(tx)`
     select c.id from contacts c left join ${words} w on w.contact_id = c.id
-    where ${mayChange} and w.words is distinct from c.search limit ${Math.floor(most) + 1}`)
-  if (rows.length === 0 || rows.length > most) return rows.length
+    where ${mayChange} and w.words is distinct from c.search limit ${Math.floor(most) + 1}`
+  if (ids.length === 0 || ids.length > most) return ids.length
   await tx.execute(sql`
     insert into ${words} (contact_id, words)
-    select id, search from contacts where id = any(${sql.param(rows.map(({ id }) => Number(id)))}::bigint[])
+    select id, search from contacts where id = any(${sql.param(ids)}::bigint[])
     on conflict (contact_id) do update set words = excluded.words`)
-  return rows.length
+  return ids.length
 }

@@ -1,8 +1,8 @@
 import type { ContactLine, ContactPage, ContactSort } from '@upper-field/contract'
-import type { Filter } from '@upper-field/core/split'
+import { type Filter, SCOPES, type Scope } from '@upper-field/core/split'
 import { type SQL, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
-import { readIds } from '../db/readRows'
+import { bool, listOf, num, orNull, type RowOf, readCount, readIds, readRows, text, word } from '../db/readRows'
 import { CURSOR, readCursor } from '../http/cursor'
 import {
   elsewhereConditions,
@@ -50,18 +50,16 @@ const CALL_RANK = sql`case when call_from = '' then 2 when ${IS_CALLED_NOW} then
 /** One page of contacts by key: as quick at the end of a list as at its start. */
 export async function pageOfContacts(
   db: Db,
-  { listId, filter: text, cursor, limit, sort = 'row' }: PageInput,
+  { listId, filter: typed, cursor, limit, sort = 'row' }: PageInput,
 ): Promise<ContactPage> {
-  const filter = readFilter(text)
+  const filter = readFilter(typed)
   const [rank, after] = readCursor(cursor, [CURSOR.number, CURSOR.id]) ?? [0, 0]
   const order = sort === 'call' ? CALL_RANK : sql`0`
-  const read = async (from: SQL, how: WordsFound): Promise<readonly ContactRecord[]> => {
-    const { rows } = await db.execute<ContactRecord>(sql`
+  const read = async (from: SQL, how: WordsFound): Promise<readonly RankedLine[]> =>
+    readRows(db, { ...LINE, rank: num })`
       select *, ${order} as rank from ${from}
       where ${chosenContacts(listId, filter, how)} and ${onlyIn(batches)} and ${sort === 'call' ? sql`(${order}, id) > (${rank}, ${after})` : sql`id > ${after}`}
-      order by ${sort === 'call' ? sql`${order}, id` : sql`id`} limit ${limit + 1}`)
-    return rows
-  }
+      order by ${sort === 'call' ? sql`${order}, id` : sql`id`} limit ${limit + 1}`
   let found: Promise<WordsFound> | null = null
   const byIndex = () => {
     found ??= findByWords(db, listId, filter)
@@ -73,10 +71,10 @@ export async function pageOfContacts(
   const rows = await readByWords()
   const page = rows.slice(0, limit)
   const last = page.at(-1)
-  const next = rows.length > limit && last ? `${String(last.rank)}/${last.id}` : null
-  return { contacts: page.map(asLine), next, total, isCapped }
+  const next = rows.length > limit && last ? `${last.rank}/${last.id}` : null
+  return { contacts: page.map(({ rank: _, ...line }) => asLine(line)), next, total, isCapped }
 
-  async function readByWords(): Promise<readonly ContactRecord[]> {
+  async function readByWords(): Promise<readonly RankedLine[]> {
     if (first.length > 0 && sort === 'row') {
       const behind = first.filter((id) => id > Number(after)).slice(0, limit + 1)
       if (behind.length > limit) return read(sql`contacts`, behind)
@@ -95,10 +93,9 @@ async function firstByLooking(db: Db, listId: string, filter: Filter): Promise<r
 
 /** Contacts as they are shown, in the order of their ids. */
 export async function contactLines(db: Db, ids: readonly number[]): Promise<ContactLine[]> {
-  const { rows } = await db.execute<ContactRecord>(
-    sql`select * from contacts where id = any(${sql.param([...ids])}::bigint[]) order by id`,
-  )
-  return rows.map(asLine)
+  const lines = await readRows(db, LINE)`
+    select * from contacts where id = any(${sql.param([...ids])}::bigint[]) order by id`
+  return lines.map(asLine)
 }
 
 /** The contacts of a list next behind one, as a table to look through. */
@@ -131,75 +128,53 @@ async function countChosen(
 ): Promise<Chosen> {
   if (isInCube(filter)) {
     const conditions = sql.join([sql`list_id = ${listId}`, ...pileConditions(filter, 'cube')], sql` and `)
-    const { rows } = await db.execute<{ batch_id: string; n: string }>(
-      sql`select batch_id, sum(contacts) as n from contact_cube where ${conditions} group by 1 having sum(contacts) > 0`,
-    )
-    const total = rows.reduce((sum, { n }) => sum + Number(n), 0)
-    return { total, isCapped: false, batches: total < FEW ? rows.map(({ batch_id }) => batch_id) : null }
+    const counted = await readRows(db, { batchId: text, n: num })`
+      select batch_id, sum(contacts) as n from contact_cube where ${conditions} group by 1 having sum(contacts) > 0`
+    const total = counted.reduce((sum, { n }) => sum + n, 0)
+    return { total, isCapped: false, batches: total < FEW ? counted.map(({ batchId }) => batchId) : null }
   }
   if (first.length > CAP) return { total: CAP, isCapped: true, batches: null }
-  const { rows } = await db.execute<{ n: string }>(
-    sql`select count(*) as n from (select 1 from contacts where ${chosenContacts(listId, filter, await byIndex())} limit ${CAP + 1}) found`,
-  )
-  const found = Number(rows[0]?.n ?? 0)
+  const found = await readCount(db)`
+    select count(*) as n from (select 1 from contacts where ${chosenContacts(listId, filter, await byIndex())} limit ${CAP + 1}) found`
   return { total: Math.min(found, CAP), isCapped: found > CAP, batches: null }
 }
 
-/** A line of `contacts` as the driver gives it: 64-bit numbers as text. */
-export type ContactRecord = Record<string, unknown> & {
-  id: string
-  full_name: string
-  company: string
-  title: string
-  city: string
-  country: string
-  number: string | null
-  raw_number: string
-  line_type: string
-  line_status: string
-  known_from: string
-  email: string | null
-  email_kind: string
-  email_state: string
-  sureness: string
-  verdict: string
-  changes: string[]
-  lane: string
-  lane_reason: string
-  batch_id: string
-  list_id: string
-  row: number
-  joined: number
-  joined_into: string | null
-  is_shared: boolean
+/** What is shown of a contact, as it is stored. */
+const LINE = {
+  id: num,
+  batchId: text,
+  row: num,
+  fullName: text,
+  company: text,
+  title: text,
+  city: text,
+  country: text,
+  number: orNull(text),
+  rawNumber: text,
+  lineType: word<ContactLine['lineType']>,
+  lineStatus: word<ContactLine['lineStatus']>,
+  knownFrom: word<ContactLine['knownFrom']>,
+  email: orNull(text),
+  emailKind: word<ContactLine['emailKind']>,
+  emailState: word<ContactLine['emailState']>,
+  sureness: word<ContactLine['sureness']>,
+  verdict: word<ContactLine['verdict']>,
+  changes: listOf(word<ContactLine['changes'][number]>),
+  lane: word<ContactLine['lane']>,
+  laneReason: word<ContactLine['laneReason']>,
+  suppressedFor: text,
+  joined: num,
+  joinedInto: orNull(num),
+  isShared: bool,
 }
+type StoredLine = RowOf<typeof LINE>
+type RankedLine = StoredLine & { readonly rank: number }
 
-export const asLine = (record: ContactRecord): ContactLine => ({
-  id: Number(record.id),
-  fullName: record.full_name,
-  company: record.company,
-  title: record.title,
-  city: record.city,
-  country: record.country,
-  number: record.number,
-  rawNumber: record.raw_number,
-  lineType: record.line_type as ContactLine['lineType'],
-  lineStatus: record.line_status as ContactLine['lineStatus'],
-  knownFrom: record.known_from as ContactLine['knownFrom'],
-  email: record.email,
-  emailKind: record.email_kind as ContactLine['emailKind'],
-  emailState: record.email_state as ContactLine['emailState'],
-  sureness: record.sureness as ContactLine['sureness'],
-  verdict: record.verdict as ContactLine['verdict'],
-  changes: record.changes as ContactLine['changes'],
-  lane: record.lane as ContactLine['lane'],
-  laneReason: record.lane_reason as ContactLine['laneReason'],
-  suppressedFor: String(record.suppressed_for ?? '')
-    .split(' ')
-    .filter((scope) => scope !== '') as ContactLine['suppressedFor'],
-  batchId: record.batch_id,
-  row: record.row,
-  joined: record.joined,
-  joinedInto: record.joined_into === null ? null : Number(record.joined_into),
-  isShared: record.is_shared,
+/** A contact as it is shown. */
+export const asLine = ({ changes, suppressedFor, ...line }: StoredLine): ContactLine => ({
+  ...line,
+  changes: [...changes],
+  suppressedFor: scopesIn(suppressedFor),
 })
+
+const scopesIn = (text: string): Scope[] => SCOPES.filter((scope) => text.split(' ').includes(scope))

@@ -2,6 +2,7 @@ import type { Piles } from '@upper-field/contract'
 import { type Filter, type FilterField, SCOPES } from '@upper-field/core/split'
 import { type SQL, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
+import { orZero, readRows, text } from '../db/readRows'
 import { COUNTED_BY, CUBE_DIMENSIONS, SENT } from '../projection/cubeDimensions'
 import { elsewhereConditions, isInCube, pileConditions, wordConditions } from './conditions'
 import { STATUS } from './facets'
@@ -37,10 +38,10 @@ const FIELDS = [
 export async function countPiles(
   db: Db,
   listId: string,
-  text: string,
+  typed: string,
   sampling: Sampling | null = null,
 ): Promise<Piles> {
-  const filter = readFilter(text)
+  const filter = readFilter(typed)
   const sample = sampling === null || isInCube(filter) ? null : await sampleOf(db, listId, sampling)
   const selects = [
     ...FIELDS.map(
@@ -59,17 +60,17 @@ export async function countPiles(
       from cube where ${without(listId, filter, 'is')} and ${sql.raw(condition)}`,
     ),
   ]
-  const { rows } = await db.execute<{ field: string; value: string; n: string | null }>(sql`
+  const counts = await readRows(db, { field: text, value: text, n: orZero })`
     with cube as materialized (${cubeOf(listId, filter, sample)})
-    select * from (${sql.join(selects, sql` union all `)}) as counts order by n desc nulls last, value`)
+    select * from (${sql.join(selects, sql` union all `)}) as counts order by n desc nulls last, value`
   const piles: Record<string, Record<string, number>> = Object.fromEntries(
     [...FIELDS.map(([field]) => field), 'is', 'suppressed'].map((field) => [field, {}]),
   )
-  for (const { field, value, n } of rows) {
+  for (const { field, value, n } of counts) {
     const pile = piles[field]
     // Groups that everybody has left stand among the counts until these are summed up.
-    if (pile && (Number(n) > 0 || field === 'is' || field === 'suppressed'))
-      pile[value === '' ? 'none' : value] = sample ? asEstimate(Number(n ?? 0) * sample.each) : Number(n ?? 0)
+    if (pile && (n > 0 || field === 'is' || field === 'suppressed'))
+      pile[value === '' ? 'none' : value] = sample ? asEstimate(n * sample.each) : n
   }
   return { ...(piles as Omit<Piles, 'isEstimate'>), isEstimate: sample !== null }
 }

@@ -1,5 +1,6 @@
 import { type SQL, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
+import { readCount } from '../db/readRows'
 
 /** How large lists are looked at where a first answer is wanted quickly. */
 export interface Sampling {
@@ -23,10 +24,8 @@ const RUN = 100
 
 /** Contacts spread evenly over the rows of a list; null where it is small enough to be looked at whole. */
 export async function sampleOf(db: Db, listId: string, { above, size }: Sampling): Promise<Sample | null> {
-  const { rows } = await db.execute<{ n: string }>(
-    sql`select coalesce(sum(contacts), 0) as n from contact_cube where list_id = ${listId}`,
-  )
-  const contacts = Number(rows[0]?.n ?? 0)
+  const contacts = await readCount(db)`
+    select coalesce(sum(contacts), 0) as n from contact_cube where list_id = ${listId}`
   if (contacts <= above) return null
   const run = Math.min(RUN, Math.ceil(size / 10))
   const stride = Math.ceil((contacts * run) / size)

@@ -5,17 +5,19 @@ import { isClosed, joinScopes, lineToCall, lineToText, type Scope } from '@upper
 import { type StoryEntry, tellStory } from '@upper-field/core/story'
 import { cellsOfRow, type Field } from '@upper-field/core/table'
 import { EDIT, fieldOf } from '@upper-field/core/tidy'
-import { eq, sql } from 'drizzle-orm'
+import { and, eq, sql } from 'drizzle-orm'
 import { callStateOf } from '../check/callPlaces'
 import { readCheckSettings } from '../check/settings'
 import type { Db } from '../db/database'
-import { batches, rows } from '../db/schema'
+import { bool, num, orNull, readRows, text, word } from '../db/readRows'
+import { addresses, batches, contactEmails, contacts, rows } from '../db/schema'
 import { notFound } from '../http/problem'
 import { factsOfNumbers } from '../projection/facts'
 import { type BatchRow, layoutOf, projectStored, settingsOf } from '../projection/rowCells'
 import { settledOf, tidyingOf } from '../projection/tidying'
+import type { NumberOrigin } from '../projection/viewOf'
 import { suppressionsOf } from '../suppression/matches'
-import { asLine, type ContactRecord } from './page'
+import { asLine } from './page'
 import { isShown } from './shown'
 import {
   actEntries,
@@ -37,10 +39,10 @@ type Entry = StoryEntry<StoryFact>
 /** Everything known about one contact, derived from what is stored: the row, and each thing that happened to it. */
 export async function storyOf(db: Db, contactId: number, now: number): Promise<ContactStory> {
   const record = await findContact(db, contactId)
-  const [batch] = await db.select().from(batches).where(eq(batches.id, record.batch_id))
+  const [batch] = await db.select().from(batches).where(eq(batches.id, record.batchId))
   if (!batch) throw notFound('contact')
-  const text = await rowText(db, record.batch_id, record.row)
-  const numbers = await numbersOf(db, contactId, record.list_id, now)
+  const text = await rowText(db, record.batchId, record.row)
+  const numbers = await numbersOf(db, contactId, record.listId, now)
   const e164s = numbers.map(({ e164 }) => e164)
   const emails = await emailsOf(db, contactId)
   const contact = asLine(record)
@@ -49,12 +51,12 @@ export async function storyOf(db: Db, contactId: number, now: number): Promise<C
     await actEntries(db, contactId),
     await joinEntries(db, contactId),
     await chosenEntries(db, contactId),
-    await checkEntries(db, e164s, record.list_id),
-    await registerEntries(db, e164s, record.list_id),
+    await checkEntries(db, e164s, record.listId),
+    await registerEntries(db, e164s, record.listId),
     await verifiedEntries(
       db,
       emails.map(({ address }) => address),
-      record.list_id,
+      record.listId,
     ),
     await attemptEntries(db, contactId),
     await fillEntries(db, contactId),
@@ -65,7 +67,7 @@ export async function storyOf(db: Db, contactId: number, now: number): Promise<C
   const suppressedBy = await suppressionsOf(db, {
     e164s,
     addresses: emails.map(({ address }) => address),
-    domain: String(record.domain ?? ''),
+    domain: record.domain,
   })
   const suppressedFor = joinScopes(suppressedBy.map(({ scope }) => scope))
   const at = known.at(-1)?.at ?? batch.createdAt.toISOString()
@@ -86,10 +88,13 @@ export async function storyOf(db: Db, contactId: number, now: number): Promise<C
   }
 }
 
+type ContactRecord = typeof contacts.$inferSelect
+
 async function findContact(db: Db, contactId: number): Promise<ContactRecord> {
-  const found = await db.execute<ContactRecord>(sql`
-    select c.* from contacts c where c.id = ${contactId} and ${isShown('c')}`)
-  const record = found.rows[0]
+  const [record] = await db
+    .select()
+    .from(contacts)
+    .where(and(eq(contacts.id, contactId), isShown()))
   if (!record) throw notFound('contact')
   return record
 }
@@ -112,22 +117,20 @@ function rowAsItStood(text: string, batch: BatchRow): ContactStory['row'] {
 }
 
 function valuesOf(record: ContactRecord): Record<string, string> {
-  const names = [
-    'full_name',
-    'company',
-    'title',
-    'city',
-    'region',
-    'postal_code',
-    'street',
-    'country',
-    'domain',
-    'profile',
-    'birth_date',
-  ]
-  return Object.fromEntries(
-    names.map((name) => [name.replace('_', '-'), String(record[name] ?? '')]).filter(([, value]) => value !== ''),
-  )
+  const values = {
+    'full-name': record.fullName,
+    company: record.company,
+    title: record.title,
+    city: record.city,
+    region: record.region,
+    'postal-code': record.postalCode,
+    street: record.street,
+    country: record.country,
+    domain: record.domain,
+    profile: record.profile,
+    'birth-date': record.birthDate,
+  }
+  return Object.fromEntries(Object.entries(values).filter(([, value]) => value !== ''))
 }
 
 /** The row through each step of the routine: what every value was, what it is, and what the phone cells were read as. */
@@ -161,50 +164,44 @@ const isWorthTelling = ({ what }: Entry): boolean => what.kind === 'read' && wha
 type TidiedRow = ReturnType<typeof projectStored>
 
 async function tidyAgain(db: Db, record: ContactRecord, text: string, batch: BatchRow): Promise<TidiedRow> {
-  const id = Number(record.id)
   const settings = settingsOf(batch, await tidyingOf(db, batch.listId))
-  return projectStored(text, settings, (await settledOf(db, [id])).get(id))
+  return projectStored(text, settings, (await settledOf(db, [record.id])).get(record.id))
+}
+
+const NUMBER = {
+  e164: text,
+  extension: orNull(text),
+  label: orNull(word<NumberLabel>),
+  country: orNull(text),
+  lineType: word<LineType>,
+  valid: bool,
+  origin: word<NumberOrigin>,
+  holders: num,
 }
 
 type NumberOfContact = ContactStory['numbers'][number] & { readonly holders: number }
 
 async function numbersOf(db: Db, contactId: number, listId: string, now: number): Promise<NumberOfContact[]> {
-  const found = await db.execute<{
-    e164: string
-    extension: string | null
-    label: string | null
-    country: string | null
-    line_type: string
-    is_valid: boolean
-    origin: string
-    holders: string
-  }>(sql`
-    select n.*, (select count(distinct coalesce(c.joined_into, c.id)) from contact_numbers o join contacts c on c.id = o.contact_id
+  const found = await readRows(db, NUMBER)`
+    select n.*, n.is_valid as valid, (select count(distinct coalesce(c.joined_into, c.id)) from contact_numbers o join contacts c on c.id = o.contact_id
                  where o.e164 = n.e164 and o.list_id = ${listId} and ${isShown('c')}) as holders
-    from contact_numbers n where n.contact_id = ${contactId} order by n.position`)
+    from contact_numbers n where n.contact_id = ${contactId} order by n.position`
   const settings = await readCheckSettings(db)
   const facts = await factsOfNumbers(
     db,
-    found.rows.map(({ e164 }) => e164),
+    found.map(({ e164 }) => e164),
   )
-  return found.rows.map((row) => {
-    const line = describeLine(
-      { e164: row.e164, valid: row.is_valid, lineType: row.line_type as LineType },
-      facts.get(row.e164),
-    )
+  return found.map(({ country, ...number }) => {
+    const { e164, valid, holders } = number
+    const { lineType, status, knownFrom } = describeLine(number, facts.get(e164))
     return {
-      e164: row.e164,
-      extension: row.extension,
-      label: row.label as NumberLabel | null,
-      valid: row.is_valid,
-      lineType: line.lineType,
-      status: line.status,
-      knownFrom: line.knownFrom,
-      origin: row.origin as 'row' | 'join' | 'fill',
-      isShared: Number(row.holders) > 1,
-      holders: Number(row.holders),
-      ...factsFor(row.e164, line.lineType),
-      ...(row.is_valid ? callFactsOf(row.e164, row.country ?? '', settings, now) : { call: null, clock: null }),
+      ...number,
+      lineType,
+      status,
+      knownFrom,
+      isShared: holders > 1,
+      ...factsFor(e164, lineType),
+      ...(valid ? callFactsOf(e164, country ?? '', settings, now) : { call: null, clock: null }),
     }
   })
 }
@@ -249,13 +246,16 @@ const isSharedIn = (numbers: readonly NumberOfContact[], e164: string): boolean 
   numbers.some((number) => number.e164 === e164 && number.isShared)
 
 async function emailsOf(db: Db, contactId: number): Promise<ContactStory['emails']> {
-  const { rows: found } = await db.execute<Record<string, string | null>>(sql`
-    select e.address, e.kind, f.deliverability, f.checked_at::text from contact_emails e
-    left join addresses f on f.address = e.address where e.contact_id = ${contactId} order by e.position`)
-  return found.map(({ address, kind, deliverability, checked_at }) => ({
-    address: address ?? '',
-    kind: kind as ContactStory['emails'][number]['kind'],
-    state: (deliverability ?? 'not-checked') as ContactStory['emails'][number]['state'],
-    checkedAt: checked_at ? new Date(checked_at).toISOString() : null,
+  const { address, kind, position } = contactEmails
+  const found = await db
+    .select({ address, kind, deliverability: addresses.deliverability, checkedAt: addresses.checkedAt })
+    .from(contactEmails)
+    .leftJoin(addresses, eq(addresses.address, address))
+    .where(eq(contactEmails.contactId, contactId))
+    .orderBy(position)
+  return found.map(({ deliverability, checkedAt, ...email }) => ({
+    ...email,
+    state: deliverability ?? 'not-checked',
+    checkedAt: checkedAt?.toISOString() ?? null,
   }))
 }

@@ -1,5 +1,6 @@
 import { type SQL, sql } from 'drizzle-orm'
 import { type Database, type Db, transaction } from '../db/database'
+import { num, orNull, readRow, readRows, text } from '../db/readRows'
 
 /**
  * What the search looks in, with its trigram index: a table for each list, made with it. A large list is indexed when all
@@ -55,11 +56,10 @@ export async function takePlace(tx: Db, listId: string, beside: SQL): Promise<vo
 
 /** Makes the tables of lists that have none: of those that are older than this way of keeping words. */
 export async function makeMissingWords({ db, pool }: Database): Promise<void> {
-  const { rows } = await db.execute<{ id: string }>(
-    sql`select id from lists where to_regclass(format('words.%I', id)) is null`,
-  )
+  const without = await readRows(db, { id: text })`
+    select id from lists where to_regclass(format('words.%I', id)) is null`
   // Each by itself: a transaction holds a lock for every table it makes, and there is room for some thousands.
-  for (const { id } of rows) await transaction(pool, (tx) => makeWords(tx, id))
+  for (const { id } of without) await transaction(pool, (tx) => makeWords(tx, id))
 }
 
 /** Contacts of a batch, in the order of their ids. */
@@ -75,14 +75,14 @@ export async function addWords(
   tx: Db,
   { listId, batchId, after, limit }: WordsPage,
 ): Promise<{ readonly count: number; readonly last: number }> {
-  const { rows } = await tx.execute<{ n: string; last: string | null }>(sql`
+  const put = await readRow(tx, { n: num, last: orNull(num) })`
     with page as (
       select id, search from contacts where batch_id = ${batchId} and id > ${after} order by id limit ${limit ?? null}
     ), stored as (
       insert into ${wordsOf(listId)} (contact_id, words) select id, search from page
       on conflict (contact_id) do update set words = excluded.words)
-    select count(*) as n, max(id) as last from page`)
-  return { count: Number(rows[0]?.n ?? 0), last: Number(rows[0]?.last ?? after) }
+    select count(*) as n, max(id) as last from page`
+  return { count: put?.n ?? 0, last: put?.last ?? after }
 }
 
 /** Brings the words of contacts up to date that have been written. Those that are not in the index stay out of it. */

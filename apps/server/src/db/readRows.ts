@@ -78,7 +78,10 @@ export const listOf =
   (value) =>
     Array.isArray(value) ? value.map(read) : refuse('a list', value)
 
-/** One of our own words. */
+/** A word that we alone write: not held against any list, since what was once stored may be known no longer. */
+export const word = <T extends string>(value: unknown): T => text(value) as T
+
+/** One of our own words, and no other. */
 export const oneOf =
   <T extends string>(words: readonly T[]): Reads<T> =>
   (value) =>

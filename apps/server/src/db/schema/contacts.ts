@@ -1,7 +1,17 @@
-import type { AgesAs, CallHours, CallState, Deliverability, FreshDays, LineStatus } from '@upper-field/core/check'
-import type { LineType } from '@upper-field/core/phone'
-import type { Outcome } from '@upper-field/core/split'
-import type { MoreValues } from '@upper-field/core/tidy'
+import type {
+  AddressState,
+  AgesAs,
+  CallHours,
+  CallState,
+  Deliverability,
+  FreshDays,
+  Line,
+  LineStatus,
+  Sureness,
+} from '@upper-field/core/check'
+import type { LineType, NumberLabel, Verdict } from '@upper-field/core/phone'
+import type { Lane, LaneReason, Outcome } from '@upper-field/core/split'
+import type { ChangeCode, EmailKind, MoreValues } from '@upper-field/core/tidy'
 import { sql } from 'drizzle-orm'
 import {
   bigint,
@@ -52,12 +62,12 @@ export const contacts = pgTable(
     number: text('number'),
     rawNumber: text('raw_number').notNull(),
     email: text('email'),
-    lineType: text('line_type').notNull(),
-    lineStatus: text('line_status').notNull(),
-    knownFrom: text('known_from').notNull(),
-    verdict: text('verdict').notNull(),
+    lineType: text('line_type').$type<LineType>().notNull(),
+    lineStatus: text('line_status').$type<LineStatus>().notNull(),
+    knownFrom: text('known_from').$type<Line['knownFrom']>().notNull(),
+    verdict: text('verdict').$type<Verdict>().notNull(),
     /** Codes of everything the routine and people made another here. */
-    changes: text('changes').array().notNull().default(sql`'{}'::text[]`),
+    changes: text('changes').array().$type<ChangeCode[]>().notNull().default(sql`'{}'::text[]`),
     /** How promising its cells are that need a person; 0 where none does. */
     hand: smallint('hand').notNull().default(0),
     /** Problem and kind of mending of the first of them: the same slip stands in many cells. */
@@ -70,13 +80,13 @@ export const contacts = pgTable(
     isFilled: boolean('is_filled').notNull(),
     wantsMobile: boolean('wants_mobile').notNull(),
     isShared: boolean('is_shared').notNull().default(false),
-    lane: text('lane').notNull(),
-    laneReason: text('lane_reason').notNull(),
+    lane: text('lane').$type<Lane>().notNull(),
+    laneReason: text('lane_reason').$type<LaneReason>().notNull(),
     /** Kind of its best address, and what the verifier has said of it; `none` where there is none. */
-    emailKind: text('email_kind').notNull().default('none'),
-    emailState: text('email_state').notNull().default('none'),
+    emailKind: text('email_kind').$type<EmailKind | 'none'>().notNull().default('none'),
+    emailState: text('email_state').$type<AddressState>().notNull().default('none'),
     /** How sure it can be reached. */
-    sureness: text('sureness').notNull().default('nothing'),
+    sureness: text('sureness').$type<Sureness>().notNull().default('nothing'),
     /** Country and time zones of the line to call. */
     callFrom: text('call_from').notNull().default(''),
     /** What suppression lists keep it out of, apart by a space. */
@@ -118,12 +128,12 @@ export const contactNumbers = pgTable(
     position: smallint('position').notNull(),
     e164: text('e164').notNull(),
     extension: text('extension'),
-    label: text('label'),
+    label: text('label').$type<NumberLabel>(),
     country: text('country'),
-    lineType: text('line_type').notNull(),
+    lineType: text('line_type').$type<LineType>().notNull(),
     isValid: boolean('is_valid').notNull(),
     /** `row`, `join` (from another row of the same person) or `fill`. */
-    origin: text('origin').notNull(),
+    origin: text('origin').$type<'row' | 'join' | 'fill'>().notNull(),
   },
   (t) => [primaryKey({ columns: [t.contactId, t.position] }), index('contact_numbers_e164').on(t.e164, t.listId)],
 )
@@ -135,7 +145,7 @@ export const contactEmails = pgTable(
     contactId: bigint('contact_id', { mode: 'number' }).notNull(),
     position: smallint('position').notNull(),
     address: text('address').notNull(),
-    kind: text('kind').notNull(),
+    kind: text('kind').$type<EmailKind>().notNull(),
   },
   (t) => [primaryKey({ columns: [t.contactId, t.position] }), index('contact_emails_address').on(t.address, t.listId)],
 )
@@ -232,11 +242,11 @@ export const contactCube = pgTable(
     lineType: text('line_type').notNull(),
     lineStatus: text('line_status').notNull(),
     knownFrom: text('known_from').notNull(),
-    lane: text('lane').notNull(),
-    laneReason: text('lane_reason').notNull(),
-    emailKind: text('email_kind').notNull().default('none'),
-    emailState: text('email_state').notNull().default('none'),
-    sureness: text('sureness').notNull().default('nothing'),
+    lane: text('lane').$type<Lane>().notNull(),
+    laneReason: text('lane_reason').$type<LaneReason>().notNull(),
+    emailKind: text('email_kind').$type<EmailKind | 'none'>().notNull().default('none'),
+    emailState: text('email_state').$type<AddressState>().notNull().default('none'),
+    sureness: text('sureness').$type<Sureness>().notNull().default('nothing'),
     /** Country and time zones of the line to call. */
     callFrom: text('call_from').notNull().default(''),
     suppressedFor: text('suppressed_for').notNull().default(''),
