@@ -4,8 +4,11 @@ import { chosenContacts } from '../contacts/page'
 import { readFilter } from '../contacts/readFilter'
 import type { Db } from '../db/database'
 import { groupBy } from '../db/groupBy'
+import { num, type RowOf, readRows, text, word } from '../db/readRows'
 import { freshCondition, readFreshDays } from './settings'
 import type { Subject } from './subjects'
+
+const GROUP = { country: text, age: word<AnswerAge>, n: num, stale: num, listed: num }
 
 /** How old the answers are about what the chosen contacts hold, each number or address once for each country. */
 export async function answerAges<A>(
@@ -15,7 +18,7 @@ export async function answerAges<A>(
   filter: string,
 ): Promise<AnswerAges[]> {
   const name = sql.raw(column)
-  const { rows } = await db.execute<Record<'country' | 'age' | 'n' | 'stale' | 'listed', string>>(sql`
+  const groups = await readRows(db, GROUP)`
     with held as (
       select distinct n.${name}, c.country, f.checked_at, ${freshCondition(await readFreshDays(db))} as is_fresh,
         coalesce(${sql.raw(isListed)}, false) as is_listed
@@ -28,13 +31,13 @@ export async function answerAges<A>(
       case when checked_at is null then 'never'
         when checked_at > now() - interval '7 days' then 'week' when checked_at > now() - interval '30 days' then 'month'
         when checked_at > now() - interval '90 days' then 'quarter' else 'older' end as age
-    from held group by country, age`)
-  const told = [...groupBy(rows, ({ country }) => country)].map(([country, found]) => ({
+    from held group by country, age`
+  const told = [...groupBy(groups, ({ country }) => country)].map(([country, found]) => ({
     country,
     subjects: sumOf(found, 'n'),
     byAge: {
       ...NO_AGES,
-      ...(Object.fromEntries(found.map(({ age, n }) => [age, Number(n)])) as Partial<Record<AnswerAge, number>>),
+      ...Object.fromEntries(found.map(({ age, n }) => [age, n])),
     },
     stale: sumOf(found, 'stale'),
     listed: sumOf(found, 'listed'),
@@ -44,5 +47,5 @@ export async function answerAges<A>(
 
 const NO_AGES: Readonly<Record<AnswerAge, number>> = { week: 0, month: 0, quarter: 0, older: 0, never: 0 }
 
-const sumOf = <K extends string>(rows: readonly Readonly<Record<K, string>>[], key: K): number =>
-  rows.reduce((sum, row) => sum + Number(row[key]), 0)
+const sumOf = (groups: readonly RowOf<typeof GROUP>[], what: 'n' | 'stale' | 'listed'): number =>
+  groups.reduce((sum, group) => sum + group[what], 0)

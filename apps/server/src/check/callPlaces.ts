@@ -2,6 +2,7 @@ import type { CheckSettings } from '@upper-field/contract'
 import { type CallState, DEFAULT_CALL_HOURS, mayBeCalled } from '@upper-field/core/check'
 import { sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
+import { readRows, text } from '../db/readRows'
 import { isPublicHoliday } from './holidays'
 import { readCheckSettings } from './settings'
 
@@ -24,10 +25,9 @@ export function callStateOf(callFrom: string, { callHours }: CheckSettings, at: 
  */
 export async function freshenCallPlaces(db: Db, now: number): Promise<void> {
   const settings = await readCheckSettings(db)
-  const { rows } = await db.execute<{ call_from: string }>(
-    sql`select call_from from contact_cube where call_from <> '' group by 1 having sum(contacts) > 0 order by 1`,
-  )
-  const places = rows.map(({ call_from }) => call_from)
+  const found = await readRows(db, { callFrom: text })`
+    select call_from from contact_cube where call_from <> '' group by 1 having sum(contacts) > 0 order by 1`
+  const places = found.map(({ callFrom }) => callFrom)
   const states = places.map((place) => callStateOf(place, settings, now))
   await db.execute(sql`
     insert into call_places (call_from, state)

@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto'
 import { CheckOf } from '@upper-field/contract'
 import { sql } from 'drizzle-orm'
 import { answerProblemOf } from '../connections/client'
+import { readRows, text } from '../db/readRows'
 import type { JobHandler, StepOutcome } from '../jobs/runner'
 import { findJob, type JobRow, saveJob } from '../jobs/store'
 import { withListLock } from '../lists/listLock'
@@ -133,11 +134,11 @@ async function settle<A>(
 /** What was learnt may stand in other lists too: their counts follow. */
 async function recount<A>(services: Services, { checks, holders, column }: Subject<A>, job: JobRow): Promise<void> {
   const name = sql.raw(column)
-  const { rows } = await services.db.execute<{ list_id: string }>(sql`
+  const lists = await readRows(services.db, { listId: text })`
     select distinct n.list_id from ${sql.raw(checks)} l join ${sql.raw(holders)} n on n.${name} = l.${name}
-    where l.job_id = ${job.id} and l.answered_at is not null order by 1`)
-  for (const { list_id } of rows)
-    await withListLock(services, list_id, { work: 'check', jobId: job.id, counts: 'whole' }, (tx) =>
-      countContacts(tx, list_id),
+    where l.job_id = ${job.id} and l.answered_at is not null order by 1`
+  for (const { listId } of lists)
+    await withListLock(services, listId, { work: 'check', jobId: job.id, counts: 'whole' }, (tx) =>
+      countContacts(tx, listId),
     )
 }

@@ -4,6 +4,7 @@ import { type SQL, sql } from 'drizzle-orm'
 import { chosenContacts } from '../contacts/page'
 import { readFilter } from '../contacts/readFilter'
 import type { Db } from '../db/database'
+import { num, readRow } from '../db/readRows'
 import { factTerms } from './openFacts'
 import { freshCondition, readFreshDays } from './settings'
 import type { Subject } from './subjects'
@@ -47,16 +48,14 @@ export async function estimateCheck<A>(
 ): Promise<CheckEstimate> {
   const days = await readFreshDays(db)
   const terms = await factTerms(db, subject)
-  const { rows } = await db.execute<{ subjects: string; fresh: string; stale: string }>(
-    sql`select count(*) as subjects, count(*) filter (where is_fresh) as fresh, count(*) filter (where is_known and not is_fresh) as stale from (${chosenSubjects(subject, { listId, filter, days, countries: terms?.countries ?? null })}) chosen`,
-  )
-  const subjects = Number(rows[0]?.subjects ?? 0)
-  const fresh = Number(rows[0]?.fresh ?? 0)
+  const counted = await readRow(db, { subjects: num, fresh: num, stale: num })`
+    select count(*) as subjects, count(*) filter (where is_fresh) as fresh, count(*) filter (where is_known and not is_fresh) as stale from (${chosenSubjects(subject, { listId, filter, days, countries: terms?.countries ?? null })}) chosen`
+  const { subjects, fresh, stale } = counted ?? { subjects: 0, fresh: 0, stale: 0 }
   const price = terms?.price ?? 0
   return {
     subjects,
     fresh,
-    stale: Number(rows[0]?.stale ?? 0),
+    stale,
     toAsk: subjects - fresh,
     most: (subjects - fresh) * price,
   }

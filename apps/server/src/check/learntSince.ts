@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
+import { readIds } from '../db/readRows'
 import { rootsOf } from '../pair/standsFor'
 import { ADDRESSES, LINES } from './subjects'
 
@@ -18,7 +19,6 @@ export async function learntSince(tx: Db, batchId: string, since: Date): Promise
     return sql`select c.id from contacts c join ${held} n on n.contact_id = c.id join ${facts} f on f.${column} = n.${column}
       where c.batch_id = ${batchId} and f.checked_at >= ${from}`
   })
-  const { rows } = await tx.execute<{ id: string }>(sql.join(holders, sql` union `))
-  const ids = rows.map(({ id }) => Number(id))
+  const ids = await readIds(tx)`${sql.join(holders, sql` union `)}`
   return ids.length === 0 ? [] : [...ids, ...(await rootsOf(tx, ids))]
 }

@@ -5,6 +5,7 @@ import { isClosed, joinScopes } from '@upper-field/core/split'
 import { type ReadEmail, readEmails } from '@upper-field/core/tidy'
 import { sql } from 'drizzle-orm'
 import { isShown } from '../contacts/shown'
+import { num, readRows, text } from '../db/readRows'
 import { factsOfAddresses, factsOfNumbers } from '../projection/facts'
 import type { Services } from '../services'
 import { suppressionsOf } from '../suppression/matches'
@@ -97,19 +98,12 @@ async function holdersTold<A>(
   { holders, column }: Subject<A>,
   subject: string,
 ): Promise<Pick<LookedUp['numbers'][number], 'holders' | 'held'>> {
-  const { rows } = await db.execute<Record<string, string>>(sql`
-    select distinct c.id, c.list_id, l.name as list, c.full_name, c.company, count(*) over () as held
+  const found = await readRows(db, HOLDER)`
+    select distinct c.id as contact_id, c.list_id, l.name as list, c.full_name, c.company, count(*) over () as held
     from ${sql.raw(holders)} h join contacts c on c.id = h.contact_id and c.joined_into is null and ${isShown('c')}
     join lists l on l.id = c.list_id
-    where h.${sql.raw(column)} = ${subject} order by c.id limit ${NAMED}`)
-  return {
-    held: Number(rows[0]?.held ?? 0),
-    holders: rows.map(({ id, list_id = '', list = '', full_name = '', company = '' }) => ({
-      contactId: Number(id),
-      listId: list_id,
-      list,
-      fullName: full_name,
-      company,
-    })),
-  }
+    where h.${sql.raw(column)} = ${subject} order by c.id limit ${NAMED}`
+  return { held: found[0]?.held ?? 0, holders: found.map(({ held: _, ...holder }) => holder) }
 }
+
+const HOLDER = { contactId: num, listId: text, list: text, fullName: text, company: text, held: num }

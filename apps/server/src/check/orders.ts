@@ -1,5 +1,6 @@
 import { type SQL, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
+import { listOf, readRow, readRows, text, when } from '../db/readRows'
 import type { Subject } from './subjects'
 
 /** Questions of one order that no answer was stored for yet. */
@@ -17,21 +18,20 @@ function placeOf<A>({ checks, column }: Subject<A>): { readonly table: SQL; read
 /** An order of this job that is still to be fetched, the oldest first; null where there is none. */
 export async function openOrderOf<A>(db: Db, subject: Subject<A>, jobId: string): Promise<OpenOrder | null> {
   const { table, name } = placeOf(subject)
-  const { rows } = await db.execute<{ order_id: string; ordered_at: string; subjects: string[] }>(sql`
-    select order_id, min(ordered_at)::text as ordered_at, array_agg(${name} order by ${name}) as subjects
+  const order = await readRow(db, { orderId: text, orderedAt: when, subjects: listOf(text) })`
+    select order_id, min(ordered_at) as ordered_at, array_agg(${name} order by ${name}) as subjects
     from ${table} where job_id = ${jobId} and order_id is not null and answered_at is null
-    group by order_id order by 2, 1 limit 1`)
-  const [row] = rows
-  return row ? { orderId: row.order_id, orderedAt: new Date(row.ordered_at), subjects: row.subjects } : null
+    group by order_id order by 2, 1 limit 1`
+  return order ?? null
 }
 
 /** What of a job nobody was asked about yet. */
 export async function subjectsToOrder<A>(db: Db, subject: Subject<A>, jobId: string, most: number): Promise<string[]> {
   const { table, name } = placeOf(subject)
-  const { rows } = await db.execute<{ subject: string }>(sql`
+  const open = await readRows(db, { subject: text })`
     select ${name} as subject from ${table} where job_id = ${jobId} and order_id is null and answered_at is null
-    order by 1 limit ${most}`)
-  return rows.map((row) => row.subject)
+    order by 1 limit ${most}`
+  return open.map(({ subject }) => subject)
 }
 
 /** Writes down which order holds these, so that it is fetched whatever happens meanwhile. */
@@ -55,8 +55,8 @@ export async function unanswered<A>(
   asked: readonly string[],
 ): Promise<string[]> {
   const { table, name } = placeOf(subject)
-  const { rows } = await tx.execute<{ subject: string }>(sql`
+  const open = await readRows(tx, { subject: text })`
     select ${name} as subject from ${table}
-    where job_id = ${jobId} and answered_at is null and ${name} = any(${sql.param([...asked])}::text[])`)
-  return rows.map((row) => row.subject)
+    where job_id = ${jobId} and answered_at is null and ${name} = any(${sql.param([...asked])}::text[])`
+  return open.map(({ subject }) => subject)
 }

@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
+import { num, readRows, text } from '../db/readRows'
 import { charge } from '../spend/charge'
 import type { FactAnswer } from './openFacts'
 import type { Subject } from './subjects'
@@ -66,8 +67,6 @@ export async function holdersOf<A>(
   { holders, column }: Pick<Subject<A>, 'holders' | 'column'>,
   subjects: readonly string[],
 ): Promise<{ id: number; listId: string }[]> {
-  const { rows } = await tx.execute<{ id: string; list_id: string }>(
-    sql`select distinct contact_id as id, list_id from ${sql.raw(holders)} where ${sql.raw(column)} = any(${sql.param([...subjects])}::text[])`,
-  )
-  return rows.map((row) => ({ id: Number(row.id), listId: row.list_id }))
+  return readRows(tx, { id: num, listId: text })`
+    select distinct contact_id as id, list_id from ${sql.raw(holders)} where ${sql.raw(column)} = any(${sql.param([...subjects])}::text[])`
 }

@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
+import { readRow, text } from '../db/readRows'
 import { suppressionLists } from '../db/schema'
 import { sha256Hex } from '../sha256'
 
@@ -36,6 +37,6 @@ export async function suppressListed(tx: Db, numbers: readonly ListedNumber[]): 
 
 async function registerList(tx: Db): Promise<string> {
   await tx.insert(suppressionLists).values({ name: LIST, kind: 'register', scope: 'calls' }).onConflictDoNothing()
-  const { rows } = await tx.execute<{ id: string }>(sql`select id from suppression_lists where name = ${LIST}`)
-  return rows[0]?.id ?? ''
+  const list = await readRow(tx, { id: text })`select id from suppression_lists where name = ${LIST}`
+  return list?.id ?? ''
 }

@@ -3,6 +3,7 @@ import { dearerThanAgreed, type NewPrices } from '@upper-field/core/fill'
 import { and, eq, sql } from 'drizzle-orm'
 import PQueue from 'p-queue'
 import { answerProblemOf } from '../connections/client'
+import { num, readRow } from '../db/readRows'
 import { attempts, fillRuns } from '../db/schema'
 import type { JobHandler, StepOutcome } from '../jobs/runner'
 import { type JobRow, saveJob } from '../jobs/store'
@@ -252,6 +253,8 @@ async function endOf(
   }
 }
 
+const SEARCHES = { open: num, waiting: num, found: num, partly: num, budget: num, all: num }
+
 async function report(
   services: Services,
   job: JobRow,
@@ -259,25 +262,25 @@ async function report(
   { moved, isDaySpent }: { readonly moved: number; readonly isDaySpent: boolean },
 ): Promise<StepOutcome> {
   if (moved === 0) await reopenForgotten(services.db, run.jobId)
-  const { rows } = await services.db.execute<Record<string, string>>(sql`
+  const counted = await readRow(services.db, SEARCHES)`
     select count(*) filter (where state = 'open') as open, count(*) filter (where state = 'waiting') as waiting,
       count(*) filter (where state = 'found') as found, count(*) filter (where state = 'partly') as partly,
       count(*) filter (where state = 'budget') as budget, count(*) as all
-    from fill_searches where job_id = ${run.jobId}`)
-  const n = (name: string) => Number(rows[0]?.[name] ?? 0)
+    from fill_searches where job_id = ${run.jobId}`
+  const n = counted ?? { open: 0, waiting: 0, found: 0, partly: 0, budget: 0, all: 0 }
   const [now] = await services.db.select().from(fillRuns).where(eq(fillRuns.jobId, run.jobId))
-  const found = { found: n('found'), partly: n('partly'), waiting: n('waiting') }
-  const isDone = n('open') === 0 && n('waiting') === 0
+  const found = { found: n.found, partly: n.partly, waiting: n.waiting }
+  const isDone = n.open === 0 && n.waiting === 0
   if (isDone) await recount(services, job)
   await saveJob(services.db, job.id, {
     phase: isDaySpent ? 'waiting-for-tomorrow' : 'asking',
-    done: n('all') - n('open') - n('waiting'),
-    result: { ...found, leftByBudget: n('budget'), spent: now?.spent ?? 0 },
-    problem: n('budget') > 0 ? 'budget-reached' : null,
+    done: n.all - n.open - n.waiting,
+    result: { ...found, leftByBudget: n.budget, spent: now?.spent ?? 0 },
+    problem: n.budget > 0 ? 'budget-reached' : null,
   })
-  if (isDone && n('budget') > 0)
-    await tellWebhooks(services.db, job.listId, 'budget.reached', [{ jobId: job.id, leftByBudget: n('budget') }])
+  if (isDone && n.budget > 0)
+    await tellWebhooks(services.db, job.listId, 'budget.reached', [{ jobId: job.id, leftByBudget: n.budget }])
   if (isDone) return { next: 'done' }
-  if (n('open') > 0 && moved > 0) return { next: 'step' }
-  return { next: 'later', seconds: isDaySpent && n('waiting') === 0 ? DAY_LOOK : LOOK }
+  if (n.open > 0 && moved > 0) return { next: 'step' }
+  return { next: 'later', seconds: isDaySpent && n.waiting === 0 ? DAY_LOOK : LOOK }
 }

@@ -24,6 +24,7 @@ import { readFreshDays } from '../check/settings'
 import type { Bought } from '../check/storeAnswers'
 import { ADDRESSES, type AddressAnswer, LINES, type LineAnswer } from '../check/subjects'
 import { answerProblemOf } from '../connections/client'
+import { listOf, num, readRows, text, word } from '../db/readRows'
 import { factsOfAddresses, factsOfNumbers } from '../projection/facts'
 import type { Services } from '../services'
 import { type Candidate, candidatesIn } from './askProvider'
@@ -269,7 +270,7 @@ async function knownBefore(
   ids: readonly number[],
 ): Promise<ReadonlyMap<number, readonly string[]>> {
   const these = sql`any(${sql.param([...ids])}::bigint[])`
-  const { rows } = await db.execute<{ contact_id: string; known: string[] }>(sql`
+  const held = await readRows(db, { contactId: num, known: listOf(text) })`
     select contact_id, array_agg(value) as known from (
       select contact_id, e164 as value from contact_numbers n where contact_id = ${these} and not (n.origin = 'fill' and exists (
         select 1 from fills f join attempts a on a.id = f.attempt_id
@@ -278,8 +279,8 @@ async function knownBefore(
       select contact_id, address from contact_emails e where contact_id = ${these} and not exists (
         select 1 from fills f join attempts a on a.id = f.attempt_id
         where f.contact_id = e.contact_id and f.address = e.address and a.job_id = ${jobId})
-    ) known group by contact_id`)
-  return new Map(rows.map(({ contact_id, known }) => [Number(contact_id), known]))
+    ) known group by contact_id`
+  return new Map(held.map(({ contactId, known }) => [contactId, known]))
 }
 
 async function foundBefore(
@@ -287,8 +288,8 @@ async function foundBefore(
   { jobId }: Run,
   ids: readonly number[],
 ): Promise<ReadonlyMap<number, readonly Want[]>> {
-  const { rows } = await db.execute<{ contact_id: string; found: Want[] }>(sql`
+  const before = await readRows(db, { contactId: num, found: listOf(word<Want>) })`
     select contact_id, array_agg(one) as found from attempts, unnest(found) as one
-    where job_id = ${jobId} and contact_id = any(${sql.param([...ids])}::bigint[]) group by contact_id`)
-  return new Map(rows.map(({ contact_id, found }) => [Number(contact_id), found]))
+    where job_id = ${jobId} and contact_id = any(${sql.param([...ids])}::bigint[]) group by contact_id`
+  return new Map(before.map(({ contactId, found }) => [contactId, found]))
 }

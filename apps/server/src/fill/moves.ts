@@ -3,7 +3,7 @@ import { and, eq, sql } from 'drizzle-orm'
 import { type Db, transaction } from '../db/database'
 import { groupBy } from '../db/groupBy'
 import { insertRows } from '../db/insertRows'
-import { readCount } from '../db/readRows'
+import { num, readCount, readRows, text } from '../db/readRows'
 import { attempts, fillRuns } from '../db/schema'
 import type { Services } from '../services'
 import { leftOfMonth } from '../spend/limit'
@@ -166,10 +166,9 @@ async function whatIsKnown(
 /** About how many contacts each provider was asked in a run; nothing where no condition counts that. */
 export async function askedInRun(db: Db, { jobId, options }: Run): Promise<Map<string, number>> {
   if (Object.values(options.conditions).every(({ mostAsked }) => mostAsked === null)) return new Map()
-  const { rows } = await db.execute<{ provider: string; n: string }>(
-    sql`select provider, count(*) as n from attempts where job_id = ${jobId} group by 1`,
-  )
-  return new Map(rows.map(({ provider, n }) => [provider, Number(n)]))
+  const asked = await readRows(db, { provider: text, n: num })`
+    select provider, count(*) as n from attempts where job_id = ${jobId} group by 1`
+  return new Map(asked.map(({ provider, n }) => [provider, n]))
 }
 
 async function spentOnContacts(
@@ -177,10 +176,10 @@ async function spentOnContacts(
   jobId: string,
   contacts: readonly SearchedContact[],
 ): Promise<ReadonlyMap<number, number>> {
-  const { rows } = await db.execute<{ contact_id: string; n: string }>(sql`
+  const spent = await readRows(db, { contactId: num, n: num })`
     select contact_id, sum(amount) as n from charges
-    where job_id = ${jobId} and contact_id = any(${sql.param(contacts.map(({ id }) => id))}::bigint[]) group by 1`)
-  return new Map(rows.map(({ contact_id, n }) => [Number(contact_id), Number(n)]))
+    where job_id = ${jobId} and contact_id = any(${sql.param(contacts.map(({ id }) => id))}::bigint[]) group by 1`
+  return new Map(spent.map(({ contactId, n }) => [contactId, n]))
 }
 
 /**

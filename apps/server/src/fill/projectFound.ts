@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import type { Db } from '../db/database'
+import { readIds } from '../db/readRows'
 import type { fills } from '../db/schema'
 import { joinAgain } from '../pair/joinAgain'
 import { rootsOf } from '../pair/standsFor'
@@ -47,13 +48,13 @@ export async function projectFound(
 async function whoMeet(tx: Db, listId: string, found: readonly FoundValue[]): Promise<ReadonlySet<number>> {
   // Most answers of providers bring nothing.
   if (found.length === 0) return new Set()
-  const { rows } = await tx.execute<{ id: string }>(sql`
+  const shared = await readIds(tx)`
     with found as (
       select * from unnest(${sql.param(found.map(({ contactId }) => contactId))}::bigint[], ${sql.param(found.map(({ value }) => value))}::text[]) as f (id, value)),
     holding as (
       select id, value from found
       union select n.contact_id, n.e164 from contact_numbers n where n.list_id = ${listId} and n.e164 in (select value from found)
       union select e.contact_id, e.address from contact_emails e where e.list_id = ${listId} and e.address in (select value from found))
-    select distinct id from holding where value in (select value from holding group by value having count(*) > 1)`)
-  return new Set(rows.map(({ id }) => Number(id)))
+    select distinct id from holding where value in (select value from holding group by value having count(*) > 1)`
+  return new Set(shared)
 }

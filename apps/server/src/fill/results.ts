@@ -1,6 +1,7 @@
 import { FillPlan, type FillResult } from '@upper-field/contract'
 import { eq, type SQL, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
+import { num, orNull, type RowOf, readRow, readRows, text } from '../db/readRows'
 import { fillRuns } from '../db/schema'
 import { failingProviders } from './failing'
 import { namedIn } from './plan'
@@ -23,18 +24,15 @@ export async function fillResults(db: Db, listId: string, country: string | null
 }
 
 async function resultOf(db: Db, run: RunRow, country: string | null): Promise<FillResult> {
-  const { rows } = await db.execute<Record<string, string>>(
-    sql`select count(*) as contacts, count(*) filter (where state = 'found') as found,
-      count(*) filter (where state = 'partly') as partly from fill_searches where job_id = ${run.jobId}`,
-  )
+  const counted = await readRow(db, { contacts: num, found: num, partly: num })`
+    select count(*) as contacts, count(*) filter (where state = 'found') as found,
+      count(*) filter (where state = 'partly') as partly from fill_searches where job_id = ${run.jobId}`
   return {
     jobId: run.jobId,
     plan: FillPlan.parse({ ...run, contactId: null }),
     spent: run.spent,
     newPrices: Object.entries(run.newPrices).map(([provider, prices]) => ({ provider, ...prices })),
-    contacts: Number(rows[0]?.contacts ?? 0),
-    found: Number(rows[0]?.found ?? 0),
-    partly: Number(rows[0]?.partly ?? 0),
+    ...(counted ?? { contacts: 0, found: 0, partly: 0 }),
     leftOut: run.leftOut,
     startedAt: run.startedAt.toISOString(),
     rest: await expectRest(db, run),
@@ -45,13 +43,13 @@ async function resultOf(db: Db, run: RunRow, country: string | null): Promise<Fi
 /** What each provider was asked, gave and cost, the checks of what it gave included: together they are what was spent. */
 async function providersOf(db: Db, run: RunRow, country: string | null): Promise<FillResult['providers']> {
   const { jobId } = run
-  const { rows } = await db.execute<Record<string, string>>(sql`
+  const found = await readRows(db, { provider: text, medianWait: orNull(num), ...COUNTS })`
     with asked as (select * from attempts a where a.job_id = ${jobId} ${ofCountry(country)})
     select a.provider, count(*) as asked, count(*) filter (where a.state = 'accepted') as accepted,
       count(*) filter (where a.state = 'set-aside') as set_aside, count(*) filter (where a.state = 'waiting') as waiting,
       count(*) filter (where a.state in ('failed', 'late')) as failed,
       percentile_cont(0.5) within group (order by extract(epoch from a.answered_at - a.asked_at) * 1000)
-        filter (where a.state in ('accepted', 'set-aside', 'nothing')) as wait,
+        filter (where a.state in ('accepted', 'set-aside', 'nothing')) as median_wait,
       count(*) filter (where a.state = 'accepted' and not exists (
         select 1 from attempts o where o.job_id = ${jobId} and o.contact_id = a.contact_id and o.provider <> a.provider
           and o.state = 'accepted')) as only_here,
@@ -59,27 +57,36 @@ async function providersOf(db: Db, run: RunRow, country: string | null): Promise
        where t.provider = a.provider and d.outcome <> 'not-wanted') as candidates,
       (select coalesce(sum(c.amount), 0) from charges c join asked t on t.id = c.attempt_id
        where c.job_id = ${jobId} and t.provider = a.provider) as cost
-    from asked a group by a.provider`)
+    from asked a group by a.provider`
   const named = namedIn(run.order, run.options)
-  const byProvider = new Map(rows.map((row) => [row.provider, row]))
+  const byProvider = new Map(found.map((one) => [one.provider, one]))
   const failing = await failingProviders(db, jobId, named)
   return named.map((provider) => {
-    const row = byProvider.get(provider)
-    const n = (name: string) => Number(row?.[name] ?? 0)
-    return {
-      provider,
-      asked: n('asked'),
-      candidates: n('candidates'),
-      accepted: n('accepted'),
-      setAside: n('set_aside'),
-      waiting: n('waiting'),
-      failed: n('failed'),
-      onlyHere: n('only_here'),
-      medianWait: row?.wait == null ? null : Math.round(n('wait')),
-      isSetAside: failing.has(provider),
-      cost: n('cost'),
-    }
+    const { medianWait = null, ...counts } = byProvider.get(provider) ?? { ...NONE, provider }
+    const wait = medianWait === null ? null : Math.round(medianWait)
+    return { ...counts, medianWait: wait, isSetAside: failing.has(provider) }
   })
+}
+
+const COUNTS = {
+  asked: num,
+  candidates: num,
+  accepted: num,
+  setAside: num,
+  waiting: num,
+  failed: num,
+  onlyHere: num,
+  cost: num,
+}
+const NONE: RowOf<typeof COUNTS> & { readonly medianWait?: null } = {
+  asked: 0,
+  candidates: 0,
+  accepted: 0,
+  setAside: 0,
+  waiting: 0,
+  failed: 0,
+  onlyHere: 0,
+  cost: 0,
 }
 
 const ofCountry = (country: string | null): SQL =>

@@ -1,20 +1,14 @@
 import type { FillEstimate, FillResult, FillSample, SampledOrder } from '@upper-field/contract'
 import { type Asked, expectOrder, NOT_ASKED, type OrderOutcome, replayAsked } from '@upper-field/core/fill'
-import { and, desc, eq, sql } from 'drizzle-orm'
+import { and, desc, eq } from 'drizzle-orm'
 import type { Db } from '../db/database'
-import { readCount } from '../db/readRows'
+import { bool, num, type RowOf, readCount, readRows, text } from '../db/readRows'
 import { fillRuns } from '../db/schema'
 import { wantingOf } from './wanting'
 
 /** One provider's answer about one contact of a sample. */
-interface Sampled {
-  readonly contactId: number
-  readonly country: string
-  readonly provider: string
-  readonly isFound: boolean
-  readonly isSomebodyElse: boolean
-  readonly cost: number
-}
+const SAMPLED = { contactId: num, country: text, provider: text, isFound: bool, isSomebodyElse: bool, cost: num }
+type Sampled = RowOf<typeof SAMPLED>
 
 /**
  * What the latest sample of a list teaches, told for everybody who wants a mobile: each order replayed on the answers of
@@ -95,16 +89,15 @@ export async function expectedOf(
 /** What a run that tried some tells of the others who lack the same; null for any other run, and while it goes on. */
 export async function expectRest(db: Db, run: typeof fillRuns.$inferSelect): Promise<FillResult['rest']> {
   if (run.sample === null || run.asking !== 'until-found') return null
-  const { rows } = await db.execute<{ state: string; cost: string }>(sql`
+  const searches = await readRows(db, { state: text, cost: num })`
     select s.state, (select coalesce(sum(amount), 0) from charges c where c.job_id = s.job_id and c.contact_id = s.contact_id) as cost
-    from fill_searches s where s.job_id = ${run.jobId} order by s.contact_id`)
-  if (rows.length === 0 || rows.some(({ state }) => state === 'open' || state === 'waiting')) return null
+    from fill_searches s where s.job_id = ${run.jobId} order by s.contact_id`
+  if (searches.length === 0 || searches.some(({ state }) => state === 'open' || state === 'waiting')) return null
   const meant = { ...run.options, listId: run.listId, filter: run.filter, contactId: null }
-  const { rows: others } = await db.execute<{ n: string }>(sql`
+  const contacts = await readCount(db)`
     select count(*) as n from contacts where ${wantingOf(meant)}
-      and id not in (select contact_id from fill_searches where job_id = ${run.jobId})`)
-  const contacts = Number(others[0]?.n ?? 0)
-  const tried = rows.map(({ state, cost }) => [{ cost: Number(cost), isFound: state === 'found' }])
+      and id not in (select contact_id from fill_searches where job_id = ${run.jobId})`
+  const tried = searches.map(({ state, cost }) => [{ cost, isFound: state === 'found' }])
   return { contacts, ...expectOrder([0], tried, contacts, drawing()) }
 }
 
@@ -117,20 +110,12 @@ function asMany(choices: readonly OrderOutcome[]): OrderOutcome {
 
 /** Line checks of an attempt are paid with it; where a number was known already, they were free then too. */
 async function answersOf(db: Db, jobId: string): Promise<Sampled[]> {
-  const { rows } = await db.execute<Record<string, string | boolean>>(sql`
+  return readRows(db, SAMPLED)`
     select a.contact_id, c.country, a.provider, a.state = 'accepted' as is_found,
-      exists (select 1 from candidates d where d.attempt_id = a.id and d.outcome = 'somebody-else') as is_else,
+      exists (select 1 from candidates d where d.attempt_id = a.id and d.outcome = 'somebody-else') as is_somebody_else,
       (select coalesce(sum(amount), 0) from charges h where h.attempt_id = a.id) as cost
     from attempts a join contacts c on c.id = a.contact_id
-    where a.job_id = ${jobId} and a.state in ('accepted', 'set-aside', 'nothing') order by a.contact_id`)
-  return rows.map((row) => ({
-    contactId: Number(row.contact_id),
-    country: String(row.country),
-    provider: String(row.provider),
-    isFound: row.is_found === true,
-    isSomebodyElse: row.is_else === true,
-    cost: Number(row.cost),
-  }))
+    where a.job_id = ${jobId} and a.state in ('accepted', 'set-aside', 'nothing') order by a.contact_id`
 }
 
 async function countSampled(db: Db, jobId: string): Promise<number> {

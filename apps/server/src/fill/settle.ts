@@ -5,6 +5,7 @@ import { ADDRESSES, LINES } from '../check/subjects'
 import { type Learnt, tellHolders } from '../check/tellHolders'
 import type { Db } from '../db/database'
 import { insertRows } from '../db/insertRows'
+import { num, readRows, text } from '../db/readRows'
 import { attempts, candidates, fillRuns, fills } from '../db/schema'
 import { withListLock } from '../lists/listLock'
 import type { Services } from '../services'
@@ -236,8 +237,8 @@ async function keepFound(
 }
 
 async function filledValues(tx: Db, contactIds: readonly number[]): Promise<Set<string>> {
-  const { rows } = await tx.execute<{ contact_id: string; value: string }>(sql`
+  const held = await readRows(tx, { contactId: num, value: text })`
     select contact_id, coalesce(e164, address) as value from fills
-    where contact_id = any(${sql.param([...new Set(contactIds)])}::bigint[]) and undone_at is null`)
-  return new Set(rows.map(({ contact_id, value }) => `${contact_id} ${value}`))
+    where contact_id = any(${sql.param([...new Set(contactIds)])}::bigint[]) and undone_at is null`
+  return new Set(held.map(({ contactId, value }) => `${contactId} ${value}`))
 }

@@ -4,6 +4,7 @@ import { type SQL, sql } from 'drizzle-orm'
 import { chosenContacts } from '../contacts/page'
 import { readFilter } from '../contacts/readFilter'
 import type { Db } from '../db/database'
+import { bool, listOf, num, readRow, readRows, text, word } from '../db/readRows'
 import { withJoined } from '../pair/standsFor'
 import { askedInputs } from './askedInputs'
 
@@ -87,11 +88,11 @@ export const wantingOf = (meant: FillFor): SQL =>
 
 /** How many lack something and are left out, by why. */
 export async function countLeftOut(tx: Db, meant: FillFor): Promise<Record<'suppressed' | 'no-lawful-basis', number>> {
-  const { rows } = await tx.execute<{ suppressed: string; basis: string }>(sql`
+  const counted = await readRow(tx, { suppressed: num, basis: num })`
     select count(*) filter (where ${IS_SUPPRESSED}) as suppressed,
       count(*) filter (where ${HAS_NO_BASIS} and not ${IS_SUPPRESSED}) as basis
-    from contacts where ${lackingOf(meant)}`)
-  return { suppressed: Number(rows[0]?.suppressed ?? 0), 'no-lawful-basis': Number(rows[0]?.basis ?? 0) }
+    from contacts where ${lackingOf(meant)}`
+  return { suppressed: counted?.suppressed ?? 0, 'no-lawful-basis': counted?.basis ?? 0 }
 }
 
 /** What a provider may have to be told, each as a column. */
@@ -99,19 +100,24 @@ const INPUTS = ['full_name', 'company', 'domain', 'profile', 'email'] as const
 /** What stands for a value of a contact where it matters only that there is one. */
 const KNOWN = 'known'
 
+const GROUP = {
+  country: text,
+  lacks: listOf(word<Want>),
+  answeredBy: listOf(text),
+  contacts: num,
+  full_name: bool,
+  company: bool,
+  domain: bool,
+  profile: bool,
+  email: bool,
+}
+
 /**
  * Those who want something, in groups that are asked about alike: there are few, however many contacts.
  * @param days within which an answer counts as late enough not to be asked for again
  */
 export async function readWantingGroups(tx: Db, meant: FillFor, days: number): Promise<readonly WantingGroup[]> {
-  const { rows } = await tx.execute<
-    Record<(typeof INPUTS)[number], boolean> & {
-      country: string
-      lacks: Want[]
-      answered_by: string[]
-      contacts: string
-    }
-  >(sql`
+  const groups = await readRows(tx, GROUP)`
     with wanting as (
       select id, ${askedInputs('contacts')}, ${lacksAll(meant)} as lacks from contacts where ${wantingOf(meant)}),
     lately as (
@@ -122,10 +128,10 @@ export async function readWantingGroups(tx: Db, meant: FillFor, days: number): P
       select country, lacks, coalesce(l.answered_by, '{}') as answered_by,
         ${sql.raw(INPUTS.map((input) => `coalesce(${input}, '') <> '' as ${input}`).join(', '))}
       from wanting w left join lately l on l.contact_id = w.id)
-    select *, count(*) as contacts from alike group by 1, 2, 3, 4, 5, 6, 7, 8`)
-  return rows.map(({ country, lacks, answered_by: answeredBy, contacts, ...known }) => {
+    select *, count(*) as contacts from alike group by 1, 2, 3, 4, 5, 6, 7, 8`
+  return groups.map(({ country, lacks, answeredBy, contacts, ...known }) => {
     const inputs = INPUTS.map((input) => [input, known[input] ? KNOWN : ''])
-    return { ...asAskable({ country, ...Object.fromEntries(inputs) }), lacks, answeredBy, contacts: Number(contacts) }
+    return { ...asAskable({ country, ...Object.fromEntries(inputs) }), lacks, answeredBy, contacts }
   })
 }
 
@@ -153,10 +159,10 @@ export async function answeredLately(
   { jobId, notAgainDays }: { readonly jobId: string; readonly notAgainDays: number },
   ids: readonly number[],
 ): Promise<ReadonlyMap<number, ReadonlySet<string>>> {
-  const { rows } = await db.execute<{ id: string; providers: string[] }>(sql`
+  const lately = await readRows(db, { id: num, providers: listOf(text) })`
     select w.root as id, array_agg(distinct a.provider) as providers from attempts a join ${withJoined(ids)} w on w.id = a.contact_id
-    where a.job_id <> ${jobId} and ${answeredWithin(notAgainDays)} group by 1`)
-  return new Map(rows.map(({ id, providers }) => [Number(id), new Set(providers)]))
+    where a.job_id <> ${jobId} and ${answeredWithin(notAgainDays)} group by 1`
+  return new Map(lately.map(({ id, providers }) => [id, new Set(providers)]))
 }
 
 /** Attempts that were answered within so many days: asking again would be told the same. */

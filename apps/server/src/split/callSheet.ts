@@ -8,6 +8,7 @@ import { IS_CALLED_NOW } from '../contacts/facets'
 import { chosenContacts } from '../contacts/page'
 import { readFilter } from '../contacts/readFilter'
 import type { Db } from '../db/database'
+import { bool, num, orNull, type RowOf, readRow, readRows, text, when, word } from '../db/readRows'
 import type { Services } from '../services'
 import { usesOfLanes } from './decideLanes'
 
@@ -36,8 +37,8 @@ export async function readCallSheet(
   const ready = rows
     .filter((row) => (restsUntil(row) ?? 0) <= at)
     .map((row) => {
-      const call = callStateOf(row.call_from ?? '', settings, at)
-      const clock = clockOf(row.call_from ?? '', callHours, at)
+      const call = callStateOf(row.callFrom, settings, at)
+      const clock = clockOf(row.callFrom, callHours, at)
       return { row, call, clock, order: orderOf(row, call === 'now', clock?.minutesLeft ?? null) }
     })
     .sort((a, b) => compareCallable(a.order, b.order))
@@ -53,21 +54,36 @@ export async function readCallSheet(
   }
 }
 
-type Row = Record<string, string | null> & { is_shared: boolean }
+const ROW = {
+  contactId: num,
+  fullName: text,
+  title: text,
+  company: text,
+  city: text,
+  country: text,
+  e164: orNull(text),
+  lineType: word<CallItem['lineType']>,
+  lineStatus: word<CallItem['lineStatus']>,
+  isShared: bool,
+  callFrom: text,
+  outcome: orNull(word<Outcome>),
+  madeAt: orNull(when),
+  againAt: orNull(when),
+}
+type Row = RowOf<typeof ROW>
 
 async function toBeCalled(db: Db, listId: string, condition: SQL, most: number): Promise<readonly Row[]> {
   if (most <= 0) return []
-  const { rows } = await db.execute<Row>(sql`
+  return readRows(db, ROW)`
     with last as (
       select * from ${lastCalls(sql`k.list_id = ${listId}`)} latest)
-    select contacts.id, full_name, title, company, city, country, number, line_type, line_status, is_shared, call_from,
-      last.outcome, last.made_at::text as made_at, last.again_at::text as again_at
+    select contacts.id as contact_id, full_name, title, company, city, country, number as e164, line_type, line_status, is_shared,
+      call_from, last.outcome, last.made_at, last.again_at
     from contacts left join last on last.contact_id = contacts.id
     -- Said so, the planner does not take those that are left for few, and stops at the last that is wanted.
     where ${condition} and contacts.id not in (
       select l.contact_id from last l where l.outcome in ('reached', 'wrong-number', 'asked-not-to'))
-    order by contacts.id limit ${most}`)
-  return rows
+    order by contacts.id limit ${most}`
 }
 
 /**
@@ -95,23 +111,15 @@ const callables = (listId: string, filter: string, lanes: readonly string[]): SQ
   sql`${chosenContacts(listId, readFilter(filter))} and lane = any(${sql.param([...lanes])}::text[])
     and call_from <> '' and number is not null`
 
-const restsUntil = ({ outcome, made_at, again_at }: Row): number | null =>
-  callAgainAt(
-    outcome == null
-      ? undefined
-      : {
-          outcome: outcome as Outcome,
-          at: new Date(made_at ?? 0).getTime(),
-          againAt: again_at == null ? null : new Date(again_at).getTime(),
-        },
-  )
+const restsUntil = ({ outcome, madeAt, againAt }: Row): number | null =>
+  callAgainAt(outcome && madeAt ? { outcome, at: madeAt.getTime(), againAt: againAt?.getTime() ?? null } : undefined)
 
 const orderOf = (row: Row, isNow: boolean, minutesLeft: number | null): Callable => {
-  const rings = row.line_status === 'in-service'
+  const rings = row.lineStatus === 'in-service'
   return {
-    id: Number(row.id),
+    id: row.contactId,
     isNow,
-    sureness: rings && !row.is_shared ? 0 : rings || !row.is_shared ? 1 : 2,
+    sureness: rings && !row.isShared ? 0 : rings || !row.isShared ? 1 : 2,
     minutesLeft: isNow ? minutesLeft : null,
   }
 }
@@ -135,41 +143,31 @@ const clockText = (minutes: number): string =>
   `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`
 
 function itemOf(row: Row, call: CallItem['call'], clock: Clock | null): CallItem {
-  const text = (name: string) => row[name] ?? ''
+  const { callFrom: _, outcome, madeAt, againAt: __, e164, ...who } = row
   return {
-    contactId: Number(row.id),
-    fullName: text('full_name'),
-    title: text('title'),
-    company: text('company'),
-    city: text('city'),
-    country: text('country'),
-    e164: text('number'),
-    lineType: text('line_type') as CallItem['lineType'],
-    lineStatus: text('line_status') as CallItem['lineStatus'],
-    isShared: row.is_shared,
+    ...who,
+    e164: e164 ?? '',
     call,
     clock: clock?.clock ?? null,
     until: clock?.until ?? null,
-    last:
-      row.outcome == null ? null : { outcome: row.outcome as Outcome, at: new Date(row.made_at ?? 0).toISOString() },
+    last: outcome && madeAt ? { outcome, at: madeAt.toISOString() } : null,
   }
 }
 
 async function outcomesOfDay(db: Db, listId: string): Promise<CallSheet['today']> {
-  const { rows } = await db.execute<{ outcome: Outcome; n: string }>(sql`
+  const counts = await readRows(db, { outcome: word<Outcome>, n: num })`
     select outcome, count(*) as n from calls
     where list_id = ${listId} and undone_at is null and made_at >= date_trunc('day', now() at time zone 'utc') at time zone 'utc'
-    group by outcome`)
+    group by outcome`
   const none = Object.fromEntries(OUTCOMES.map((outcome) => [outcome, 0]))
-  return { ...none, ...Object.fromEntries(rows.map(({ outcome, n }) => [outcome, Number(n)])) } as CallSheet['today']
+  return { ...none, ...Object.fromEntries(counts.map(({ outcome, n }) => [outcome, n])) } as CallSheet['today']
 }
 
 async function lastCallBy(db: Db, listId: string, who: string): Promise<CallSheet['lastCall']> {
-  const { rows } = await db.execute<{ id: string; full_name: string; outcome: Outcome }>(sql`
+  const call = await readRow(db, { id: text, fullName: text, outcome: word<Outcome> })`
     select k.id, c.full_name, k.outcome from calls k join contacts c on c.id = k.contact_id
     where k.list_id = ${listId} and k.made_by = ${who} and k.undone_at is null
       and k.made_at > now() - interval '12 hours'
-    order by k.made_at desc limit 1`)
-  const [row] = rows
-  return row ? { id: row.id, fullName: row.full_name, outcome: row.outcome } : null
+    order by k.made_at desc limit 1`
+  return call ?? null
 }

@@ -6,6 +6,7 @@ import { holdersOf } from '../check/storeAnswers'
 import { LINES } from '../check/subjects'
 import { takeOver } from '../check/tellHolders'
 import { type Db, transaction } from '../db/database'
+import { orNull, readRow, readRows, text } from '../db/readRows'
 import { calls, suppressionEntries, suppressionLists } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { withListLock } from '../lists/listLock'
@@ -108,14 +109,16 @@ async function refreshHolders(tx: Db, client: PoolClient, e164: string, touched:
 
 /** A person has called it: it does not reach whom it was for. @returns what was known before */
 async function markWrong(tx: Db, e164: string): Promise<Record<string, string | null> | null> {
-  const { rows } = await tx.execute<Record<string, string | null>>(
-    sql`select line_type, status, checked_at::text as checked_at, ages_as from numbers where e164 = ${e164}`,
-  )
+  const before = await readRow(tx, BEFORE)`
+    select line_type, status, checked_at::text as checked_at, ages_as from numbers where e164 = ${e164}`
   await tx.execute(sql`
     insert into numbers (e164, status, checked_at, ages_as) values (${e164}, 'out-of-service', now(), 'out-of-service')
     on conflict (e164) do update set status = 'out-of-service', checked_at = now(), ages_as = 'out-of-service'`)
-  return rows[0] ?? null
+  return before ?? null
 }
+
+/** As it is kept with the call. */
+const BEFORE = { line_type: orNull(text), status: orNull(text), checked_at: orNull(text), ages_as: text }
 
 type CallRow = typeof calls.$inferSelect
 
@@ -130,11 +133,10 @@ const othersLike = ({ id, e164, outcome }: CallRow): SQL =>
 async function takeWrongBack(tx: Db, call: CallRow): Promise<void> {
   const { id, e164, before } = call
   const madeAt = sql`(select made_at from calls where id = ${id})`
-  const { rows: later } = await tx.execute<{ id: string }>(
-    sql`select id from ${othersLike(call)} and made_at > ${madeAt} order by made_at limit 1`,
-  )
+  const later = await readRow(tx, { id: text })`
+    select id from ${othersLike(call)} and made_at > ${madeAt} order by made_at limit 1`
   // What was known before this call is what was known before both.
-  if (later[0]) await tx.update(calls).set({ before }).where(eq(calls.id, later[0].id))
+  if (later) await tx.update(calls).set({ before }).where(eq(calls.id, later.id))
   else if (before === null) await tx.execute(sql`delete from numbers where e164 = ${e164} and checked_at = ${madeAt}`)
   else
     await tx.execute(sql`
@@ -156,10 +158,10 @@ async function suppressForCalls(tx: Db, client: PoolClient, e164: string, who: s
 /** Lets a number go that was asked about in this call alone: what another call or a person has said stays. */
 async function letGo(tx: Db, client: PoolClient, call: CallRow): Promise<void> {
   const { e164 } = call
-  const { rows } = await tx.execute<{ id: string }>(sql`
+  const entries = await readRows(tx, { id: text })`
     select e.id from suppression_entries e join suppression_lists l on l.id = e.suppression_list_id
     where l.name = ${ASKED_NOT_TO} and e.hash = ${sha256Hex(e164)} and e.batch_id is null and e.reason = ${IN_A_CALL}
-      and not exists (select 1 from ${othersLike(call)})`)
-  for (const { id } of rows) await tx.delete(suppressionEntries).where(eq(suppressionEntries.id, id))
+      and not exists (select 1 from ${othersLike(call)})`
+  for (const { id } of entries) await tx.delete(suppressionEntries).where(eq(suppressionEntries.id, id))
   await placeAnew(tx, client, [{ kind: 'number', hash: sha256Hex(e164), key: e164 }])
 }

@@ -1,6 +1,6 @@
 import type { LaneRules, Segment } from '@upper-field/contract'
 import { type LaneRule, mistakesInRules, proposedRules } from '@upper-field/core/split'
-import { and, eq, sql } from 'drizzle-orm'
+import { eq, sql } from 'drizzle-orm'
 import type { Hono } from 'hono'
 import type { PoolClient } from 'pg'
 import { columnsOf } from '../contacts/columnsOf'
@@ -8,7 +8,8 @@ import { chosenContacts } from '../contacts/page'
 import { readFilter, readWholeFilter } from '../contacts/readFilter'
 import { type Sampling, sampleOf } from '../contacts/sample'
 import { type Db, transaction } from '../db/database'
-import { laneRules, segments } from '../db/schema'
+import { num, readIds, readRow } from '../db/readRows'
+import { contacts, laneRules, segments } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { serve } from '../http/serve'
 import { withListLock } from '../lists/listLock'
@@ -44,18 +45,20 @@ export function splitRoutes(app: Hono, services: CallServices): void {
     })
   })
   serve(app, services, 'placeByHand', async ({ params, body, signal }) => {
-    const { rows } = await db.execute<{ list_id: string }>(
-      sql`select list_id from contacts where id = ${params.contactId}`,
-    )
-    const listId = rows[0]?.list_id
-    if (!listId) throw notFound('contact')
+    const isThis = eq(contacts.id, params.contactId)
+    const [contact] = await db.select({ listId: contacts.listId }).from(contacts).where(isThis)
+    if (!contact) throw notFound('contact')
+    const { listId } = contact
     await findOpenList(db, listId)
     return withListLock(services, listId, { work: 'split', signal }, async (tx, client) => {
-      await tx.execute(sql`update contacts set lane_by_hand = ${body.lane ?? ''} where id = ${params.contactId}`)
+      await tx
+        .update(contacts)
+        .set({ laneByHand: body.lane ?? '' })
+        .where(isThis)
       if (body.lane === null) await reproject(tx, client, { contacts: [params.contactId], because: 'values' })
       await countContacts(tx, listId)
-      const placed = await tx.execute<{ lane: string }>(sql`select lane from contacts where id = ${params.contactId}`)
-      return { lane: placed.rows[0]?.lane ?? 'parked' }
+      const [placed] = await tx.select({ lane: contacts.lane }).from(contacts).where(isThis)
+      return { lane: placed?.lane ?? 'parked' }
     })
   })
 
@@ -108,23 +111,19 @@ const SAMPLING: Sampling = { above: 50_000, size: 5000 }
 
 async function proposalFor(db: Db, listId: string): Promise<readonly LaneRule[]> {
   const sample = await sampleOf(db, listId, SAMPLING)
-  const { rows } = await db.execute<Record<string, string>>(sql`
+  const counted = await readRow(db, { contacts: num, addresses: num })`
     select count(*) as contacts, count(*) filter (where street <> '' and postal_code <> '' and city <> '') as addresses
-    from ${sample?.from ?? sql`contacts`} where list_id = ${listId} and joined_into is null`)
-  return proposedRules(Number(rows[0]?.contacts ?? 0), Number(rows[0]?.addresses ?? 0))
+    from ${sample?.from ?? sql`contacts`} where list_id = ${listId} and joined_into is null`
+  return proposedRules(counted?.contacts ?? 0, counted?.addresses ?? 0)
 }
 
 /** Without rules of its own a list's contacts go where each belongs by itself again. */
 async function placeAsUsual(tx: Db, client: PoolClient, listId: string): Promise<void> {
-  const { rows } = await tx.execute<{ id: string }>(
-    sql`select id from contacts where list_id = ${listId} and lane_reason in ('by-rule', 'no-rule') order by id`,
-  )
-  await reproject(tx, client, { contacts: rows.map(({ id }) => Number(id)), because: 'values' })
+  const ids = await readIds(tx)`
+    select id from contacts where list_id = ${listId} and lane_reason in ('by-rule', 'no-rule') order by id`
+  await reproject(tx, client, { contacts: ids, because: 'values' })
 }
 
 async function asSegment(db: Db, { id, listId, name, filter, madeBy }: typeof segments.$inferSelect): Promise<Segment> {
-  const { rows } = await db.execute<{ n: string }>(
-    sql`select count(*) as n from contacts where ${and(chosenContacts(listId, readFilter(filter)))}`,
-  )
-  return { id, name, filter, madeBy, contacts: Number(rows[0]?.n ?? 0) }
+  return { id, name, filter, madeBy, contacts: await db.$count(contacts, chosenContacts(listId, readFilter(filter))) }
 }
