@@ -1,4 +1,5 @@
 import { type SQL, sql } from 'drizzle-orm'
+import { orNull, text } from '../db/readRows'
 
 /**
  * What a provider can be told about a contact, as columns of a query. The domain is that of the contact's own site, of the one a
@@ -23,6 +24,16 @@ export function askedInputs(contact: string, jobId: string | null = null): SQL {
       (select split_part(e.address, '@', 2) from contact_emails e
        where e.contact_id = ${c}.id and e.kind = 'work' and not ${isFound('e.address')}
        order by e.position limit 1), '') as domain`
+}
+
+/** How those columns are read: all are null where the contact is not there any more. */
+export const ASKED = {
+  full_name: orNull(text),
+  company: orNull(text),
+  domain: orNull(text),
+  profile: orNull(text),
+  email: orNull(text),
+  country: orNull(text),
 }
 
 /** Whether an attempt is of this run, and the run asks everybody. */

@@ -1,10 +1,11 @@
 import { asTold, type Want } from '@upper-field/core/fill'
 import { and, eq, type SQL, sql } from 'drizzle-orm'
+import { bool, listOf, num, readRows, word } from '../db/readRows'
 import { attempts, fillRuns } from '../db/schema'
 import { Problem } from '../http/problem'
 import { JobProblem } from '../jobs/jobProblem'
 import type { Services } from '../services'
-import { askedInputs } from './askedInputs'
+import { ASKED, askedInputs } from './askedInputs'
 import { failingProviders } from './failing'
 import { namedIn, type PlanTerms, planOf } from './plan'
 import { asAskable, type WantingContact } from './wanting'
@@ -43,13 +44,15 @@ export async function searchedContacts(
   condition: SQL,
   most: number | null = null,
 ): Promise<readonly SearchedContact[]> {
-  const { rows } = await services.db.execute<Record<string, string | null> & { wants: Want[]; is_out: boolean }>(sql`
-    select s.contact_id as id, s.wants, ${askedInputs('c', jobId)},
+  const searched = await readRows(services.db, SEARCHED)`
+    select s.contact_id as id, s.wants as lacks, ${askedInputs('c', jobId)},
       c.id is null or c.joined_into is not null or c.suppressed_for = 'all' as is_out
     from fill_searches s left join contacts c on c.id = s.contact_id
-    where s.job_id = ${jobId} and ${condition} order by s.contact_id limit ${most}`)
-  return rows.map((row) => ({ id: Number(row.id), ...asAskable(row), lacks: row.wants, isOut: row.is_out }))
+    where s.job_id = ${jobId} and ${condition} order by s.contact_id limit ${most}`
+  return searched.map(({ id, lacks, isOut, ...told }) => ({ id, ...asAskable(told), lacks, isOut }))
 }
+
+const SEARCHED = { id: num, lacks: listOf(word<Want>), isOut: bool, ...ASKED }
 
 /**
  * Questions that can be gone on with, those with an answer first, then the oldest: answered, cut off before their answer, to be looked for, or overdue.

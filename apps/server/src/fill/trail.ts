@@ -5,8 +5,10 @@ import { chosenContacts } from '../contacts/page'
 import { readFilter } from '../contacts/readFilter'
 import type { Db } from '../db/database'
 import { groupBy } from '../db/groupBy'
+import { bool, listOf, num, orNull, type RowOf, readCount, readRow, readRows, text, word } from '../db/readRows'
 import { attempts, candidates, fillRuns, fillSearches } from '../db/schema'
 import { CURSOR, readCursor } from '../http/cursor'
+import { ASKED } from './askedInputs'
 import { isAskable, mostOf, type PlanTerms, planOf } from './plan'
 import { answeredLately, asAskable } from './wanting'
 
@@ -36,21 +38,19 @@ export async function readTrail(db: Db, input: TrailInput): Promise<TrailPage | 
   const chosen = sql`s.job_id = ${jobId} and coalesce(c.joined_into, c.id) in (
     select id from contacts where ${chosenContacts(input.listId, readFilter(input.filter))})${narrowing(jobId, input)}`
   const [after = 0] = readCursor(input.cursor, [CURSOR.id]) ?? []
-  const { rows } = await db.execute<Record<string, string>>(sql`
+  const found = await readRows(db, SEARCH)`
     select s.contact_id, s.state, c.full_name, c.country from fill_searches s join contacts c on c.id = s.contact_id
-    where ${chosen} and s.contact_id > ${after} order by s.contact_id limit ${input.limit + 1}`)
-  const { rows: counted } = await db.execute<{ n: string }>(
-    sql`select count(*) as n from fill_searches s join contacts c on c.id = s.contact_id where ${chosen}`,
-  )
-  const page = rows.slice(0, input.limit)
+    where ${chosen} and s.contact_id > ${after} order by s.contact_id limit ${input.limit + 1}`
+  const page = found.slice(0, input.limit)
   const last = page.at(-1)
   return {
     jobId,
     startedAt: run.startedAt.toISOString(),
-    total: Number(counted[0]?.n ?? 0),
+    total: await readCount(db)`
+      select count(*) as n from fill_searches s join contacts c on c.id = s.contact_id where ${chosen}`,
     ...(await facetsOf(db, jobId)),
     lines: await linesOf(db, run, page),
-    next: rows.length > input.limit && last ? String(last.contact_id) : null,
+    next: found.length > input.limit && last ? String(last.contactId) : null,
   }
 }
 
@@ -63,52 +63,50 @@ function narrowing(jobId: string, { foundBy, because }: TrailInput): SQL {
 }
 
 async function facetsOf(db: Db, jobId: string): Promise<Pick<TrailPage, 'foundBy' | 'because'>> {
-  const { rows: found } = await db.execute<{ name: string; n: string }>(sql`
-    select provider as name, count(*) as n from attempts where job_id = ${jobId} and state = 'accepted' group by 1 order by 2 desc`)
-  const { rows: aside } = await db.execute<{ name: string; n: string }>(sql`
+  const found = await readRows(db, FACET)`
+    select provider as name, count(*) as n from attempts where job_id = ${jobId} and state = 'accepted' group by 1 order by 2 desc`
+  const aside = await readRows(db, FACET)`
     select d.outcome as name, count(distinct a.contact_id) as n from candidates d join attempts a on a.id = d.attempt_id
-    where a.job_id = ${jobId} and d.outcome not in ('accepted', 'later-than-first', 'not-wanted') group by 1 order by 2 desc`)
-  const asRecord = (rows: typeof found) => Object.fromEntries(rows.map(({ name, n }) => [name, Number(n)]))
+    where a.job_id = ${jobId} and d.outcome not in ('accepted', 'later-than-first', 'not-wanted') group by 1 order by 2 desc`
+  const asRecord = (facets: typeof found) => Object.fromEntries(facets.map(({ name, n }) => [name, n]))
   return { foundBy: asRecord(found), because: asRecord(aside) }
 }
 
-async function linesOf(
-  db: Db,
-  { jobId }: RunRow,
-  page: readonly Readonly<Record<string, string>>[],
-): Promise<TrailLine[]> {
-  const ids = sql.param(page.map(({ contact_id }) => Number(contact_id)))
-  const { rows: steps } = await db.execute<Record<string, unknown>>(sql`
+async function linesOf(db: Db, { jobId }: RunRow, page: readonly RowOf<typeof SEARCH>[]): Promise<TrailLine[]> {
+  const ids = sql.param(page.map(({ contactId }) => contactId))
+  const steps = await readRows(db, STEP)`
     select a.contact_id, a.provider, a.state, a.reason,
       array(select distinct d.outcome from candidates d where d.attempt_id = a.id and d.outcome not in ('accepted', 'not-wanted')) as aside,
       (select coalesce(sum(amount), 0) from charges c where c.attempt_id = a.id) as cost
-    from attempts a where a.job_id = ${jobId} and a.contact_id = any(${ids}::bigint[]) order by a.asked_at, a.id`)
-  const { rows: taken } = await db.execute<Record<string, unknown>>(sql`
+    from attempts a where a.job_id = ${jobId} and a.contact_id = any(${ids}::bigint[]) order by a.asked_at, a.id`
+  const taken = await readRows(db, TAKEN)`
     select f.contact_id, coalesce(f.e164, f.address) as value, f.found_as from fills f join attempts a on a.id = f.attempt_id
-    where a.job_id = ${jobId} and f.contact_id = any(${ids}::bigint[]) and f.undone_at is null order by f.made_at, f.id`)
-  const stepsOf = groupBy(steps, ({ contact_id }) => String(contact_id))
-  const takenOf = groupBy(taken, ({ contact_id }) => String(contact_id))
-  return page.map(({ contact_id = '', state, full_name = '', country = '' }) => {
-    const mine = stepsOf.get(contact_id) ?? []
+    where a.job_id = ${jobId} and f.contact_id = any(${ids}::bigint[]) and f.undone_at is null order by f.made_at, f.id`
+  const stepsOf = groupBy(steps, ({ contactId }) => contactId)
+  const takenOf = groupBy(taken, ({ contactId }) => contactId)
+  return page.map((search) => {
+    const mine = stepsOf.get(search.contactId) ?? []
     return {
-      contactId: Number(contact_id),
-      fullName: full_name,
-      country,
-      state: state as TrailLine['state'],
-      steps: mine.map(({ provider, state, reason, aside }) => ({
-        provider: String(provider),
-        state: state as TrailLine['steps'][number]['state'],
-        reason: reason === null ? null : String(reason),
-        aside: aside as TrailLine['steps'][number]['aside'],
-      })),
-      taken: (takenOf.get(contact_id) ?? []).map(({ value, found_as }) => ({
-        value: String(value),
-        foundAs: found_as as TrailLine['taken'][number]['foundAs'],
-      })),
-      cost: mine.reduce((sum, { cost }) => sum + Number(cost), 0),
+      ...search,
+      steps: mine.map(({ provider, state, reason, aside }) => ({ provider, state, reason, aside: [...aside] })),
+      taken: (takenOf.get(search.contactId) ?? []).map(({ value, foundAs }) => ({ value, foundAs })),
+      cost: mine.reduce((sum, { cost }) => sum + cost, 0),
     }
   })
 }
+
+type Step = TrailLine['steps'][number]
+const SEARCH = { contactId: num, state: word<TrailLine['state']>, fullName: text, country: text }
+const FACET = { name: text, n: num }
+const STEP = {
+  contactId: num,
+  provider: text,
+  state: word<Step['state']>,
+  reason: orNull(text),
+  aside: listOf(word<Step['aside'][number]>),
+  cost: num,
+}
+const TAKEN = { contactId: num, value: text, foundAs: word<TrailLine['taken'][number]['foundAs']> }
 
 /** What each provider of its latest run was asked about a contact, said and charged; null where it was in none. */
 export async function readContactTrail(db: Db, contactId: number): Promise<ContactTrail | null> {
@@ -121,9 +119,9 @@ export async function readContactTrail(db: Db, contactId: number): Promise<Conta
     .select()
     .from(fillSearches)
     .where(sql`${fillSearches.jobId} = ${run.jobId} and ${fillSearches.contactId} = ${contactId}`)
-  const { rows } = await db.execute<Record<string, unknown>>(sql`select * from contacts where id = ${contactId}`)
-  if (!search || !rows[0]) return null
-  const contact = { ...asAskable(rows[0]), lacks: search.wants }
+  const known = await readRow(db, ASKED)`select * from contacts where id = ${contactId}`
+  if (!search || !known) return null
+  const contact = { ...asAskable(known), lacks: search.wants }
   const plan = await planOf(db, run)
   const made = await db
     .select()
@@ -166,21 +164,21 @@ async function attemptWith(
     .from(candidates)
     .where(eq(candidates.attemptId, attempt.id))
     .orderBy(candidates.position)
-  const { rows: charged } = await db.execute<{ cost: string; checks: string; is_paid: boolean }>(sql`
+  const charged = await readRow(db, { cost: num, checks: num, isPaid: bool })`
     select coalesce(sum(amount) filter (where provider = ${attempt.provider}), 0) as cost,
       coalesce(sum(amount) filter (where provider <> ${attempt.provider}), 0) as checks,
       coalesce(bool_or(provider = ${attempt.provider}), false) as is_paid
-    from charges where attempt_id = ${attempt.id}`)
+    from charges where attempt_id = ${attempt.id}`
   const held = await valuesHeld(db, attempt.contactId)
-  const price = priceOfTaking(plan, attempt.provider, charged[0]?.is_paid === true)
+  const price = priceOfTaking(plan, attempt.provider, charged?.isPaid === true)
   return {
     id: attempt.id,
     state: attempt.state,
     reason: attempt.reason,
     askedAt: attempt.askedAt.toISOString(),
     answeredAt: attempt.answeredAt?.toISOString() ?? null,
-    cost: Number(charged[0]?.cost ?? 0),
-    checks: Number(charged[0]?.checks ?? 0),
+    cost: charged?.cost ?? 0,
+    checks: charged?.checks ?? 0,
     candidates: given.map(({ position, raw, score, e164, address, outcome, keptAs }) => {
       const value = e164 ?? address
       const canBeTaken = outcome !== 'accepted' && value !== null && !held.has(value)
@@ -199,10 +197,10 @@ async function attemptWith(
 
 /** Numbers and addresses that a contact has: what it has cannot be taken once more. */
 export async function valuesHeld(db: Db, contactId: number): Promise<ReadonlySet<string>> {
-  const { rows } = await db.execute<{ value: string }>(sql`
+  const held = await readRows(db, { value: text })`
     select e164 as value from contact_numbers where contact_id = ${contactId}
-    union select address from contact_emails where contact_id = ${contactId}`)
-  return new Set(rows.map(({ value }) => value))
+    union select address from contact_emails where contact_id = ${contactId}`
+  return new Set(held.map(({ value }) => value))
 }
 
 /** What a provider charges for a value that is taken by hand: only who charges for those, and has not charged yet. */

@@ -1,6 +1,7 @@
 import { isOver, type Job, type JobKind } from '@upper-field/contract'
 import { and, desc, eq, inArray, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
+import { readRow, text } from '../db/readRows'
 import { jobs } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { isJobOver } from './over'
@@ -51,14 +52,14 @@ export async function leaveToJob(
   contactIds: readonly number[],
   more: Record<string, unknown> = {},
 ): Promise<void> {
-  const { rows } = await tx.execute<{ id: string }>(sql`
+  const waiting = await readRow(tx, { id: text })`
     update jobs set total = total + ${contactIds.length},
       payload = jsonb_set(payload, '{contactIds}', payload->'contactIds' || ${JSON.stringify(contactIds)}::jsonb)
     where id = (
       select id from jobs where kind = ${kind} and list_id = ${listId} and state in ('queued', 'waiting')
       order by created_at limit 1 for update skip locked)
-    returning id`)
-  if (rows.length > 0) return
+    returning id`
+  if (waiting) return
   await createJob(tx, { kind, listId, unit: 'contacts', total: contactIds.length, payload: { ...more, contactIds } })
 }
 

@@ -1,5 +1,5 @@
-import { sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
+import { readRow, text } from '../db/readRows'
 
 /** Answers that took long to work out, kept for as long as nothing has changed that they were made of. */
 export interface KeptAnswers {
@@ -62,8 +62,8 @@ export function createKeptAnswers(
 export const stampOfLists =
   (db: Db) =>
   async (listId: string): Promise<string> => {
-    const { rows } = await db.execute<{ stamp: string }>(sql`
+    const lists = await readRow(db, { stamp: text })`
       select concat_ws('/', (select sum(version) from lists), (select count(*) from lists where archived_at is not null),
-        (select concat_ws('/', count(*), count(finished_at), sum(done)) from jobs where list_id = ${listId} and kind <> 'index')) as stamp`)
-    return rows[0]?.stamp ?? ''
+        (select concat_ws('/', count(*), count(finished_at), sum(done)) from jobs where list_id = ${listId} and kind <> 'index')) as stamp`
+    return lists?.stamp ?? ''
   }

@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { LOCKS } from '../db/locks'
+import { orNull, orZero, readRow, text, when } from '../db/readRows'
 import { Problem } from '../http/problem'
 
 /** Kinds of work that have a list for themselves while they change it. */
@@ -65,7 +66,7 @@ export function sayWho(holder: Holder | null): string {
 
 /** Who has one of these lists for itself now, in whatever process; null where nobody has. */
 export async function whoHolds(db: Db, listIds: readonly string[]): Promise<Holder | null> {
-  const { rows } = await db.execute<Record<string, string | null>>(sql`
+  const holding = await readRow(db, HOLDING)`
     with wanted as (select hashtextextended(id, ${LOCKS.list}) as key from unnest(${sql.param([...listIds])}::text[]) as id),
     held as (
       select a.application_name as name, a.xact_start as since from pg_locks l
@@ -73,15 +74,11 @@ export async function whoHolds(db: Db, listIds: readonly string[]): Promise<Hold
       join wanted on wanted.key = (l.classid::bigint << 32) | l.objid::bigint
       where l.locktype = 'advisory' and l.objsubid = 1 and l.granted
         and l.database = (select oid from pg_database where datname = current_database()))
-    select split_part(held.name, ' ', 2) as work, held.since::text as since, j.started_by, j.done, j.total
-    from held left join jobs j on j.id::text = split_part(held.name, ' ', 3) limit 1`)
-  const [row] = rows
-  if (!row) return null
-  const total = Number(row.total ?? 0)
-  return {
-    work: row.work ?? '',
-    startedBy: row.started_by ?? null,
-    since: new Date(row.since ?? 0),
-    share: total > 0 ? Math.min(1, Number(row.done ?? 0) / total) : null,
-  }
+    select split_part(held.name, ' ', 2) as work, held.since, j.started_by, j.done, j.total
+    from held left join jobs j on j.id::text = split_part(held.name, ' ', 3) limit 1`
+  if (!holding) return null
+  const { work, startedBy, since, done, total } = holding
+  return { work, startedBy, since: since ?? new Date(0), share: total > 0 ? Math.min(1, done / total) : null }
 }
+
+const HOLDING = { work: text, startedBy: orNull(text), since: orNull(when), done: orZero, total: orZero }

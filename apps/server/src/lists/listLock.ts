@@ -4,6 +4,7 @@ import type { PoolClient } from 'pg'
 import { type Db, transaction } from '../db/database'
 import { isLockTimeout } from '../db/errors'
 import { LOCKS } from '../db/locks'
+import { bool, readCount, readRow } from '../db/readRows'
 import { countByChange } from '../projection/countedChanges'
 import type { Services } from '../services'
 import { ListBusy, type ListWork, sayWho, whoHolds } from './listBusy'
@@ -131,8 +132,7 @@ async function grow(tx: Db, ids: readonly string[]): Promise<void> {
 
 /** How often the contacts of a list were changed. */
 export async function versionOf(db: Db, listId: string): Promise<number> {
-  const { rows } = await db.execute<{ version: string }>(sql`select version from lists where id = ${listId}`)
-  return Number(rows[0]?.version ?? 0)
+  return readCount(db)`select version as n from lists where id = ${listId}`
 }
 
 /** Shown by `pg_stat_activity`, so that any process can say who is at work. */
@@ -150,10 +150,9 @@ export async function holdQuietly(tx: Db, listId: string): Promise<void> {
 
 /** The same where nobody has it. For what can follow later instead. */
 export async function tryToHoldQuietly(tx: Db, listId: string): Promise<boolean> {
-  const { rows } = await tx.execute<{ taken: boolean }>(
-    sql`select pg_try_advisory_xact_lock(hashtextextended(${listId}::text, ${LOCKS.list})) as taken`,
-  )
-  return rows[0]?.taken ?? false
+  const lock = await readRow(tx, { taken: bool })`
+    select pg_try_advisory_xact_lock(hashtextextended(${listId}::text, ${LOCKS.list})) as taken`
+  return lock?.taken ?? false
 }
 
 /** Takes a list within a transaction that is under way, if nobody has it. For what can follow later instead. */

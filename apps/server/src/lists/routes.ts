@@ -3,6 +3,7 @@ import { desc, eq, isNotNull, isNull, sql } from 'drizzle-orm'
 import type { Hono } from 'hono'
 import { makeWords } from '../contacts/words'
 import { type Db, transaction } from '../db/database'
+import { num, readRows, text } from '../db/readRows'
 import { lists } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { serve } from '../http/serve'
@@ -65,10 +66,9 @@ async function describe(db: Db, found: readonly ListRow[]): Promise<List[]> {
   if (found.length === 0) return []
   const ids = found.map(({ id }) => id)
   const counts = await readTerraces(db, ids)
-  const { rows } = await db.execute<{ list_id: string; n: string }>(
-    sql`select list_id, count(*) as n from batches where state = 'ready' and list_id = any(${sql.param(ids)}::uuid[]) group by list_id`,
-  )
-  const batchCounts = new Map(rows.map((row) => [row.list_id, Number(row.n)]))
+  const counted = await readRows(db, { listId: text, n: num })`
+    select list_id, count(*) as n from batches where state = 'ready' and list_id = any(${sql.param(ids)}::uuid[]) group by list_id`
+  const batchCounts = new Map(counted.map(({ listId, n }) => [listId, n]))
   return found.map((list) => ({
     id: list.id,
     name: list.name,

@@ -2,6 +2,7 @@ import type { SpendMonth } from '@upper-field/contract'
 import { sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { LOCKS } from '../db/locks'
+import { num, orNull, orZero, type RowOf, readRow, readRows, text } from '../db/readRows'
 import { spendLimit } from '../db/schema'
 import { Problem } from '../http/problem'
 import { isJobOver } from '../jobs/over'
@@ -9,16 +10,16 @@ import { isJobOver } from '../jobs/over'
 /** What was spent this month, what work that is under way may still spend, and the most that may be. */
 export async function readMonth(db: Db): Promise<Omit<SpendMonth, 'providers'>> {
   const [limit] = await db.select().from(spendLimit)
-  const { rows } = await db.execute<{ spent: string; promised: string }>(sql`
+  const month = await readRow(db, { spent: num, promised: num })`
     select
       (select coalesce(sum(amount), 0) from charges where at >= date_trunc('month', now())) as spent,
       (select coalesce(sum(r.budget - r.spent), 0) from fill_runs r join jobs j on j.id = r.job_id where ${UNDER_WAY})
       + (select coalesce(sum((j.payload->>'agreed')::bigint - coalesce((j.result->>'spent')::bigint, 0)), 0)
-         from jobs j where j.payload ? 'agreed' and ${UNDER_WAY}) as promised`)
+         from jobs j where j.payload ? 'agreed' and ${UNDER_WAY}) as promised`
   return {
     limit: limit?.month ?? null,
-    spent: Number(rows[0]?.spent ?? 0),
-    promised: Math.max(0, Number(rows[0]?.promised ?? 0)),
+    spent: month?.spent ?? 0,
+    promised: Math.max(0, month?.promised ?? 0),
   }
 }
 
@@ -26,16 +27,12 @@ export async function readMonth(db: Db): Promise<Omit<SpendMonth, 'providers'>> 
  * What single services have charged this month, what is held for questions that are open and work that was agreed to,
  * and the most they may.
  */
-export interface ProviderMonth {
-  readonly provider: string
-  readonly limit: number | null
-  readonly spent: number
-  readonly waiting: number
-}
+const PROVIDER_MONTH = { provider: text, limit: orNull(num), spent: orZero, waiting: orZero }
+export type ProviderMonth = RowOf<typeof PROVIDER_MONTH>
 
 /** @param only where it is true, services with a limit alone */
 export async function readProviderMonths(db: Db, only: { readonly limited: boolean }): Promise<ProviderMonth[]> {
-  const { rows } = await db.execute<Record<string, string | null>>(sql`
+  return readRows(db, PROVIDER_MONTH)`
     with spent as (
       select provider, sum(amount) as spent from charges where at >= date_trunc('month', now()) group by 1),
     held as (
@@ -52,13 +49,7 @@ export async function readProviderMonths(db: Db, only: { readonly limited: boole
     select coalesce(s.provider, l.provider, w.provider) as provider, l.month as limit, s.spent, w.waiting
     from spent s full join provider_limits l on l.provider = s.provider
     full join waiting w on w.provider = coalesce(s.provider, l.provider)
-    where ${only.limited ? sql`l.month is not null` : sql`true`} order by s.spent desc nulls last, 1`)
-  return rows.map(({ provider, limit, spent, waiting }) => ({
-    provider: provider ?? '',
-    limit: limit == null ? null : Number(limit),
-    spent: Number(spent ?? 0),
-    waiting: Number(waiting ?? 0),
-  }))
+    where ${only.limited ? sql`l.month is not null` : sql`true`} order by s.spent desc nulls last, 1`
 }
 
 /**

@@ -1,12 +1,23 @@
 import type { SpendLine, SpendMonth } from '@upper-field/contract'
-import { eq, sql } from 'drizzle-orm'
+import { eq } from 'drizzle-orm'
 import type { Hono } from 'hono'
 import { describeConnections } from '../connections/describe'
+import { num, orNull, readRows, text } from '../db/readRows'
 import { providerLimits, spendLimit } from '../db/schema'
 import { serve } from '../http/serve'
 import type { CallServices } from '../services'
 import { readMonth, readProviderMonths } from './limit'
 import { readStatements } from './statements'
+
+const LINE = {
+  day: text,
+  provider: text,
+  listId: orNull(text),
+  list: text,
+  reason: text,
+  charges: num,
+  amount: num,
+}
 
 /** So many days of the ledger are told one by one; what is older, by its months. None is left out. */
 const BY_DAY = 400
@@ -19,44 +30,27 @@ export function spendRoutes(app: Hono, services: CallServices): void {
     new Map((await describeConnections(db, true)).map(({ provider, name }) => [provider, name]))
 
   serve(app, services, 'readSpend', async () => {
-    const { rows } = await db.execute<Record<string, string | null>>(sql`
+    const lines = await readRows(db, LINE)`
       select to_char(c.at at time zone 'UTC', case when c.at > now() - make_interval(days => ${BY_DAY}) then 'YYYY-MM-DD' else 'YYYY-MM' end) as day, c.provider, c.list_id, coalesce(l.name, '') as list, c.reason,
         count(*) as charges, sum(c.amount) as amount
       from charges c left join lists l on l.id = c.list_id
-      group by 1, 2, 3, 4, 5 order by 1 desc, 7 desc`)
+      group by 1, 2, 3, 4, 5 order by 1 desc, 7 desc`
     const names = await namesOf()
-    return rows.map(
-      (row): SpendLine => ({
-        day: row.day ?? '',
-        provider: row.provider ?? '',
-        name: names.get(row.provider ?? '') ?? row.provider ?? '',
-        listId: row.list_id ?? null,
-        list: row.list ?? '',
-        reason: row.reason ?? '',
-        charges: Number(row.charges),
-        amount: Number(row.amount),
-      }),
-    )
+    return lines.map((line): SpendLine => ({ ...line, name: names.get(line.provider) ?? line.provider }))
   })
 
   serve(app, services, 'readStatements', () => readStatements(services))
 
   serve(app, services, 'readUsable', async () => {
-    const { rows } = await db.execute<Record<string, string | null>>(sql`
+    const days = await readRows(db, { day: text, provider: text, usable: num, amount: num })`
       with asked as (
         select a.provider, to_char(a.answered_at at time zone 'UTC', 'YYYY-MM-DD') as day, cardinality(a.found) as usable,
           (select coalesce(sum(c.amount), 0) from charges c where c.attempt_id = a.id) as amount
         from attempts a where a.answered_at > now() - make_interval(days => ${USABLE_DAYS}))
       select day, provider, sum(usable) as usable, sum(amount) as amount from asked
-      group by 1, 2 having sum(usable) > 0 or sum(amount) > 0 order by 1 desc, 2`)
+      group by 1, 2 having sum(usable) > 0 or sum(amount) > 0 order by 1 desc, 2`
     const names = await namesOf()
-    return rows.map((row) => ({
-      day: row.day ?? '',
-      provider: row.provider ?? '',
-      name: names.get(row.provider ?? '') ?? row.provider ?? '',
-      usable: Number(row.usable),
-      amount: Number(row.amount),
-    }))
+    return days.map((one) => ({ ...one, name: names.get(one.provider) ?? one.provider }))
   })
 
   const month = async (): Promise<SpendMonth> => {

@@ -1,8 +1,8 @@
 import type { ServiceStatement } from '@upper-field/contract'
-import { sql } from 'drizzle-orm'
 import { openConnection } from '../connections/client'
 import { connectedServices } from '../connections/connectors'
 import type { Db } from '../db/database'
+import { num, readRows, text } from '../db/readRows'
 import { JobProblem } from '../jobs/jobProblem'
 import type { Services } from '../services'
 
@@ -50,13 +50,7 @@ const sumOf = (lines: readonly DayLine[], day: string) => {
 }
 
 async function ledgerOf(db: Db, month: string): Promise<(DayLine & { readonly provider: string })[]> {
-  const { rows } = await db.execute<Record<string, string>>(sql`
+  return readRows(db, { provider: text, day: text, charges: num, amount: num })`
     select provider, to_char(at at time zone 'UTC', 'YYYY-MM-DD') as day, count(*) as charges, sum(amount) as amount
-    from charges where to_char(at at time zone 'UTC', 'YYYY-MM') = ${month} group by 1, 2`)
-  return rows.map(({ provider = '', day = '', charges, amount }) => ({
-    provider,
-    day,
-    charges: Number(charges),
-    amount: Number(amount),
-  }))
+    from charges where to_char(at at time zone 'UTC', 'YYYY-MM') = ${month} group by 1, 2`
 }

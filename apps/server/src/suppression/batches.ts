@@ -3,10 +3,11 @@ import { type SuppressionRow, suppressionRowKeys } from '@upper-field/core/pair'
 import { eq, sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import type { Db } from '../db/database'
+import { num, orNull, readRows, text, when } from '../db/readRows'
 import { suppressionBatches } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { addKeys } from './entries'
-import type { EntryKey } from './entryHolders'
+import { ENTRY_KEY } from './entryHolders'
 import { placeAnew } from './placeAnew'
 
 /** Files of a suppression list, newest first. */
@@ -20,23 +21,29 @@ export async function findBatch(db: Db, id: string): Promise<SuppressionBatch> {
 }
 
 async function describe(db: Db, which: ReturnType<typeof sql>): Promise<SuppressionBatch[]> {
-  const { rows } = await db.execute<Record<string, string | number | null>>(sql`
+  const batches = await readRows(db, BATCH)`
     select b.*, (select count(*) from suppression_entries e where e.batch_id = b.id) as entries
-    from suppression_batches b where ${which} order by b.added_at desc, b.id`)
-  const instant = (value: unknown): string | null => (value ? new Date(String(value)).toISOString() : null)
-  return rows.map((row) => ({
-    id: String(row.id),
-    name: String(row.name),
-    sha256: String(row.sha256),
-    reason: String(row.reason),
-    rows: Number(row.rows),
-    unread: Number(row.unread),
-    entries: Number(row.entries),
-    addedBy: String(row.added_by),
-    addedAt: instant(row.added_at) ?? '',
-    expiresAt: instant(row.expires_at),
-    takenBackAt: instant(row.taken_back_at),
+    from suppression_batches b where ${which} order by b.added_at desc, b.id`
+  return batches.map((batch) => ({
+    ...batch,
+    addedAt: batch.addedAt.toISOString(),
+    expiresAt: batch.expiresAt?.toISOString() ?? null,
+    takenBackAt: batch.takenBackAt?.toISOString() ?? null,
   }))
+}
+
+const BATCH = {
+  id: text,
+  name: text,
+  sha256: text,
+  reason: text,
+  rows: num,
+  unread: num,
+  entries: num,
+  addedBy: text,
+  addedAt: when,
+  expiresAt: orNull(when),
+  takenBackAt: orNull(when),
 }
 
 interface FileRow extends SuppressionRow {
@@ -78,10 +85,9 @@ export async function takeBatchBack(tx: Db, client: PoolClient, batchId: string,
   const [batch] = await tx.select().from(suppressionBatches).where(eq(suppressionBatches.id, batchId)).for('update')
   if (!batch) throw notFound('file')
   if (batch.takenBackAt) throw new Problem(409, 'taken-back-already', 'This file was taken back already.')
-  const { rows } = await tx.execute<EntryKey & Record<string, unknown>>(
-    sql`delete from suppression_entries where batch_id = ${batchId} returning kind, hash, key`,
-  )
-  await placeAnew(tx, client, rows)
+  const keys = await readRows(tx, ENTRY_KEY)`
+    delete from suppression_entries where batch_id = ${batchId} returning kind, hash, key`
+  await placeAnew(tx, client, keys)
   await tx.update(suppressionBatches).set({ takenBackAt: at }).where(eq(suppressionBatches.id, batchId))
   return findBatch(tx, batchId)
 }

@@ -3,6 +3,7 @@ import { type SuppressionKey, suppressionKey } from '@upper-field/core/pair'
 import { sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import type { Db } from '../db/database'
+import { readRows, text } from '../db/readRows'
 import { sha256Hex } from '../sha256'
 import { placeAnew } from './placeAnew'
 
@@ -62,13 +63,13 @@ export async function addKeys(
       return [hash, { kind, hash, key: kind === 'hash' ? null : key }]
     }),
   )
-  const { rows: known } = await tx.execute<{ hash: string }>(sql`
+  const known = await readRows(tx, { hash: text })`
     select distinct hash from suppression_entries
     where suppression_list_id = ${suppressionListId} and hash = any(${sql.param([...byHash.keys()])}::text[])
-      and (expires_at is null or expires_at > now())`)
+      and (expires_at is null or expires_at > now())`
   const isKnown = new Set(known.map(({ hash }) => hash))
   const rows = [...byHash.values()]
-  const { rows: stored } = await tx.execute<{ hash: string }>(sql`
+  const stored = await readRows(tx, { hash: text })`
     insert into suppression_entries (suppression_list_id, batch_id, kind, hash, key, reason, added_by, expires_at)
     select ${suppressionListId}::uuid, ${batchId}::uuid, e.kind, e.hash, e.key, ${reason}, ${who}, ${expiresAt}::timestamptz
     from unnest(${sql.param(rows.map(({ kind }) => kind))}::text[], ${sql.param(rows.map(({ hash }) => hash))}::text[],
@@ -78,7 +79,7 @@ export async function addKeys(
         expires_at = excluded.expires_at, is_let_go = false
       where suppression_entries.expires_at <= now()
         or suppression_entries.expires_at < coalesce(excluded.expires_at, 'infinity'::timestamptz)
-    returning hash`)
+    returning hash`
   const { marked, waiting } = await placeAnew(
     tx,
     client,

@@ -3,33 +3,30 @@ import { SCOPES, type Scope } from '@upper-field/core/split'
 import { type SQL, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { groupBy } from '../db/groupBy'
+import { num, orNull, type RowOf, readRows, text, word } from '../db/readRows'
 
 /** A key of an entry: its hash, and the key itself where it is known. */
-export interface EntryKey {
-  readonly kind: SuppressionKey['kind']
-  readonly hash: string
-  readonly key: string | null
-}
+export const ENTRY_KEY = { kind: word<SuppressionKey['kind']>, hash: text, key: orNull(text) }
+export type EntryKey = RowOf<typeof ENTRY_KEY>
 
 /** Contacts that hold one of these keys, and those they are joined to, by list. */
 export async function holdersByList(tx: Db, keys: readonly EntryKey[]): Promise<Map<string, number[]>> {
   if (keys.length === 0) return new Map()
-  const { rows } = await tx.execute<{ id: string; list_id: string }>(sql`
+  const holders = await readRows(tx, { id: num, listId: text })`
     with hit as (${idsOfHolders(keys)})
     select distinct c.id, c.list_id from contacts h join hit on hit.id = h.id
-    join contacts c on c.id in (h.id, h.joined_into) order by c.id`)
-  const byList = groupBy(rows, (row) => row.list_id)
-  return new Map([...byList].map(([listId, found]) => [listId, found.map(({ id }) => Number(id))]))
+    join contacts c on c.id in (h.id, h.joined_into) order by c.id`
+  const byList = groupBy(holders, ({ listId }) => listId)
+  return new Map([...byList].map(([listId, found]) => [listId, found.map(({ id }) => id)]))
 }
 
 /** Entries that came since a moment and have not expired; only those of lists of these scopes, where some are given. */
 export async function keysSince(tx: Db, since: Date, scopes: readonly Scope[] = SCOPES): Promise<EntryKey[]> {
-  const { rows } = await tx.execute<EntryKey & Record<string, unknown>>(sql`
+  return readRows(tx, ENTRY_KEY)`
     select distinct e.kind, e.hash, e.key
     from suppression_entries e join suppression_lists l on l.id = e.suppression_list_id
     where e.added_at >= ${since.toISOString()} and (e.expires_at is null or e.expires_at > now())
-      and l.scope = any(${sql.param([...scopes])}::text[])`)
-  return rows
+      and l.scope = any(${sql.param([...scopes])}::text[])`
 }
 
 /** A query of ids: by the key itself where it is known, since what is known by its hash alone is looked for everywhere. */

@@ -1,7 +1,7 @@
-import { sql } from 'drizzle-orm'
 import { transaction } from '../db/database'
+import { readRows } from '../db/readRows'
 import type { Services } from '../services'
-import type { EntryKey } from './entryHolders'
+import { ENTRY_KEY } from './entryHolders'
 import { placeAnew } from './placeAnew'
 
 const PAGE = 1000
@@ -13,12 +13,12 @@ const PAGE = 1000
 export async function letExpiredGo({ pool }: Services): Promise<number> {
   for (let done = 0; ; ) {
     const count = await transaction(pool, async (tx, client) => {
-      const { rows } = await tx.execute<EntryKey & Record<string, unknown>>(sql`
+      const keys = await readRows(tx, ENTRY_KEY)`
         update suppression_entries set is_let_go = true where id in (
           select id from suppression_entries where expires_at <= now() and not is_let_go limit ${PAGE} for update skip locked)
-        returning kind, hash, key`)
-      await placeAnew(tx, client, rows)
-      return rows.length
+        returning kind, hash, key`
+      await placeAnew(tx, client, keys)
+      return keys.length
     })
     done += count
     if (count < PAGE) return done

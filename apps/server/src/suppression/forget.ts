@@ -1,8 +1,9 @@
 import type { Forgetting } from '@upper-field/contract'
 import { findForgotten, type Holder, suppressionKey } from '@upper-field/core/pair'
-import { sql } from 'drizzle-orm'
+import { eq, sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import type { Db } from '../db/database'
+import { listOf, num, readIds, readRows, text } from '../db/readRows'
 import { suppressionLists } from '../db/schema'
 import { memberIs, withoutId } from '../db/spans'
 import { notFound, Problem } from '../http/problem'
@@ -61,15 +62,9 @@ export async function forgetPerson(tx: Db, client: PoolClient, { contactId, who,
   await eraseFacts(tx, person)
   await eraseRows(tx, person, who)
   for (const listId of person.listIds) {
-    const { rows } = await tx.execute<{ id: string }>(
-      sql`select id from contacts where list_id = ${listId} and id = any(${sql.param(person.ids)}::bigint[])`,
-    )
-    await joinAgain(
-      tx,
-      client,
-      listId,
-      rows.map(({ id }) => Number(id)),
-    )
+    const ids = await readIds(tx)`
+      select id from contacts where list_id = ${listId} and id = any(${sql.param(person.ids)}::bigint[])`
+    await joinAgain(tx, client, listId, ids)
   }
   // Before they were erased, these shared a line with the person.
   await reproject(tx, client, { contacts: sharers.filter((id) => !person.ids.includes(id)), because: 'place' })
@@ -82,17 +77,14 @@ export async function forgetPerson(tx: Db, client: PoolClient, { contactId, who,
 
 async function listOfForgotten(tx: Db): Promise<string> {
   await tx.insert(suppressionLists).values({ name: LIST, kind: 'opt-outs' }).onConflictDoNothing()
-  const { rows } = await tx.execute<{ id: string }>(sql`select id from suppression_lists where name = ${LIST}`)
-  return rows[0]?.id ?? ''
+  const [list] = await tx.select().from(suppressionLists).where(eq(suppressionLists.name, LIST))
+  return list?.id ?? ''
 }
 
 async function findPerson(tx: Db, contactId: number): Promise<Person> {
-  const { rows: known } = await tx.execute<{ root: string }>(
-    sql`select coalesce(joined_into, id) as root from contacts where id = ${contactId}`,
-  )
-  const [contact] = known
-  if (!contact) throw notFound('contact')
-  let person = await holdersOf(tx, sql`coalesce(c.joined_into, c.id) = ${Number(contact.root)}`)
+  const [root] = await readIds(tx)`select coalesce(joined_into, id) as id from contacts where id = ${contactId}`
+  if (root === undefined) throw notFound('contact')
+  let person = await holdersOf(tx, sql`coalesce(c.joined_into, c.id) = ${root}`)
   let found = findForgotten(person, [])
   for (let round = 0; round < ROUNDS; round++) {
     const keys = [...found.keys, ...found.heldByOthers]
@@ -119,13 +111,11 @@ async function findPerson(tx: Db, contactId: number): Promise<Person> {
 }
 
 async function describe(tx: Db, { ids, keys, heldByOthers }: ReturnType<typeof findForgotten>): Promise<Person> {
-  const { rows: lists } = await tx.execute<{ id: string; name: string }>(sql`
+  const lists = await readRows(tx, { id: text, name: text })`
     select l.id, l.name from lists l where exists (
-      select 1 from contacts c where c.list_id = l.id and c.id = any(${sql.param(ids)}::bigint[])) order by l.id`)
-  const { rows: editions } = await tx.execute<{ id: string }>(
-    sql`
-    select distinct m.edition_id as id from unnest(${sql.param(ids)}::bigint[]) c join edition_members m on ${memberIs(sql`m`, sql`c`)}`,
-  )
+      select 1 from contacts c where c.list_id = l.id and c.id = any(${sql.param(ids)}::bigint[])) order by l.id`
+  const editions = await readRows(tx, { id: text })`
+    select distinct m.edition_id as id from unnest(${sql.param(ids)}::bigint[]) c join edition_members m on ${memberIs(sql`m`, sql`c`)}`
   return {
     ids,
     keys,
@@ -143,12 +133,11 @@ async function describe(tx: Db, { ids, keys, heldByOthers }: ReturnType<typeof f
 }
 
 async function holdersOf(tx: Db, which: ReturnType<typeof sql>): Promise<Holder[]> {
-  const { rows } = await tx.execute<{ id: string; name: string; numbers: string[]; addresses: string[] }>(sql`
+  return readRows(tx, { id: num, name: text, numbers: listOf(text), addresses: listOf(text) })`
     select c.id, c.full_name as name,
       array(select n.e164 from contact_numbers n where n.contact_id = c.id and n.is_valid order by n.position) as numbers,
       array(select e.address from contact_emails e where e.contact_id = c.id and e.kind <> 'role' order by e.position) as addresses
-    from contacts c where ${which} order by c.id`)
-  return rows.map(({ id, ...rest }) => ({ id: Number(id), ...rest }))
+    from contacts c where ${which} order by c.id`
 }
 
 /** What was found out about the person, and what was sent of them. What it cost is kept, under a hash. */

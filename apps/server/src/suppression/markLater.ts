@@ -1,5 +1,5 @@
-import { sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
+import { readRow, when } from '../db/readRows'
 import type { JobHandler, StepOutcome } from '../jobs/runner'
 import { findJob, leaveToJob, saveJob } from '../jobs/store'
 import { withListLock } from '../lists/listLock'
@@ -14,8 +14,8 @@ interface Marking {
 
 /** Leaves contacts of a list that is being worked on to a job; one that waits already takes them along. */
 export async function markLater(tx: Db, listId: string, contactIds: readonly number[]): Promise<void> {
-  const { rows } = await tx.execute<{ now: string }>(sql`select now()::text as now`)
-  await leaveToJob(tx, 'mark', listId, contactIds, { since: new Date(rows[0]?.now ?? 0).toISOString() })
+  const begun = await readRow(tx, { now: when })`select now() as now`
+  await leaveToJob(tx, 'mark', listId, contactIds, { since: (begun?.now ?? new Date(0)).toISOString() })
 }
 
 /** Marks whom entries hold that came while their list was being worked on. */

@@ -2,6 +2,7 @@ import { suppressibleKeys } from '@upper-field/core/pair'
 import { joinScopes, type Scope } from '@upper-field/core/split'
 import { sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
+import { listOf, orNull, readRows, text, when, word } from '../db/readRows'
 import { sha256Hex } from '../sha256'
 
 const NONE: readonly Scope[] = []
@@ -18,13 +19,13 @@ export async function suppressionScopes(
   const { rows: any } = await db.execute(sql`select 1 from suppression_entries limit 1`)
   if (any.length === 0) return null
   const byHash = new Map([...new Set(keysOf())].map((key) => [sha256Hex(key), key]))
-  const { rows } = await db.execute<{ hash: string; scopes: Scope[] }>(sql`
+  const held = await readRows(db, { hash: text, scopes: listOf(word<Scope>) })`
     select e.hash, array_agg(distinct l.scope) as scopes
     from suppression_entries e join suppression_lists l on l.id = e.suppression_list_id
     where e.hash = any(${sql.param([...byHash.keys()])}::text[]) and (e.expires_at is null or e.expires_at > now())
-    group by e.hash`)
-  if (rows.length === 0) return null
-  const scopes = new Map(rows.map(({ hash, scopes }) => [byHash.get(hash) ?? '', joinScopes(scopes)]))
+    group by e.hash`
+  if (held.length === 0) return null
+  const scopes = new Map(held.map(({ hash, scopes }) => [byHash.get(hash) ?? '', joinScopes(scopes)]))
   return (key) => scopes.get(key) ?? NONE
 }
 
@@ -36,24 +37,14 @@ export interface Suppression {
   readonly addedAt: string
 }
 
+const ENTRY = { list: text, scope: word<Scope>, reason: text, key: orNull(text), addedAt: when }
+
 /** The entries that say that somebody must not be contacted, oldest first. */
 export async function suppressionsOf(db: Db, who: Parameters<typeof suppressibleKeys>[0]): Promise<Suppression[]> {
   const hashes = suppressibleKeys(who).map(sha256Hex)
-  const { rows } = await db.execute<{
-    name: string
-    scope: Scope
-    reason: string
-    key: string | null
-    added_at: string
-  }>(sql`
-    select l.name, l.scope, e.reason, e.key, e.added_at::text from suppression_entries e
+  const entries = await readRows(db, ENTRY)`
+    select l.name as list, l.scope, e.reason, e.key, e.added_at from suppression_entries e
     join suppression_lists l on l.id = e.suppression_list_id
-    where e.hash = any(${sql.param(hashes)}::text[]) and (e.expires_at is null or e.expires_at > now()) order by e.added_at`)
-  return rows.map(({ name, scope, reason, key, added_at }) => ({
-    list: name,
-    scope,
-    reason,
-    key,
-    addedAt: new Date(added_at).toISOString(),
-  }))
+    where e.hash = any(${sql.param(hashes)}::text[]) and (e.expires_at is null or e.expires_at > now()) order by e.added_at`
+  return entries.map((entry) => ({ ...entry, addedAt: entry.addedAt.toISOString() }))
 }

@@ -5,6 +5,7 @@ import type { Hono } from 'hono'
 import type { PoolClient } from 'pg'
 import type { z } from 'zod'
 import { type Db, transaction } from '../db/database'
+import { num, orNull, readRows, text, when, word } from '../db/readRows'
 import { suppressionBatches, suppressionEntries, suppressionLists } from '../db/schema'
 import { CURSOR, readCursor } from '../http/cursor'
 import { notFound, Problem } from '../http/problem'
@@ -107,24 +108,26 @@ async function addOwn(tx: Db, client: PoolClient, facts: OwnFacts, keys: Awaited
 
 /** Numbers and addresses of contacts `c`; a role address belongs to others as well. */
 async function keysOf(tx: Db, whom: SQL) {
-  const { rows } = await tx.execute<{ key: string }>(sql`
+  const held = await readRows(tx, { key: text })`
     select n.e164 as key from contact_numbers n join contacts c on c.id = n.contact_id where ${whom} and n.is_valid
-    union select m.address from contact_emails m join contacts c on c.id = m.contact_id where ${whom} and m.kind <> 'role'`)
-  return rows.flatMap(({ key }) => suppressionKey(key, null) ?? [])
+    union select m.address from contact_emails m join contacts c on c.id = m.contact_id where ${whom} and m.kind <> 'role'`
+  return held.flatMap(({ key }) => suppressionKey(key, null) ?? [])
 }
 
 async function describeLists(db: Db, id: string | null = null): Promise<SuppressionList[]> {
-  const { rows } = await db.execute<Record<string, string>>(sql`
+  const lists = await readRows(db, LIST)`
     select l.*, (select count(distinct e.hash) from suppression_entries e where e.suppression_list_id = l.id) as entries
-    from suppression_lists l where ${id}::uuid is null or l.id = ${id}::uuid order by l.name`)
-  return rows.map((row) => ({
-    id: row.id ?? '',
-    name: row.name ?? '',
-    kind: row.kind as SuppressionList['kind'],
-    scope: row.scope as SuppressionList['scope'],
-    entries: Number(row.entries),
-    createdAt: new Date(row.created_at ?? 0).toISOString(),
-  }))
+    from suppression_lists l where ${id}::uuid is null or l.id = ${id}::uuid order by l.name`
+  return lists.map((list) => ({ ...list, createdAt: list.createdAt.toISOString() }))
+}
+
+const LIST = {
+  id: text,
+  name: text,
+  kind: word<SuppressionList['kind']>,
+  scope: word<SuppressionList['scope']>,
+  entries: num,
+  createdAt: when,
 }
 
 function one(lists: readonly SuppressionList[]): SuppressionList {
@@ -133,28 +136,36 @@ function one(lists: readonly SuppressionList[]): SuppressionList {
   return list
 }
 
+const ENTRY = {
+  id: text,
+  kind: word<SuppressionPage['entries'][number]['kind']>,
+  key: orNull(text),
+  reason: text,
+  source: orNull(text),
+  addedBy: text,
+  addedAt: when,
+  /** To the microsecond, as a page goes on behind it. */
+  at: text,
+  expiresAt: orNull(when),
+}
+
 async function pageOfEntries(db: Db, listId: string, cursor: string | undefined): Promise<SuppressionPage> {
   const [at = null, id = null] = readCursor<z.ZodType<string>>(cursor, [CURSOR.instant, CURSOR.uuid]) ?? []
-  const { rows } = await db.execute<Record<string, string | null>>(sql`
+  const found = await readRows(db, ENTRY)`
     select e.*, e.added_at::text as at, b.name as source
     from suppression_entries e left join suppression_batches b on b.id = e.batch_id where e.suppression_list_id = ${listId}
       and (${at}::timestamptz is null or (e.added_at, e.id) < (${at}::timestamptz, ${id}::uuid))
-    order by e.added_at desc, e.id desc limit ${PAGE + 1}`)
-  const shown = rows.slice(0, PAGE)
+    order by e.added_at desc, e.id desc limit ${PAGE + 1}`
+  const shown = found.slice(0, PAGE)
   const last = shown.at(-1)
   return {
-    entries: shown.map((row) => ({
-      id: row.id ?? '',
-      kind: row.kind as SuppressionPage['entries'][number]['kind'],
-      key: row.key ?? null,
+    entries: shown.map(({ at: _, ...entry }) => ({
+      ...entry,
       isMasked: false,
-      reason: row.reason ?? '',
-      source: row.source ?? null,
-      addedBy: row.added_by ?? '',
-      addedAt: new Date(row.at ?? 0).toISOString(),
-      expiresAt: row.expires_at ? new Date(row.expires_at).toISOString() : null,
+      addedAt: entry.addedAt.toISOString(),
+      expiresAt: entry.expiresAt?.toISOString() ?? null,
     })),
-    next: rows.length > PAGE && last ? `${last.at}/${last.id}` : null,
+    next: found.length > PAGE && last ? `${last.at}/${last.id}` : null,
   }
 }
 
