@@ -3,6 +3,7 @@ import { eq, sql } from 'drizzle-orm'
 import { type Db, transaction } from '../db/database'
 import { isGivenWay, isLostConnection } from '../db/errors'
 import { LOCKS } from '../db/locks'
+import { bool, readRow } from '../db/readRows'
 import { automationRuns, charges, jobs } from '../db/schema'
 import { logError } from '../http/problem'
 import { ListBusy } from '../lists/listBusy'
@@ -24,10 +25,9 @@ export async function advanceAutomations(services: Services): Promise<void> {
   for (const { id } of open)
     await transaction(pool, async (tx) => {
       // One process takes a run on; the others leave it alone.
-      const { rows } = await tx.execute<{ mine: boolean }>(
-        sql`select pg_try_advisory_xact_lock(hashtextextended(${id}, ${LOCKS.automations})) as mine`,
-      )
-      if (rows[0]?.mine) await advance(services, tx, id)
+      const lock = await readRow(tx, { isMine: bool })`
+        select pg_try_advisory_xact_lock(hashtextextended(${id}, ${LOCKS.automations})) as is_mine`
+      if (lock?.isMine) await advance(services, tx, id)
     }).catch(async (error: unknown) => {
       // The list is being worked on: the next look begins it.
       if (error instanceof ListBusy || isGivenWay(error)) return

@@ -1,7 +1,7 @@
 import type { Connection } from '@upper-field/contract'
 import { type Connector, priceOf } from '@upper-field/core/connect'
-import { sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
+import { num, orNull, orZero, readRows, text, when } from '../db/readRows'
 import { connections } from '../db/schema'
 import { type ConnectionRow, connectorOfRow, findsPeople, shippedConnectors } from './connectors'
 
@@ -57,23 +57,21 @@ function roleOf(connector: Connector): Connection['role'] {
 }
 
 async function doingsOf(db: Db): Promise<Map<string, Doings>> {
-  const { rows } = await db.execute<Record<string, string | null>>(sql`
-    select provider, max(answered_at) filter (where how <> 'failed') as last,
-      count(*) filter (where how = 'failed' and asked_at > now() - interval '30 days') as failures, sum(spent) as spent
+  const asked = await readRows(db, ASKED)`
+    select provider, max(answered_at) filter (where how <> 'failed') as last_answer_at,
+      count(*) filter (where how = 'failed' and asked_at > now() - interval '30 days') as failures, sum(spent) as spent_this_month
     from (
       select provider, answered_at, asked_at,
         case when state in ('failed', 'late') then 'failed' else 'answered' end as how, 0 as spent from attempts
       union all
       select provider, at, at, 'answered', case when at >= date_trunc('month', now()) then amount else 0 end from charges
-    ) done group by provider`)
+    ) done group by provider`
   return new Map(
-    rows.map(({ provider, last, failures, spent }) => [
-      provider ?? '',
-      {
-        lastAnswerAt: last ? new Date(last).toISOString() : null,
-        failures: Number(failures),
-        spentThisMonth: Number(spent),
-      },
+    asked.map(({ provider, lastAnswerAt, ...counts }) => [
+      provider,
+      { ...counts, lastAnswerAt: lastAnswerAt?.toISOString() ?? null },
     ]),
   )
 }
+
+const ASKED = { provider: text, lastAnswerAt: orNull(when), failures: num, spentThisMonth: orZero }

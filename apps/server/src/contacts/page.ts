@@ -177,4 +177,5 @@ export const asLine = ({ changes, suppressedFor, ...line }: StoredLine): Contact
   suppressedFor: scopesIn(suppressedFor),
 })
 
-const scopesIn = (text: string): Scope[] => SCOPES.filter((scope) => text.split(' ').includes(scope))
+/** The scopes that stand in a text, apart by a space. */
+export const scopesIn = (text: string): Scope[] => SCOPES.filter((scope) => text.split(' ').includes(scope))

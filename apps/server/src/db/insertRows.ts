@@ -27,7 +27,7 @@ export async function insertRows<T extends PgTable>(
     Object.fromEntries(columns.map(({ key, name }) => [name, (row as Record<string, unknown>)[key]])),
   )
   const target = sql.identifier(getTableName(table))
-  const { rows: returned } = await tx.execute<Record<string, unknown>>(sql`
+  const { rows: returned } = await tx.execute(sql`
     insert into ${target} (${named}) select ${named} from jsonb_populate_recordset(null::${target}, ${JSON.stringify(values)}::jsonb) ${more}`)
   return returned
 }

@@ -1,5 +1,6 @@
 import { type SQL, sql } from 'drizzle-orm'
 import type { Db } from './database'
+import { num, text } from './readRows'
 
 /** Stands between values; no text of a list holds it, or nearly none: see `readColumns`. */
 const SEPARATOR = '\u001e'
@@ -18,18 +19,16 @@ export async function readColumns(
   const named = columns.map((column, at) => `coalesce((${column})::text, '') as c${at}`)
   const lines = sql`(select ${sql.raw(named.join(', '))} ${from}) lines`
   const together = columns.map((_, at) => `string_agg(c${at}, chr(30)) as c${at}`)
-  const { rows } = await db.execute<Record<string, string | null>>(
-    sql`select count(*) as n, ${sql.raw(together.join(', '))} from ${lines}`,
-  )
+  const { rows } = await db.execute(sql`select count(*) as n, ${sql.raw(together.join(', '))} from ${lines}`)
   const [row] = rows
-  const n = Number(row?.n ?? 0)
+  const n = num(row?.n ?? 0)
   if (n === 0) return columns.map(() => [])
-  const read = columns.map((_, at) => (row?.[`c${at}`] ?? '').split(SEPARATOR))
+  const read = columns.map((_, at) => text(row?.[`c${at}`] ?? '').split(SEPARATOR))
   return read.every((values) => values.length === n) ? read : readOneByOne(db, columns, lines)
 }
 
 /** A value holds the separator itself. */
 async function readOneByOne(db: Db, columns: readonly string[], lines: SQL): Promise<readonly (readonly string[])[]> {
-  const { rows } = await db.execute<Record<string, string>>(sql`select * from ${lines}`)
-  return columns.map((_, at) => rows.map((row) => row[`c${at}`] ?? ''))
+  const { rows } = await db.execute(sql`select * from ${lines}`)
+  return columns.map((_, at) => rows.map((row) => text(row[`c${at}`])))
 }

@@ -83,9 +83,12 @@ export const word = <T extends string>(value: unknown): T => text(value) as T
 
 /** One of our own words, and no other. */
 export const oneOf =
-  <T extends string>(words: readonly T[]): Reads<T> =>
+  <const T extends string>(words: readonly T[]): Reads<T> =>
   (value) =>
     words.find((word) => word === value) ?? refuse(`one of ${words.join(', ')}`, value)
+
+/** JSON that we alone write, as it was made. */
+export const kept = <T>(value: unknown): T => value as T
 
 /** What a schema of ours describes, as JSON holds it. */
 export const as =

@@ -3,6 +3,7 @@ import { eq, sql } from 'drizzle-orm'
 import { batchIsReady } from '../bring/batchReady'
 import { type Asking, type OpenDirectory, openDirectory, type Page } from '../connections/directoryClient'
 import { type Db, transaction } from '../db/database'
+import { readRows, text } from '../db/readRows'
 import { directoryRecords, directorySearches } from '../db/schema'
 import { JobProblem } from '../jobs/jobProblem'
 import type { JobHandler, StepOutcome } from '../jobs/runner'
@@ -116,10 +117,10 @@ function chargesOf({ charge: terms }: Connector, judged: readonly JudgedRecord[]
 
 async function toldBefore(db: Db, search: SearchRow, { items }: Page): Promise<ReadonlySet<string>> {
   const records = items.map(recordOf)
-  const { rows } = await db.execute<{ record: string }>(sql`
+  const told = await readRows(db, { record: text })`
     select r.record from directory_records r join directory_searches s on s.id = r.search_id
-    where s.list_id = ${search.listId} and s.provider = ${search.provider} and r.record = any(${sql.param(records)}::text[])`)
-  return new Set(rows.map(({ record }) => record))
+    where s.list_id = ${search.listId} and s.provider = ${search.provider} and r.record = any(${sql.param(records)}::text[])`
+  return new Set(told.map(({ record }) => record))
 }
 
 /** @returns how many businesses this search was told of now, and altogether */

@@ -4,6 +4,7 @@ import { readPhoneCell } from '@upper-field/core/phone'
 import { readDomain, readEmails } from '@upper-field/core/tidy'
 import { sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
+import { readRows, text } from '../db/readRows'
 import { sha256Hex } from '../sha256'
 
 export interface JudgedRecord {
@@ -84,13 +85,13 @@ export async function judgeRecords(
 async function knownReaches(db: Db, listId: string, reaches: readonly Reach[]) {
   const keys = new Map(reaches.flatMap(suppressibleKeys).map((key) => [sha256Hex(key), key]))
   const ways = (of: 'e164s' | 'addresses') => sql.param([...new Set(reaches.flatMap((reach) => reach[of]))])
-  const { rows } = await db.execute<{ is: string; value: string }>(sql`
+  const known = await readRows(db, { is: text, value: text })`
     select 'suppressed' as is, hash as value from suppression_entries
       where hash = any(${sql.param([...keys.keys()])}::text[]) and (expires_at is null or expires_at > now())
     union all select 'in-list', e164 from contact_numbers where list_id = ${listId} and e164 = any(${ways('e164s')}::text[])
-    union all select 'in-list', address from contact_emails where list_id = ${listId} and address = any(${ways('addresses')}::text[])`)
+    union all select 'in-list', address from contact_emails where list_id = ${listId} and address = any(${ways('addresses')}::text[])`
   return {
-    suppressed: new Set(rows.flatMap((row) => (row.is === 'suppressed' ? (keys.get(row.value) ?? []) : []))),
-    inList: new Set(rows.flatMap((row) => (row.is === 'in-list' ? row.value : []))),
+    suppressed: new Set(known.flatMap(({ is, value }) => (is === 'suppressed' ? (keys.get(value) ?? []) : []))),
+    inList: new Set(known.flatMap(({ is, value }) => (is === 'in-list' ? value : []))),
   }
 }

@@ -1,6 +1,7 @@
 import type { Directory } from '@upper-field/core/connect'
 import { type SQL, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
+import { readRows, text } from '../db/readRows'
 import { WITHOUT_ID } from './judgeRecords'
 
 /** What a directory is told of, so that it neither tells nor charges it. */
@@ -32,8 +33,7 @@ export async function knownOfList(
 }
 
 async function column(db: Db, query: SQL): Promise<readonly string[]> {
-  const { rows } = await db.execute<{ value: string }>(query)
-  return rows.map(({ value }) => value)
+  return (await readRows(db, { value: text })`${query}`).map(({ value }) => value)
 }
 
 const recordsTold = (listId: string, provider: string, most: number): SQL => sql`

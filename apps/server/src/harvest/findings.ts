@@ -2,19 +2,20 @@ import type { HarvestSite, SiteFinding } from '@upper-field/contract'
 import { type FoundHow, TAKEN_FROM } from '@upper-field/core/harvest'
 import { type SQL, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
+import { listOf, num, orNull, readRows, text, word } from '../db/readRows'
 
-interface FoundRow extends Record<string, unknown> {
-  site: string
-  kind: 'number' | 'email'
-  value: string
-  confidence: number
-  how: FoundHow[]
-  raw: string
-  quote: string
-  pages: string[]
-  decision: 'taken' | 'dropped' | null
-  corrected: string | null
-  decided_by: string | null
+const FOUND = {
+  site: text,
+  kind: word<'number' | 'email'>,
+  value: text,
+  confidence: num,
+  how: listOf(word<FoundHow>),
+  raw: text,
+  quote: text,
+  pages: listOf(text),
+  decision: orNull(word<'taken' | 'dropped'>),
+  corrected: orNull(text),
+  decidedBy: orNull(text),
 }
 
 export interface FoundAt extends SiteFinding {
@@ -23,7 +24,7 @@ export interface FoundAt extends SiteFinding {
 
 /** Values of a harvest, each once at its site with all its pages, and what was decided of them. */
 export async function findingsOf(db: Db, harvestId: string, site: string | null): Promise<readonly FoundAt[]> {
-  const { rows } = await db.execute<FoundRow>(sql`
+  const found = await readRows(db, FOUND)`
     select f.site, f.kind, f.value, max(f.confidence) as confidence, array_agg(distinct f.how) as how,
       (array_agg(f.raw order by f.confidence desc, f.page_id))[1] as raw,
       (array_agg(f.quote order by f.confidence desc, f.page_id))[1] as quote,
@@ -33,20 +34,35 @@ export async function findingsOf(db: Db, harvestId: string, site: string | null)
       left join harvest_decisions d on d.harvest_id = f.harvest_id and d.site = f.site and d.kind = f.kind and d.value = f.value
     where f.harvest_id = ${harvestId} ${site === null ? sql`` : sql`and f.site = ${site}`}
     group by f.site, f.kind, f.value
-    order by f.site, f.kind desc, min(f.page_id * 10000 + f.position)`)
-  return rows.map(({ decided_by: decidedBy, decision, ...one }) => ({
+    order by f.site, f.kind desc, min(f.page_id * 10000 + f.position)`
+  return found.map(({ decision, how, pages, ...one }) => ({
     ...one,
-    confidence: Number(one.confidence),
-    decidedBy,
-    state: decision ?? (Number(one.confidence) >= TAKEN_FROM ? 'taken' : 'look'),
+    how: [...how],
+    pages: [...pages],
+    state: decision ?? (one.confidence >= TAKEN_FROM ? 'taken' : 'look'),
   }))
 }
 
 const IS_TAKEN: SQL = sql`(coalesce(d.decision, case when f.confidence >= ${TAKEN_FROM} then 'taken' else 'look' end) = 'taken')`
 
+const SITE = {
+  site: text,
+  state: word<HarvestSite['state']>,
+  problem: orNull(text),
+  delay: num,
+  country: orNull(text),
+  pages: num,
+  read: num,
+  waiting: num,
+  interrupted: num,
+  numbers: num,
+  emails: num,
+  toLookAt: num,
+}
+
 /** The sites of a harvest with how far each is read and what was found there, in the order in which they were given. */
 export async function sitesOfHarvest(db: Db, harvestId: string): Promise<HarvestSite[]> {
-  const { rows } = await db.execute<Record<string, unknown>>(sql`
+  return readRows(db, SITE)`
     select s.site, s.state, coalesce(s.problem, case when p.read = 0 and p.waiting = 0 then p.problem end) as problem, s.delay, s.country,
       coalesce(p.pages, 0) as pages, coalesce(p.read, 0) as read, coalesce(p.waiting, 0) as waiting,
       coalesce(p.interrupted, 0) as interrupted,
@@ -66,10 +82,5 @@ export async function sitesOfHarvest(db: Db, harvestId: string): Promise<Harvest
       from harvest_findings f left join harvest_decisions d
         on d.harvest_id = f.harvest_id and d.site = f.site and d.kind = f.kind and d.value = f.value
       where f.harvest_id = ${harvestId} group by f.site) f on f.site = s.site
-    where s.harvest_id = ${harvestId} order by s.position`)
-  return rows.map(({ to_look_at: toLookAt, ...one }) => ({
-    ...one,
-    delay: Number(one.delay),
-    toLookAt,
-  })) as HarvestSite[]
+    where s.harvest_id = ${harvestId} order by s.position`
 }

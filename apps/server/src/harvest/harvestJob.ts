@@ -1,6 +1,7 @@
 import { and, eq, inArray, sql } from 'drizzle-orm'
 import PQueue from 'p-queue'
 import { type Db, transaction } from '../db/database'
+import { num, orZero, readRow, text } from '../db/readRows'
 import { harvestPages, harvestSites, harvests } from '../db/schema'
 import { JobProblem } from '../jobs/jobProblem'
 import type { JobHandler, StepOutcome } from '../jobs/runner'
@@ -68,11 +69,10 @@ const WITH_WORK = sql`(s.state = 'waiting' or (s.state = 'open' and exists (
   select 1 from harvest_pages p where p.harvest_id = s.harvest_id and p.site = s.site and p.state = 'waiting')))`
 
 async function nextSite(db: Db, harvestId: string, taken: ReadonlySet<string>): Promise<SiteRow | null> {
-  const { rows } = await db.execute<{ site: string }>(sql`
+  const found = await readRow(db, { site: text })`
     select s.site from harvest_sites s where s.harvest_id = ${harvestId} and ${WITH_WORK}
       and (s.next_at is null or s.next_at <= now()) and s.site <> all(${sql.param([...taken])}::text[])
-    order by s.next_at nulls first, s.position limit 1`)
-  const found = rows[0]
+    order by s.next_at nulls first, s.position limit 1`
   if (!found) return null
   const [site] = await db
     .select()
@@ -187,12 +187,11 @@ async function readOne(
 const MOST_SITES_ON = 3
 
 async function tell(db: Db, job: JobRow, harvestId: string): Promise<void> {
-  const { rows } = await db.execute<{ done: number; total: number; numbers: number; sites: number }>(sql`
-    select count(*) filter (where state not in ('waiting', 'reading'))::int as done, count(*)::int as total,
-      (select count(distinct (site, value))::int from harvest_findings f where f.harvest_id = ${harvestId} and kind = 'number') as numbers,
-      count(distinct site) filter (where state = 'read')::int as sites
-    from harvest_pages where harvest_id = ${harvestId}`)
-  const told = rows[0]
+  const told = await readRow(db, { done: num, total: num, numbers: num, sites: num })`
+    select count(*) filter (where state not in ('waiting', 'reading')) as done, count(*) as total,
+      (select count(distinct (site, value)) from harvest_findings f where f.harvest_id = ${harvestId} and kind = 'number') as numbers,
+      count(distinct site) filter (where state = 'read') as sites
+    from harvest_pages where harvest_id = ${harvestId}`
   await saveJob(db, job.id, {
     phase: 'reading',
     done: told?.done ?? 0,
@@ -203,12 +202,12 @@ async function tell(db: Db, job: JobRow, harvestId: string): Promise<void> {
 
 /** At once where a site is ready, later where all of them are to be waited for. */
 async function whatNext(db: Db, harvestId: string): Promise<StepOutcome> {
-  const { rows } = await db.execute<{ seconds: number | null; open: number }>(sql`
-    select count(*)::int as open, min(extract(epoch from coalesce(s.next_at, now()) - now()))::float as seconds
-    from harvest_sites s where s.harvest_id = ${harvestId} and ${WITH_WORK}`)
-  const { open = 0, seconds = 0 } = rows[0] ?? {}
+  const sites = await readRow(db, { open: num, seconds: orZero })`
+    select count(*) as open, min(extract(epoch from coalesce(s.next_at, now()) - now()))::float as seconds
+    from harvest_sites s where s.harvest_id = ${harvestId} and ${WITH_WORK}`
+  const { open, seconds } = sites ?? { open: 0, seconds: 0 }
   if (open === 0) return { next: 'done' }
-  return (seconds ?? 0) > 0 ? { next: 'later', seconds: Math.min(30, Math.max(0.1, seconds ?? 0)) } : { next: 'step' }
+  return seconds > 0 ? { next: 'later', seconds: Math.min(30, Math.max(0.1, seconds)) } : { next: 'step' }
 }
 
 /** Pages of a site that failed wait for their turn again. @returns how many */

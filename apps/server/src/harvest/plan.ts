@@ -1,10 +1,10 @@
 import type { HarvestPlan, HarvestSource } from '@upper-field/contract'
 import { siteOf } from '@upper-field/core/harvest'
-import { sql } from 'drizzle-orm'
 import PQueue from 'p-queue'
 import type { z } from 'zod'
 import { chosenContacts } from '../contacts/page'
 import { readWholeFilter } from '../contacts/readFilter'
+import { num, readRows, text } from '../db/readRows'
 import { Problem } from '../http/problem'
 import type { Services } from '../services'
 import { type ReadAddresses, readAddresses } from './addresses'
@@ -44,14 +44,14 @@ export async function addressesOf(
 async function sitesOfContacts(
   { db, config }: Pick<Services, 'db' | 'config'>,
   listId: string,
-  text: string,
+  typed: string,
 ): Promise<{ lines: readonly string[]; beyond: number }> {
-  const filter = await readWholeFilter(db, listId, text)
-  const { rows } = await db.execute<{ domain: string; sites: number }>(sql`
-    select domain, (count(*) over ())::int as sites from contacts
+  const filter = await readWholeFilter(db, listId, typed)
+  const found = await readRows(db, { domain: text, sites: num })`
+    select domain, count(*) over () as sites from contacts
     where ${chosenContacts(listId, filter)} and domain <> ''
-    group by domain order by min(id) limit ${config.limits.harvestSites}`)
-  return { lines: rows.map(({ domain }) => domain), beyond: (rows[0]?.sites ?? 0) - rows.length }
+    group by domain order by min(id) limit ${config.limits.harvestSites}`
+  return { lines: found.map(({ domain }) => domain), beyond: (found[0]?.sites ?? 0) - found.length }
 }
 
 interface Planned {

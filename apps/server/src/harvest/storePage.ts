@@ -11,6 +11,7 @@ import {
 import { and, eq, isNull, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { insertRows } from '../db/insertRows'
+import { num, readRow, readRows, text } from '../db/readRows'
 import { harvestFindings, harvestPages, harvestSites, type harvests, numberFormats } from '../db/schema'
 import { type PageRow, pagesRead, type WhichPages } from './pagesRead'
 
@@ -148,13 +149,13 @@ async function addLinks(
   const { follow, pagesPerSite } = harvest.settings
   if (follow === 'none' || page.depth >= DEEPEST) return
   const wanted = links.filter(({ isContact }) => isContact || follow === 'all')
-  const { rows } = await tx.execute<{ followed: number; all: number }>(sql`
-    select count(*) filter (where site = ${page.site} and depth > 0)::int as followed, count(*)::int as all
-    from harvest_pages where harvest_id = ${harvest.id}`)
-  const room = Math.min(pagesPerSite - (rows[0]?.followed ?? 0), MOST_PAGES - (rows[0]?.all ?? 0))
+  const counted = await readRow(tx, { followed: num, all: num })`
+    select count(*) filter (where site = ${page.site} and depth > 0) as followed, count(*) as all
+    from harvest_pages where harvest_id = ${harvest.id}`
+  const room = Math.min(pagesPerSite - (counted?.followed ?? 0), MOST_PAGES - (counted?.all ?? 0))
   if (room <= 0) return
-  const { rows: known } = await tx.execute<{ url: string }>(sql`
-    select url from harvest_pages where harvest_id = ${harvest.id} and url = any(${sql.param(wanted.map(({ url }) => url))}::text[])`)
+  const known = await readRows(tx, { url: text })`
+    select url from harvest_pages where harvest_id = ${harvest.id} and url = any(${sql.param(wanted.map(({ url }) => url))}::text[])`
   const there = new Set(known.map(({ url }) => url))
   await addPages(
     tx,
@@ -180,10 +181,7 @@ export async function addPages(tx: Db, harvestId: string, pages: readonly NewPag
     pages.map(({ url, depth, rank }) => ({ harvestId, site: siteOf(url), url, depth, rank })),
     sql`on conflict do nothing`,
   )
-  const { rows } = await tx.execute<{ n: number }>(
-    sql`select count(*)::int as n from harvest_sites where harvest_id = ${harvestId}`,
-  )
-  const first = rows[0]?.n ?? 0
+  const first = await tx.$count(harvestSites, eq(harvestSites.harvestId, harvestId))
   await insertRows(
     tx,
     harvestSites,

@@ -4,9 +4,11 @@ import { and, eq, inArray, sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import { beginAutomations } from '../automations/begin'
 import { growBatch, makeOwnBatch } from '../bring/ownBatch'
+import { scopesIn } from '../contacts/page'
 import { type Db, transaction } from '../db/database'
 import { isThereAlready } from '../db/errors'
 import { insertRows } from '../db/insertRows'
+import { bool, num, orNull, readRows, text, word } from '../db/readRows'
 import { batches, machineBatches, machineContacts } from '../db/schema'
 import { fillNewBatch } from '../fill/standingFill'
 import { notFound, Problem } from '../http/problem'
@@ -200,38 +202,45 @@ export async function becameOf(
   keyId: string | null,
   ids: readonly string[],
 ): Promise<Omit<AddedContact, 'isKnown'>[]> {
-  const { rows } = await db.execute<Record<string, string | boolean | null>>(sql`
-    select m.their_id, c.id, coalesce(c.joined_into, c.id) as stands_as, c.joined_into is not null as is_joined, s.is_readable,
+  const found = await readRows(db, BECAME)`
+    select m.their_id, c.id as contact_id, coalesce(c.joined_into, c.id) as stands_as, c.joined_into is not null as is_joined, s.is_readable,
       s.lane, s.lane_reason, s.verdict, s.number, s.email, s.line_type, s.line_status, s.suppressed_for
     from machine_contacts m join contacts c on c.id = m.contact_id join contacts s on s.id = coalesce(c.joined_into, c.id)
-    where m.list_id = ${listId} ${keyId === null ? sql`` : sql`and m.key_id = ${keyId}`} and m.their_id = any(${sql.param([...ids])}::text[])`)
-  const byId = new Map(rows.map((row) => [String(row.their_id), row]))
+    where m.list_id = ${listId} ${keyId === null ? sql`` : sql`and m.key_id = ${keyId}`} and m.their_id = any(${sql.param([...ids])}::text[])`
+  const byId = new Map(found.map((one) => [one.theirId, one]))
   return ids.map((id) => {
-    const row = byId.get(id)
-    if (!row) throw notFound('contact')
-    const suppressedFor = String(row.suppressed_for ?? '')
-      .split(' ')
-      .filter(Boolean) as AddedContact['suppressedFor']
+    const one = byId.get(id)
+    if (!one) throw notFound('contact')
+    const { theirId: _, isReadable, isJoined, ...became } = one
+    const suppressedFor = scopesIn(became.suppressedFor)
     return {
       id,
-      contactId: Number(row.id),
-      standsAs: Number(row.stands_as),
-      became: !row.is_readable
+      ...became,
+      became: !isReadable
         ? 'nothing-readable'
-        : row.is_joined
+        : isJoined
           ? 'joined'
           : suppressedFor.length > 0
             ? 'suppressed'
             : 'contact',
-      lane: String(row.lane),
-      verdict: row.verdict as AddedContact['verdict'],
-      number: row.number === null ? null : String(row.number),
-      email: row.email === null ? null : String(row.email),
-      lineType: row.line_type as AddedContact['lineType'],
-      lineStatus: row.line_status as AddedContact['lineStatus'],
       suppressedFor,
     }
   })
+}
+
+const BECAME = {
+  theirId: text,
+  contactId: num,
+  standsAs: num,
+  isJoined: bool,
+  isReadable: bool,
+  lane: text,
+  verdict: word<AddedContact['verdict']>,
+  number: orNull(text),
+  email: orNull(text),
+  lineType: word<AddedContact['lineType']>,
+  lineStatus: word<AddedContact['lineStatus']>,
+  suppressedFor: text,
 }
 
 /** Other programs are told, and the plan that stands for new batches is begun, where one does. */

@@ -6,6 +6,7 @@ import { LINES } from '../check/subjects'
 import { tellHolders } from '../check/tellHolders'
 import { transaction } from '../db/database'
 import { LOCKS } from '../db/locks'
+import { readCount } from '../db/readRows'
 import { Problem } from '../http/problem'
 import type { Services } from '../services'
 import { sha256Hex } from '../sha256'
@@ -68,10 +69,10 @@ async function askOne(
   const { id: provider, price } = service.terms
   return transaction(pool, async (tx, client) => {
     await tx.execute(sql`select pg_advisory_xact_lock(${LOCKS.checks}, hashtext(${keyId}))`)
-    const { rows } = await tx.execute<{ spent: string }>(sql`
-      select coalesce(sum(amount), 0) as spent from charges
-      where question like ${`judge:${keyId}:%`} and at >= date_trunc('month', now())`)
-    if (Number(rows[0]?.spent ?? 0) + price > budget) return 'no-budget' as const
+    const spent = await readCount(tx)`
+      select coalesce(sum(amount), 0) as n from charges
+      where question like ${`judge:${keyId}:%`} and at >= date_trunc('month', now())`
+    if (spent + price > budget) return 'no-budget' as const
     try {
       await refuseOverLimit(tx, price)
       await refuseOverProviderLimit(tx, provider, price)

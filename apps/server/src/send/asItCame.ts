@@ -1,9 +1,11 @@
 import { cellsIn, fileHead, fileRow } from '@upper-field/core/send'
 import { cellsOfRow } from '@upper-field/core/table'
-import { eq, sql } from 'drizzle-orm'
+import { eq } from 'drizzle-orm'
 import { pageOfHeld } from '../bring/heldRows'
 import type { Db } from '../db/database'
-import { batches } from '../db/schema'
+import { isOneOf } from '../db/isOneOf'
+import { num, orNull, readRows, text } from '../db/readRows'
+import { batches, contacts } from '../db/schema'
 import { JobProblem } from '../jobs/jobProblem'
 import { type BatchRow, layoutOf as rowLayoutOf } from '../projection/rowCells'
 import { noPage, partOfLines, type ReadPage, type ReadyLine } from './filePage'
@@ -113,30 +115,19 @@ function personIn(
   }
 }
 
+const ROW = { row: num, text, contactId: orNull(num), survivorId: orNull(num), survivorRow: orNull(num) }
+
 async function rowsAfter(db: Db, batch: BatchRow, after: number): Promise<readonly StoredRow[]> {
-  const { rows } = await db.execute<{
-    row: number
-    text: string
-    id: string | null
-    survivor: string | null
-    at: number | null
-  }>(sql`
-    select r.row, r.text, c.id, coalesce(c.joined_into, c.id) as survivor, s.row as at
+  const rows = await readRows(db, ROW)`
+    select r.row, r.text, c.id as contact_id, coalesce(c.joined_into, c.id) as survivor_id, s.row as survivor_row
     from rows r left join contacts c on c.batch_id = r.batch_id and c.row = r.row
     left join contacts s on s.id = c.joined_into and s.batch_id = r.batch_id
-    where r.batch_id = ${batch.id} and r.row > ${after} order by r.row limit ${PAGE}`)
+    where r.batch_id = ${batch.id} and r.row > ${after} order by r.row limit ${PAGE}`
   const held = await pageOfHeld(db, batch, after, PAGE)
   const layout = rowLayoutOf(batch)
   const width = batch.headings.length
   const stored = [
-    ...rows.map(({ row, text, id, survivor, at }) => ({
-      row: Number(row),
-      cells: toWidth(cellsOfRow(text, layout).cells, width),
-      contactId: id === null ? null : Number(id),
-      survivorId: survivor === null ? null : Number(survivor),
-      survivorRow: at === null ? null : Number(at),
-      held: null,
-    })),
+    ...rows.map(({ text, ...row }) => ({ ...row, cells: toWidth(cellsOfRow(text, layout).cells, width), held: null })),
     ...held.map(({ row, cells, reason }) => ({
       row,
       cells: toWidth(cells, width),
@@ -156,8 +147,7 @@ const toWidth = (cells: readonly string[], width: number): readonly string[] =>
 /** The verdict on each row's own cell, whoever its contact was joined to. */
 async function verdictsOf(db: Db, rows: readonly StoredRow[]): Promise<ReadonlyMap<number, string>> {
   const ids = rows.flatMap(({ contactId }) => contactId ?? [])
-  const { rows: told } = await db.execute<{ id: string; verdict: string }>(
-    sql`select id, verdict from contacts where id = any(${sql.param(ids)}::bigint[])`,
-  )
-  return new Map(told.map(({ id, verdict }) => [Number(id), verdict]))
+  const { id, verdict } = contacts
+  const told = await db.select({ id, verdict }).from(contacts).where(isOneOf(id, ids))
+  return new Map(told.map((one) => [one.id, one.verdict]))
 }

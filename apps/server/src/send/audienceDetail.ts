@@ -1,8 +1,9 @@
 import type { AudienceDetail, Difference, Trial } from '@upper-field/contract'
 import { wayOf } from '@upper-field/core/send'
-import { and, desc, eq, inArray, sql } from 'drizzle-orm'
+import { and, desc, eq, inArray } from 'drizzle-orm'
 import { describeConnections } from '../connections/describe'
 import type { Db } from '../db/database'
+import { num, orNull, readRows, text } from '../db/readRows'
 import { audiences, deliveries, editions, trials } from '../db/schema'
 import { notFound } from '../http/problem'
 import { findOpenList } from '../lists/routes'
@@ -118,15 +119,15 @@ async function trialsOf(db: Db, { id }: AudienceRow, people: number): Promise<Tr
 
 /** What each batch and provider brought to the last edition that was delivered whole. */
 async function sourcesOf(db: Db, audience: AudienceRow): Promise<AudienceDetail['sources']> {
-  const { rows } = await db.execute<{ mix_by_source: EditionRow['mixBySource'] }>(sql`
-    select e.mix_by_source from deliveries d join editions e on e.id = d.edition_id
-    where d.audience_id = ${audience.id} and d.state = 'done' order by d.started_at desc limit 1`)
-  const [latest] = rows
+  const [latest] = await db
+    .select({ mixBySource: editions.mixBySource })
+    .from(deliveries)
+    .innerJoin(editions, eq(editions.id, deliveries.editionId))
+    .where(and(eq(deliveries.audienceId, audience.id), eq(deliveries.state, 'done')))
+    .orderBy(desc(deliveries.startedAt))
+    .limit(1)
   if (!latest) return []
-  const worth = worthOf(
-    { mixBySource: latest.mix_by_source },
-    await historyOf(db, audience.destination, audience.takes),
-  )
+  const worth = worthOf(latest, await historyOf(db, audience.destination, audience.takes))
   const names = await namesOf(db, audience.listId)
   return worth
     .filter(({ kind, matched }) => kind === 'batch' || matched > 0)
@@ -142,17 +143,12 @@ async function sourcesOf(db: Db, audience: AudienceRow): Promise<AudienceDetail[
 
 /** Names and costs of batches and providers of a list: what a file cost, and what was charged for it. */
 async function namesOf(db: Db, listId: string): Promise<Map<string, { name: string; cost: number | null }>> {
-  const { rows } = await db.execute<{ source: string; name: string; cost: string | null }>(sql`
+  const sources = await readRows(db, { source: text, name: text, cost: orNull(num) })`
     select 'batch ' || id as source, name, price as cost from batches where list_id = ${listId}
     union all
-    select 'provider ' || provider, provider, sum(amount) from charges where list_id = ${listId} group by provider`)
+    select 'provider ' || provider, provider, sum(amount) from charges where list_id = ${listId} group by provider`
   const connectors = new Map<string, string>(
     (await describeConnections(db, true)).map((one) => [`provider ${one.provider}`, one.name] as const),
   )
-  return new Map(
-    rows.map(({ source, name, cost }) => [
-      source,
-      { name: connectors.get(source) ?? name, cost: cost === null ? null : Number(cost) },
-    ]),
-  )
+  return new Map(sources.map(({ source, name, cost }) => [source, { name: connectors.get(source) ?? name, cost }]))
 }

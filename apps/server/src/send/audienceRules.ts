@@ -3,7 +3,7 @@ import { eq, sql } from 'drizzle-orm'
 import { chosenContacts } from '../contacts/page'
 import { readFilter, readWholeFilter } from '../contacts/readFilter'
 import type { Db } from '../db/database'
-import { readCount } from '../db/readRows'
+import { num, readCount, readRow } from '../db/readRows'
 import { suppressionLists } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import type { Services } from '../services'
@@ -67,14 +67,14 @@ export async function countChosen(db: Db, { listId, filter, suppressionListId }:
 export async function refuseEverybody(db: Db, listId: string, filter: string, isMeant: boolean): Promise<void> {
   const chosen = await readWholeFilter(db, listId, filter)
   if (isMeant) return
-  const { rows } = await db.execute<{ some: string; all: string }>(sql`
+  const counted = await readRow(db, { some: num, all: num })`
     select count(*) filter (where ${chosenContacts(listId, chosen)}) as some, count(*) as all
-    from contacts where ${chosenContacts(listId, readFilter(''))}`)
-  const { some, all } = rows[0] ?? { some: '0', all: '0' }
-  if (some === all && Number(all) > 0)
+    from contacts where ${chosenContacts(listId, readFilter(''))}`
+  const { some, all } = counted ?? { some: 0, all: 0 }
+  if (some === all && all > 0)
     throw new Problem(
       409,
       'whole-list',
-      `This chooses everybody of the list: ${Number(all).toLocaleString('en')} contacts. Say that this is meant. Nothing was made.`,
+      `This chooses everybody of the list: ${all.toLocaleString('en')} contacts. Say that this is meant. Nothing was made.`,
     )
 }

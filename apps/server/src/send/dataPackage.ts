@@ -1,6 +1,7 @@
 import { FILE_FORM, headingsOf, shapeOf } from '@upper-field/core/send'
 import { eq, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
+import { readRows, text } from '../db/readRows'
 import { batches } from '../db/schema'
 import { memberIs } from '../db/spans'
 import { findList } from '../lists/routes'
@@ -68,9 +69,8 @@ function numbered(headings: readonly string[]): readonly string[] {
 
 /** The batches that those in the file came with. */
 async function sourcesOf(db: Db, { id, listId }: EditionRow): Promise<readonly { title: string; path: string }[]> {
-  const { rows } = await db.execute<{ name: string; file: string }>(sql`
-    select distinct b.name, b.file_name as file from batches b where b.list_id = ${listId} and exists (
+  return readRows(db, { title: text, path: text })`
+    select distinct b.name as title, b.file_name as path from batches b where b.list_id = ${listId} and exists (
       select 1 from edition_members m join contacts c on ${memberIs(sql`m`, sql`c.id`)}
-      where c.batch_id = b.id and m.edition_id = ${id}) order by 1`)
-  return rows.map(({ name, file }) => ({ title: name, path: file }))
+      where c.batch_id = b.id and m.edition_id = ${id}) order by 1`
 }

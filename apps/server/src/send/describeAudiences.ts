@@ -5,6 +5,7 @@ import { chosenContacts } from '../contacts/page'
 import { readFilter } from '../contacts/readFilter'
 import type { Db } from '../db/database'
 import { groupBy } from '../db/groupBy'
+import { num, orNull, readRow, readRows, text, when } from '../db/readRows'
 import { audiences, deliveries, editions } from '../db/schema'
 import { keptDestinations } from './destinations'
 import type { AudienceRow } from './difference'
@@ -98,13 +99,13 @@ interface Held {
 }
 
 async function membersOf(db: Db, ids: readonly string[]): Promise<Map<string, Held>> {
-  const { rows } = await db.execute<{ id: string; people: string; owed: string; since: Date | string | null }>(sql`
-    select audience_id as id, count(*) as people, count(owed_since) as owed, min(owed_since) as since
-    from audience_members where audience_id = any(${sql.param([...ids])}::uuid[]) group by audience_id`)
+  const counted = await readRows(db, { id: text, people: num, owed: num, owedSince: orNull(when) })`
+    select audience_id as id, count(*) as people, count(owed_since) as owed, min(owed_since) as owed_since
+    from audience_members where audience_id = any(${sql.param([...ids])}::uuid[]) group by audience_id`
   return new Map(
-    rows.map(({ id, people, owed, since }) => [
+    counted.map(({ id, people, owed, owedSince }) => [
       id,
-      { people: Number(people), owed: Number(owed), owedSince: since === null ? null : new Date(since).toISOString() },
+      { people, owed, owedSince: owedSince?.toISOString() ?? null },
     ]),
   )
 }
@@ -116,14 +117,14 @@ async function changedSince(
   editionId: string | null,
 ): Promise<{ cameSince: number; leftSince: number }> {
   if (similarTo || suppressionListId !== null) return { cameSince: 0, leftSince: 0 }
-  const { rows } = await db.execute<{ came: string; gone: string }>(sql`
+  const changed = await readRow(db, { cameSince: num, leftSince: num })`
     with chosen as (select contacts.id from contacts where ${chosenContacts(listId, readFilter(filter))} and lane <> 'parked'),
       looked as (select contact_id from edition_lines where edition_id = ${editionId}
         union all select contact_id from edition_left_out where edition_id = ${editionId}),
       held as (select distinct contact_id from audience_members where audience_id = ${id} and contact_id is not null)
-    select (select count(*) from chosen where not exists (select 1 from looked where contact_id = chosen.id)) as came,
-      (select count(*) from held where not exists (select 1 from chosen where chosen.id = contact_id)) as gone`)
-  return { cameSince: Number(rows[0]?.came ?? 0), leftSince: Number(rows[0]?.gone ?? 0) }
+    select (select count(*) from chosen where not exists (select 1 from looked where contact_id = chosen.id)) as came_since,
+      (select count(*) from held where not exists (select 1 from chosen where chosen.id = contact_id)) as left_since`
+  return changed ?? { cameSince: 0, leftSince: 0 }
 }
 
 /** What a network's code means, in the words of its declaration. */

@@ -1,5 +1,6 @@
 import { type SQL, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
+import { bool, listOf, num, orNull, readRow, readRows, text } from '../db/readRows'
 import type { audiences } from '../db/schema'
 
 export type AudienceRow = typeof audiences.$inferSelect
@@ -30,31 +31,23 @@ export async function countDifference(
   editionId: string,
   at: Date,
 ): Promise<Counted> {
-  const { rows } = await db.execute<Record<Name, string>>(sql`
+  const counted = await readRow(db, COUNTED)`
     with both_sides as (select l.key as line, m.key as held, m.owed_since, m.since, l.contact_id as comes_of, m.contact_id as leaves_of
       from (select * from edition_lines where edition_id = ${editionId}) l
       full join (select * from audience_members where audience_id = ${audience.id}) m on m.key = l.key)
     select count(*) filter (where held is null) as comes,
       count(*) filter (where line is null) as leaves,
-      count(*) filter (where line is null and owed_since is not null) as owed,
+      count(*) filter (where line is null and owed_since is not null) as leaves_suppressed,
       count(*) filter (where line is not null and held is not null) as stays,
       count(*) filter (where line is not null and held is not null and ${isRenewed(audience, at)}) as renewed,
       (select count(*) from (
         select comes_of from both_sides where held is null and comes_of is not null
         intersect select leaves_of from both_sides where line is null) other_values) as changed
-    from both_sides m`)
-  const n = (name: Name) => Number(rows[0]?.[name] ?? 0)
-  return {
-    comes: n('comes'),
-    leaves: n('leaves'),
-    leavesSuppressed: n('owed'),
-    changed: n('changed'),
-    stays: n('stays'),
-    renewed: n('renewed'),
-  }
+    from both_sides m`
+  return counted ?? { comes: 0, leaves: 0, leavesSuppressed: 0, changed: 0, stays: 0, renewed: 0 }
 }
 
-type Name = 'comes' | 'leaves' | 'owed' | 'stays' | 'renewed' | 'changed'
+const COUNTED = { comes: num, leaves: num, leavesSuppressed: num, changed: num, stays: num, renewed: num }
 
 /** A line on its way. */
 export interface LineOut {
@@ -102,15 +95,8 @@ export async function nextLines(db: Db, round: Round, asked: PartAsked): Promise
         ? sql`select m.key, m.contact_id, m.cells, false as renewed from ${members} and m.owed_since is null`
         : sql`select l.key, l.contact_id, l.cells, false as renewed from ${lines}`,
   }
-  const { rows } = await db.execute<{ key: string; contact_id: string | null; cells: string[]; renewed: boolean }>(
-    sql`select encode(key, 'hex') as key, contact_id, cells, renewed from (${queries[round]}) q order by q.key limit ${most}`,
-  )
-  return rows.map(({ key, contact_id: contactId, cells, renewed }) => ({
-    key,
-    contactId: contactId === null ? null : Number(contactId),
-    cells,
-    isRenewed: renewed,
-  }))
+  return readRows(db, { key: text, contactId: orNull(num), cells: listOf(text), isRenewed: bool })`
+    select encode(key, 'hex') as key, contact_id, cells, renewed as is_renewed from (${queries[round]}) q order by q.key limit ${most}`
 }
 
 const decode = (key: string): SQL => sql`decode(${key}, 'hex')`

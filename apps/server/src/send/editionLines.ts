@@ -5,6 +5,7 @@ import type { PoolClient } from 'pg'
 import { copyInto } from '../db/copy'
 import type { Db } from '../db/database'
 import { readColumns } from '../db/readColumns'
+import { listOf, readRow, readRows, text } from '../db/readRows'
 
 /** A line of an edition of an audience. */
 export interface EditionLine {
@@ -31,13 +32,13 @@ export async function storeLines<T extends EditionLine>(
     ['key', 'contact_id', 'cells'],
     lines.map(({ key, contactId, cells }) => [`\\x${key}`, contactId, cells]),
   )
-  const { rows } = await tx.execute<{ keys: string }>(sql`
+  const stored = await readRow(tx, { keys: text })`
     with made as (
       insert into edition_lines (edition_id, key, contact_id, cells)
       select ${editionId}, key, contact_id, cells from new_lines order by key
       on conflict do nothing returning key)
-    select coalesce(string_agg(encode(key, 'hex'), ' '), '') as keys from made`)
-  const made = new Set(rows[0]?.keys.split(' '))
+    select coalesce(string_agg(encode(key, 'hex'), ' '), '') as keys from made`
+  const made = new Set(stored?.keys.split(' '))
   return lines.filter(({ key }) => made.has(key))
 }
 
@@ -71,6 +72,6 @@ export async function* linesOf(
 
 /** A cell holds the character that stands between cells. */
 async function readCells(db: Db, from: ReturnType<typeof sql>): Promise<readonly (readonly string[])[]> {
-  const { rows } = await db.execute<{ cells: string[] }>(sql`select cells ${from}`)
-  return rows.map(({ cells }) => cells)
+  const lines = await readRows(db, { cells: listOf(text) })`select cells ${from}`
+  return lines.map(({ cells }) => cells)
 }

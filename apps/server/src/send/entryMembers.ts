@@ -1,7 +1,7 @@
 import { readPhoneCell } from '@upper-field/core/phone'
 import type { AudienceMember } from '@upper-field/core/send'
-import { sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
+import { oneOf, readRows, text } from '../db/readRows'
 
 export interface EntriesPage {
   readonly members: readonly AudienceMember[]
@@ -16,12 +16,12 @@ const PAGE = 5000
  * known by more than their hash.
  */
 export async function pageOfEntries(db: Db, suppressionListId: string, after: string): Promise<EntriesPage> {
-  const { rows } = await db.execute<{ kind: 'number' | 'email'; hash: string; key: string }>(sql`
+  const entries = await readRows(db, { kind: oneOf(['number', 'email']), hash: text, key: text })`
     select distinct on (hash) kind, hash, key from suppression_entries
     where suppression_list_id = ${suppressionListId} and hash > ${after} and key is not null
       and kind in ('number', 'email') and (expires_at is null or expires_at > now())
-    order by hash limit ${PAGE}`)
-  return { members: rows.map(memberOf), last: rows.at(-1)?.hash ?? null }
+    order by hash limit ${PAGE}`
+  return { members: entries.map(memberOf), last: entries.at(-1)?.hash ?? null }
 }
 
 function memberOf({ kind, key }: { readonly kind: 'number' | 'email'; readonly key: string }): AudienceMember {

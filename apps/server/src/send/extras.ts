@@ -3,6 +3,7 @@ import type { Settled } from '@upper-field/core/tidy'
 import { sql } from 'drizzle-orm'
 import { extraHeadings, readySettings } from '../contacts/columnsOf'
 import type { Db } from '../db/database'
+import { num, readRows, text } from '../db/readRows'
 import type { BatchSettings } from '../projection/rowCells'
 import { settledOf } from '../projection/tidying'
 
@@ -26,21 +27,21 @@ export async function extrasOf(db: Db, listId: string, contacts: readonly { read
   const headings = (await extraHeadings(db, listId, settings)).slice(0, MOST)
   if (headings.length === 0) return NO_EXTRAS
   const ids = contacts.map(({ id }) => id)
-  const { rows } = await db.execute<{ id: string; root: string; batch_id: string; text: string }>(sql`
+  const rows = await readRows(db, { id: num, root: num, batchId: text, text })`
     select c.id, coalesce(c.joined_into, c.id) as root, c.batch_id, r.text
     from contacts c join rows r on r.batch_id = c.batch_id and r.row = c.row
     where c.id = any(${sql.param(ids)}::bigint[]) or c.joined_into = any(${sql.param(ids)}::bigint[])
-    order by (c.joined_into is not null), c.id`)
+    order by (c.joined_into is not null), c.id`
   const settled = await settledOf(
     db,
-    rows.map(({ id }) => Number(id)),
+    rows.map(({ id }) => id),
   )
   const known = new Map<number, Map<string, string>>()
-  for (const { id, root, batch_id: batchId, text } of rows) {
+  for (const { id, root, batchId, text } of rows) {
     const how = settings.get(batchId)
-    const found = known.get(Number(root)) ?? new Map<string, string>()
-    known.set(Number(root), found)
-    if (how) gather(found, how, text, settled.get(Number(id)))
+    const found = known.get(root) ?? new Map<string, string>()
+    known.set(root, found)
+    if (how) gather(found, how, text, settled.get(id))
   }
   return { headings, of: (id) => known.get(id) ?? new Map() }
 }

@@ -1,6 +1,6 @@
-import { sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { groupBy } from '../db/groupBy'
+import { bool, num, readRows, text } from '../db/readRows'
 import { withJoined } from '../pair/standsFor'
 
 /** What a provider found of a contact: an address, or a number. */
@@ -14,9 +14,8 @@ export async function foundByProviders(
   db: Db,
   ids: readonly number[],
 ): Promise<ReadonlyMap<number, readonly FoundBy[]>> {
-  const { rows } = await db.execute<{ id: string; provider: string; is_address: boolean }>(sql`
+  const found = await readRows(db, { id: num, provider: text, isAddress: bool })`
     select w.root as id, provider, address is not null as is_address
-    from fills f join ${withJoined(ids)} w on w.id = f.contact_id where undone_at is null`)
-  const found = rows.map(({ id, provider, is_address: isAddress }) => ({ id: Number(id), provider, isAddress }))
+    from fills f join ${withJoined(ids)} w on w.id = f.contact_id where undone_at is null`
   return groupBy(found, ({ id }) => id)
 }

@@ -8,8 +8,8 @@ import {
   type MatchHistory,
   type Takes,
 } from '@upper-field/core/send'
-import { sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
+import { kept, num, readRows } from '../db/readRows'
 import type { editions } from '../db/schema'
 import { audienceOf } from './destinations'
 
@@ -18,14 +18,14 @@ const LEARNT_FROM = 12
 
 /** What a network has told the size of, with what was in it: the latest last. Audiences of one kind are alike. */
 export async function historyOf(db: Db, destination: string, takes: Takes): Promise<readonly MatchHistory[]> {
-  const { rows } = await db.execute<{ mix: IdentifierMix; matched: number }>(sql`
+  const matches = await readRows(db, { mix: kept<IdentifierMix>, matched: num })`
     select mix, matched from (
       select distinct on (a.id) e.mix, d.matched, d.ended_at
       from deliveries d join audiences a on a.id = d.audience_id join editions e on e.id = d.edition_id
       where a.destination = ${destination} and a.takes = ${takes} and d.matched is not null and d.state = 'done' and d.refused_lines = 0
       order by a.id, d.ended_at desc) latest
-    order by ended_at desc limit ${LEARNT_FROM}`)
-  return rows.toReversed()
+    order by ended_at desc limit ${LEARNT_FROM}`
+  return matches.toReversed()
 }
 
 /** How many of an edition are likely to match at its network. */

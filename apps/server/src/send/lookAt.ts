@@ -1,7 +1,8 @@
 import { readText, type ToldState } from '@upper-field/core/send'
-import { and, desc, eq, isNotNull, sql } from 'drizzle-orm'
+import { and, desc, eq, isNotNull } from 'drizzle-orm'
 import { type Db, transaction } from '../db/database'
 import { isLostConnection } from '../db/errors'
+import { readRows, text } from '../db/readRows'
 import { audiences, deliveries, trials } from '../db/schema'
 import { logError } from '../http/problem'
 import { JobProblem } from '../jobs/jobProblem'
@@ -113,13 +114,13 @@ const LATER = 60 * SECOND
 /** Asks about every audience whose turn has come. Several servers may do so at once: each takes others. */
 export async function lookAtAll(services: Services): Promise<void> {
   const { db } = services
-  const { rows } = await db.execute<{ id: string }>(sql`
+  const due = await readRows(db, { id: text })`
     update audiences set look_at = now() + make_interval(secs => ${LATER / SECOND}) where id in (
       select id from audiences a where remote_id is not null and removed_at is null and (look_at <= now()
         or exists (select 1 from trials t where t.audience_id = a.id and t.state = 'on' and (a.told_at is null or a.told_at < now() - interval '5 seconds')))
       order by look_at limit 20 for update skip locked)
-    returning id`)
-  for (const { id } of rows) {
+    returning id`
+  for (const { id } of due) {
     const [audience] = await db.select().from(audiences).where(eq(audiences.id, id))
     if (audience)
       await lookAt(services, audience).catch((error: unknown) => {

@@ -2,6 +2,7 @@ import { eq, sql } from 'drizzle-orm'
 import { isShown } from '../contacts/shown'
 import { type Db, transaction } from '../db/database'
 import { isThereAlready } from '../db/errors'
+import { num, readRows, text } from '../db/readRows'
 import { audiences } from '../db/schema'
 import { logError } from '../http/problem'
 import type { Services } from '../services'
@@ -25,31 +26,28 @@ export async function markOwed(db: Db, audienceId: string): Promise<void> {
 
 /** Looks for who has to leave, in audiences of lists that have changed. */
 export async function markAllOwed({ db, pool }: Pick<Services, 'db' | 'pool'>): Promise<void> {
-  const { rows } = await db.execute<{ id: string; version: string }>(sql`
+  const behind = await readRows(db, { id: text, version: num })`
     select a.id, l.version from audiences a join lists l on l.id = a.list_id
-    where a.removed_at is null and a.seen_version <> l.version and a.suppression_list_id is null`)
-  for (const { id, version } of rows)
+    where a.removed_at is null and a.seen_version <> l.version and a.suppression_list_id is null`
+  for (const { id, version } of behind)
     await transaction(pool, async (tx) => {
       await markOwed(tx, id)
-      await tx
-        .update(audiences)
-        .set({ seenVersion: Number(version) })
-        .where(eq(audiences.id, id))
+      await tx.update(audiences).set({ seenVersion: version }).where(eq(audiences.id, id))
     })
 }
 
 /** Takes out by itself whoever should have left, where an audience is kept so. @returns how many deliveries began */
 export async function removeOverdue(services: Services): Promise<number> {
   await markAllOwed(services)
-  const { rows } = await services.db.execute<{ id: string }>(sql`
+  const overdue = await readRows(services.db, { id: text })`
     select a.id from audiences a
     where a.removed_at is null and a.removes_by_itself and a.remote_id is not null and exists (
       select 1 from audience_members m where m.audience_id = a.id
         and m.owed_since <= now() - make_interval(hours => ${BY_ITSELF_AFTER_HOURS}))
       and not exists (select 1 from deliveries d where d.audience_id = a.id
-        and (d.state = 'under-way' or d.started_at > now() - interval '1 hour'))`)
+        and (d.state = 'under-way' or d.started_at > now() - interval '1 hour'))`
   let count = 0
-  for (const { id } of rows) {
+  for (const { id } of overdue) {
     try {
       await transaction(services.pool, (tx) => startDelivery(tx, { audienceId: id, editionId: null, startedBy: null }))
       count++

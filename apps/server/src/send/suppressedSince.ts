@@ -1,6 +1,7 @@
 import type { Scope } from '@upper-field/core/split'
 import { eq, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
+import { readIds } from '../db/readRows'
 import { editions } from '../db/schema'
 import { memberIs } from '../db/spans'
 import { idsOfHolders, keysSince } from '../suppression/entryHolders'
@@ -29,12 +30,11 @@ export async function suppressedSince(db: Db, { id, createdAt, form, audienceId 
     audienceId === null
       ? sql`exists (select 1 from edition_members m where m.edition_id = ${id} and ${memberIs(sql`m`, sql`s.id`)})`
       : sql`s.id in (select contact_id from edition_lines where edition_id = ${id})`
-  const { rows } = await db.execute<{ id: string }>(sql`
+  return readIds(db)`
     with hit as (${idsOfHolders(keys)})
     select s.id from (
       select coalesce(c.joined_into, c.id) as id from contacts c join hit on hit.id = c.id union select id from hit) s
-    where ${isIn}`)
-  return rows.map((row) => Number(row.id))
+    where ${isIn}`
 }
 
 /** Whoever said no since an edition was prepared is not in it any more. */

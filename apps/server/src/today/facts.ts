@@ -2,6 +2,7 @@ import type { AudienceFacts, ListFacts, MonthFacts } from '@upper-field/core/tod
 import { and, inArray, isNull, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { groupBy } from '../db/groupBy'
+import { num, readRows, text, when } from '../db/readRows'
 import { audiences, lists } from '../db/schema'
 import { readTerraces } from '../projection/cube'
 import { describeAudiences } from '../send/describeAudiences'
@@ -53,35 +54,33 @@ async function listFacts(db: Db, names: ReadonlyMap<string, string>): Promise<re
   const ids = [...names.keys()]
   if (ids.length === 0) return []
   const these = sql`any(${sql.param(ids)}::uuid[])`
-  const { rows } = await db.execute<{ id: string; review: string; decide: string; calls: string }>(sql`
+  const counted = await readRows(db, { id: text, toReview: num, toDecide: num, callsPromised: num })`
     select l.id,
-      (select coalesce(sum(contacts), 0) from tidy_counts t where t.list_id = l.id and t.code = 'hand') as review,
-      (select count(*) from pairs p where p.list_id = l.id and p.decision_id is null) as decide,
+      (select coalesce(sum(contacts), 0) from tidy_counts t where t.list_id = l.id and t.code = 'hand') as to_review,
+      (select count(*) from pairs p where p.list_id = l.id and p.decision_id is null) as to_decide,
       (select count(*) from ${lastCalls(sql`k.list_id = l.id`)} latest
-        where outcome = 'later' and again_at <= now()) as calls
-    from lists l where l.id = ${these}`)
-  const { rows: waiting } = await db.execute<{ list_id: string; name: string; rows: number }>(sql`
+        where outcome = 'later' and again_at <= now()) as calls_promised
+    from lists l where l.id = ${these}`
+  const waiting = await readRows(db, { listId: text, name: text, rows: num })`
     select b.list_id, b.name, b.rows from batches b left join jobs j on j.id = b.job_id
     where b.list_id = ${these} and b.state in ('uploading', 'queued', 'failed') and (j.id is null or j.state = 'paused')
       and (b.upload_lease_until is null or b.upload_lease_until < now())
-    order by b.created_at`)
-  const { rows: stopped } = await db.execute<{ list_id: string; kind: string; at: Date | string }>(sql`
+    order by b.created_at`
+  const stopped = await readRows(db, { listId: text, kind: text, at: when })`
     select list_id, kind, finished_at as at from (
       select distinct on (list_id, kind) list_id, kind, state, finished_at from jobs
       where list_id = ${these} order by list_id, kind, created_at desc) latest
-    where state = 'failed' and finished_at is not null`)
-  const waits = groupBy(waiting, (row) => row.list_id)
-  const ended = groupBy(stopped, (row) => row.list_id)
+    where state = 'failed' and finished_at is not null`
+  const waits = groupBy(waiting, ({ listId }) => listId)
+  const ended = groupBy(stopped, ({ listId }) => listId)
   const terraces = await readTerraces(db, ids)
-  return rows.map(({ id, review, decide, calls }) => ({
+  return counted.map(({ id, ...counts }) => ({
     id,
     name: names.get(id) ?? '',
-    toReview: Number(review),
-    toDecide: Number(decide),
-    callsPromised: Number(calls),
+    ...counts,
     notSent: notSentOf(terraces.get(id)?.terrace ?? []),
-    waiting: (waits.get(id) ?? []).map(({ name, rows: count }) => ({ name, rows: Number(count) })),
-    stopped: (ended.get(id) ?? []).map(({ kind, at }) => ({ kind, at: new Date(at).toISOString() })),
+    waiting: (waits.get(id) ?? []).map(({ name, rows }) => ({ name, rows })),
+    stopped: (ended.get(id) ?? []).map(({ kind, at }) => ({ kind, at: at.toISOString() })),
   }))
 }
 

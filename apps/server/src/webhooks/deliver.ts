@@ -5,6 +5,7 @@ import type { Config } from '../config'
 import { checkAddress, outgoingAgent } from '../connections/outgoing'
 import { unsealWithAny } from '../connections/seal'
 import type { Db } from '../db/database'
+import { kept, num, type RowOf, readRows, text, when } from '../db/readRows'
 import { byItself } from '../jobs/byItself'
 import type { Services } from '../services'
 
@@ -18,15 +19,16 @@ const LONGEST_ANSWER = 500
 /** How long a message is another process's that has taken it up, in seconds: longer than it can take. */
 const LEASE = 30
 
-interface Due extends Record<string, unknown> {
-  id: string
-  event: string
-  payload: Record<string, unknown>
-  tries: number
-  made_at: string
-  url: string
-  secret: string
+const DUE = {
+  id: text,
+  event: text,
+  payload: kept<Record<string, unknown>>,
+  tries: num,
+  madeAt: when,
+  url: text,
+  secret: text,
 }
+type Due = RowOf<typeof DUE>
 
 /** Webhooks that are being told something, in this process. */
 const underWay = new WeakMap<Db, Set<string>>()
@@ -36,10 +38,10 @@ export async function deliverDue(services: Services): Promise<void> {
   const { db } = services
   const telling = underWay.get(db) ?? new Set()
   underWay.set(db, telling)
-  const { rows } = await db.execute<{ id: string }>(sql`
+  const due = await readRows(db, { id: text })`
     select id from webhooks w where is_on and exists (
-      select 1 from webhook_messages m where m.webhook_id = w.id and m.state = 'waiting' and m.next_at <= now())`)
-  for (const { id } of rows) {
+      select 1 from webhook_messages m where m.webhook_id = w.id and m.state = 'waiting' and m.next_at <= now())`
+  for (const { id } of due) {
     if (telling.has(id)) continue
     telling.add(id)
     void byItself(services, () => deliverTo(services, id)).finally(() => telling.delete(id))
@@ -57,15 +59,14 @@ async function deliverTo(services: Services, webhookId: string): Promise<void> {
 
 /** Takes up a few messages to a webhook, those that wait longest first. */
 async function takeDue(db: Db, webhookId: string): Promise<readonly Due[]> {
-  const { rows } = await db.execute<Due>(sql`
+  return readRows(db, DUE)`
     with due as (
       select m.id from webhook_messages m join webhooks w on w.id = m.webhook_id and w.is_on
       where m.webhook_id = ${webhookId} and m.state = 'waiting' and m.next_at <= now()
       order by m.next_at limit ${AT_ONCE} for update of m skip locked)
     update webhook_messages m set next_at = now() + make_interval(secs => ${LEASE}) from due, webhooks w
     where m.id = due.id and w.id = m.webhook_id
-    returning m.id, m.event, m.payload, m.tries, m.made_at::text as made_at, w.url, w.secret`)
-  return rows
+    returning m.id, m.event, m.payload, m.tries, m.made_at, w.url, w.secret`
 }
 
 async function deliver(services: Services, message: Due): Promise<void> {
@@ -90,10 +91,10 @@ interface SentMessage {
 const agents = new WeakMap<Config, Agent>()
 
 /** One try, signed as Standard Webhooks are; taken where the answer is of the 200s. Redirects are not followed. */
-async function sendSigned(config: Config, { id, event, payload, made_at, url, secret }: Due): Promise<SentMessage> {
+async function sendSigned(config: Config, { id, event, payload, madeAt, url, secret }: Due): Promise<SentMessage> {
   const opened = unsealWithAny(secret, config.sealingSecrets)
   if (opened === null) return { isTaken: false, status: null, problem: 'secret-lost', answer: '' }
-  const body = JSON.stringify({ type: event, timestamp: new Date(made_at).toISOString(), data: payload })
+  const body = JSON.stringify({ type: event, timestamp: madeAt.toISOString(), data: payload })
   const at = new Date()
   const agent = agents.get(config) ?? outgoingAgent(config)
   agents.set(config, agent)

@@ -4,6 +4,7 @@ import { desc, eq, sql } from 'drizzle-orm'
 import type { Hono } from 'hono'
 import { checkAddress, OutgoingRefused } from '../connections/outgoing'
 import { seal } from '../connections/seal'
+import { bool, listOf, num, orNull, readRows, text, when, word } from '../db/readRows'
 import { webhookMessages, webhooks } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { serve } from '../http/serve'
@@ -72,25 +73,32 @@ export function webhookRoutes(app: Hono, services: CallServices): void {
   })
 
   async function describe(only?: string): Promise<WebhookLine[]> {
-    const { rows } = await db.execute<Record<string, unknown>>(sql`
-      select w.id, w.url, w.events, w.list_id, w.is_on, w.made_by, w.made_at::text,
-        count(m.id) filter (where m.state = 'waiting')::int as waiting,
-        count(m.id) filter (where m.state = 'failed')::int as failed, max(m.sent_at)::text as last_sent_at
+    const lines = await readRows(db, LINE)`
+      select w.id, w.url, w.events, w.list_id, w.is_on, w.made_by, w.made_at,
+        count(m.id) filter (where m.state = 'waiting') as waiting,
+        count(m.id) filter (where m.state = 'failed') as failed, max(m.sent_at) as last_sent_at
       from webhooks w left join webhook_messages m on m.webhook_id = w.id
-      ${only === undefined ? sql`` : sql`where w.id = ${only}`} group by w.id order by w.made_at`)
-    return rows.map((row) => ({
-      id: String(row.id),
-      url: String(row.url),
-      events: row.events as WebhookLine['events'],
-      listId: row.list_id as string | null,
-      isOn: row.is_on === true,
-      madeBy: String(row.made_by),
-      madeAt: new Date(String(row.made_at)).toISOString(),
-      waiting: Number(row.waiting),
-      failed: Number(row.failed),
-      lastSentAt: row.last_sent_at === null ? null : new Date(String(row.last_sent_at)).toISOString(),
+      ${only === undefined ? sql`` : sql`where w.id = ${only}`} group by w.id order by w.made_at`
+    return lines.map((line) => ({
+      ...line,
+      events: [...line.events],
+      madeAt: line.madeAt.toISOString(),
+      lastSentAt: line.lastSentAt?.toISOString() ?? null,
     }))
   }
+}
+
+const LINE = {
+  id: text,
+  url: text,
+  events: listOf(word<WebhookLine['events'][number]>),
+  listId: orNull(text),
+  isOn: bool,
+  madeBy: text,
+  madeAt: when,
+  waiting: num,
+  failed: num,
+  lastSentAt: orNull(when),
 }
 
 const asMessage = (row: typeof webhookMessages.$inferSelect): WebhookMessage => ({

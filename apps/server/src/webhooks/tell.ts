@@ -1,7 +1,7 @@
 import type { WebhookEvent } from '@upper-field/contract'
-import { sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { insertRows } from '../db/insertRows'
+import { readRows, text } from '../db/readRows'
 import { webhookMessages } from '../db/schema'
 
 /**
@@ -16,11 +16,11 @@ export async function tellWebhooks(
   payloads: readonly Readonly<Record<string, unknown>>[],
 ): Promise<void> {
   if (payloads.length === 0) return
-  const { rows } = await tx.execute<{ id: string }>(sql`
-    select id from webhooks where is_on and ${event} = any(events) and (list_id is null or list_id = ${listId})`)
+  const told = await readRows(tx, { id: text })`
+    select id from webhooks where is_on and ${event} = any(events) and (list_id is null or list_id = ${listId})`
   await insertRows(
     tx,
     webhookMessages,
-    rows.flatMap(({ id }) => payloads.map((data) => ({ webhookId: id, event, payload: { listId, ...data } }))),
+    told.flatMap(({ id }) => payloads.map((data) => ({ webhookId: id, event, payload: { listId, ...data } }))),
   )
 }
