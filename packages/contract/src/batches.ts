@@ -53,6 +53,8 @@ export type NewBatch = z.infer<typeof NewBatch>
 export const Batch = NewBatch.extend({
   id: Id,
   listId: Id,
+  /** 0 where it came of no file: from a program, a directory or pages. */
+  bytes: z.number().int().min(0),
   state: BatchState,
   /** Code of what went wrong, where the state is `failed`. */
   problem: z.string().nullable(),

@@ -170,8 +170,7 @@ const LINE = {
 type StoredLine = RowOf<typeof LINE>
 type RankedLine = StoredLine & { readonly rank: number }
 
-/** A contact as it is shown. */
-export const asLine = ({ changes, suppressedFor, ...line }: StoredLine): ContactLine => ({
+const asLine = ({ changes, suppressedFor, ...line }: StoredLine): ContactLine => ({
   ...line,
   changes: [...changes],
   suppressedFor: scopesIn(suppressedFor),

@@ -17,7 +17,7 @@ import { type BatchRow, layoutOf, projectStored, settingsOf } from '../projectio
 import { settledOf, tidyingOf } from '../projection/tidying'
 import type { NumberOrigin } from '../projection/viewOf'
 import { suppressionsOf } from '../suppression/matches'
-import { asLine } from './page'
+import { contactLines } from './page'
 import { isShown } from './shown'
 import {
   actEntries,
@@ -45,7 +45,8 @@ export async function storyOf(db: Db, contactId: number, now: number): Promise<C
   const numbers = await numbersOf(db, contactId, record.listId, now)
   const e164s = numbers.map(({ e164 }) => e164)
   const emails = await emailsOf(db, contactId)
-  const contact = asLine(record)
+  const [contact] = await contactLines(db, [contactId])
+  if (!contact) throw notFound('contact')
   const known = tellStory<StoryFact>(
     readEntries(batch, record, await tidyAgain(db, record, text, batch)),
     await actEntries(db, contactId),

@@ -119,11 +119,11 @@ describe('a call sheet', () => {
   it('leaves what the register, or a person, has said besides', async () => {
     const wrong = await note('Jonah', 'wrong-number')
     await server.sql(
-      `update numbers set status = 'suspended', checked_at = now(), ages_as = 'suspended' where e164 = '+441665555019'`,
+      `update numbers set status = 'unreachable', checked_at = now(), ages_as = 'unreachable' where e164 = '+441665555019'`,
     )
     await server.api.call('undoCall', { params: { callId: wrong.id } })
     expect(await server.sql(`select status from numbers where e164 = '+441665555019'`)).toEqual([
-      { status: 'suspended' },
+      { status: 'unreachable' },
     ])
     await server.sql(`delete from numbers where e164 = '+441665555019'`)
     const lists = await server.api.call('readSuppressionLists')

@@ -10,6 +10,7 @@ import { readConfig } from '../../src/config'
 import { prepareDatabase } from '../../src/prepareDatabase'
 import { type Running, startHttp } from '../../src/startHttp'
 import { startJobs } from '../../src/startJobs'
+import { heldToContract } from './heldToContract'
 
 export const OWNER = {
   name: 'Olive Owner',
@@ -121,7 +122,7 @@ interface Credentials {
 
 /** @param origin under which the application is reached */
 export const signedIn = async (url: string, who: Credentials, origin = url): Promise<ApiClient> =>
-  createClient(url, await cookieOf(url, who, origin))
+  heldToContract(createClient(url, await cookieOf(url, who, origin)))
 
 /** The cookies of a session of somebody. */
 export async function cookieOf(url: string, { email, password }: Credentials, origin = url): Promise<string> {
