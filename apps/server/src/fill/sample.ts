@@ -119,9 +119,8 @@ async function answersOf(db: Db, jobId: string): Promise<Sampled[]> {
 }
 
 async function countSampled(db: Db, jobId: string): Promise<number> {
-  return readCount(
-    db,
-  )`select count(*) as n from fill_searches where job_id = ${jobId} and state in ('found', 'partly', 'not-found')`
+  return readCount(db)`
+    select count(*) as n from fill_searches where job_id = ${jobId} and state in ('found', 'partly', 'not-found')`
 }
 
 /** @param all how many were taken: nobody could be asked about those without an answer */

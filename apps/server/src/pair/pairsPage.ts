@@ -1,7 +1,7 @@
-import { PairItem, type PairPage, PairSide } from '@upper-field/contract'
+import { type PairItem, type PairPage, PairSide } from '@upper-field/contract'
 import { and, eq, isNull, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
-import { as, num, type RowOf, readRows, text } from '../db/readRows'
+import { as, kept, num, type RowOf, readRows, text, word } from '../db/readRows'
 import { pairs } from '../db/schema'
 import { CURSOR, readCursor } from '../http/cursor'
 
@@ -12,8 +12,8 @@ const PAIR = {
   aId: num,
   bId: num,
   score: num,
-  key: as(PairItem.shape.key),
-  evidence: as(PairItem.shape.evidence),
+  key: word<PairItem['key']>,
+  evidence: kept<PairItem['evidence']>,
   against: num,
   alike: num,
 }

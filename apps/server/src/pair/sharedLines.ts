@@ -1,19 +1,19 @@
 import type { SharedLine, SharedLines } from '@upper-field/contract'
 import { kindOfSharedLine } from '@upper-field/core/pair'
-import { LINE_TYPES } from '@upper-field/core/phone'
+import type { LineType } from '@upper-field/core/phone'
 import { sql } from 'drizzle-orm'
 import type { z } from 'zod'
 import { isShown } from '../contacts/shown'
 import type { Db } from '../db/database'
 import { groupBy } from '../db/groupBy'
-import { num, oneOf, type RowOf, readRows, text } from '../db/readRows'
+import { num, type RowOf, readRows, text, word } from '../db/readRows'
 import { CURSOR, readCursor } from '../http/cursor'
 
 const PAGE = 50
 /** So many holders are named; the rest is counted. */
 const MOST_NAMED = 8
 
-const LINE = { e164: text, lineType: oneOf(LINE_TYPES), holders: num, total: num }
+const LINE = { e164: text, lineType: word<LineType>, holders: num, total: num }
 
 /** Numbers that several people of a list hold, most holders first, by key set: holders and number of the last one. */
 export async function sharedLines(db: Db, listId: string, cursor: string | undefined): Promise<SharedLines> {

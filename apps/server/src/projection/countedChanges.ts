@@ -21,9 +21,8 @@ export async function countByChange(client: PoolClient): Promise<void> {
 }
 
 export async function isCountedByChange(tx: Db): Promise<boolean> {
-  const counting = await readRow(tx, {
-    is: orNull(bool),
-  })`select current_setting(${SETTING}, true) = ${BY_CHANGE} as is`
+  const counting = await readRow(tx, { is: orNull(bool) })`
+    select current_setting(${SETTING}, true) = ${BY_CHANGE} as is`
   return counting?.is === true
 }
 

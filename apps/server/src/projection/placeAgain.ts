@@ -1,11 +1,11 @@
 import { suppressibleKeys } from '@upper-field/core/pair'
-import { LINE_TYPES } from '@upper-field/core/phone'
+import type { LineType } from '@upper-field/core/phone'
 import { scopesOfKeys } from '@upper-field/core/split'
 import { sql } from 'drizzle-orm'
 import { type CopyBytes, copyBytesOf } from '../db/copy'
 import type { Db } from '../db/database'
 import { groupBy } from '../db/groupBy'
-import { bool, num, oneOf, orNull, readRows, text } from '../db/readRows'
+import { bool, num, orNull, readRows, text, word } from '../db/readRows'
 import { suppressionScopes } from '../suppression/matches'
 import { PLACEMENT_COLUMNS, placementCells } from './columns'
 import { factsOfNumbers } from './facts'
@@ -55,7 +55,7 @@ const copyOf = (placed: readonly (Placed & { readonly id: number })[]): CopyByte
     placed.map((one) => [one.id, ...placementCells(one)]),
   )
 
-const REACH_NUMBER = { contactId: num, e164: text, country: orNull(text), lineType: oneOf(LINE_TYPES), valid: bool }
+const REACH_NUMBER = { contactId: num, e164: text, country: orNull(text), lineType: word<LineType>, valid: bool }
 
 async function readReach(tx: Db, ids: readonly number[]): Promise<readonly StoredReach[]> {
   const wanted = sql`any(${sql.param([...ids])}::bigint[])`

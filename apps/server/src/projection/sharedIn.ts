@@ -39,9 +39,8 @@ export function sharedLines(tx: Db, contacts: number): SharedIn {
 }
 
 async function contactsIn(tx: Db, listIds: readonly string[]): Promise<number> {
-  return readCount(
-    tx,
-  )`select coalesce(sum(rows - held), 0)::int as n from batches where list_id = any(${sql.param(listIds)}::uuid[])`
+  return readCount(tx)`
+    select coalesce(sum(rows - held), 0) as n from batches where list_id = any(${sql.param(listIds)}::uuid[])`
 }
 
 /** All lines that several contacts hold in the lists these are in. */

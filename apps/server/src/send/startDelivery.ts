@@ -114,7 +114,6 @@ export async function countMembers(tx: Db, audienceId: string): Promise<number> 
 }
 
 async function countOwed(tx: Db, audienceId: string): Promise<number> {
-  return readCount(
-    tx,
-  )`select count(*) as n from audience_members where audience_id = ${audienceId} and owed_since is not null`
+  return readCount(tx)`
+    select count(*) as n from audience_members where audience_id = ${audienceId} and owed_since is not null`
 }

@@ -28,9 +28,8 @@ export async function pageOfHand(db: Db, listId: string, cursor: string | undefi
 }
 
 async function totalOf(db: Db, listId: string): Promise<number> {
-  return readCount(
-    db,
-  )`select coalesce(sum(contacts), 0) as n from tidy_counts where list_id = ${listId} and code = 'hand'`
+  return readCount(db)`
+    select coalesce(sum(contacts), 0) as n from tidy_counts where list_id = ${listId} and code = 'hand'`
 }
 
 /** A contact's first cell that needs a person; its others come when this one is settled. */
