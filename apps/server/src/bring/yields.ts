@@ -18,7 +18,8 @@ const YIELD = {
 /** What became of each batch of a list, from the counts kept for it and the charges of its contacts. */
 export async function yieldsOf(db: Db, listId: string): Promise<BatchYield[]> {
   return readRows(db, YIELD)`
-    select b.id as batch_id, y.*, coalesce(s.spent, 0) as spent
+    select b.id as batch_id, y.contacts, y.joined, y.text, y.call, y.ads_only, y.parked, y.out_of_service, y.with_email,
+      coalesce(s.spent, 0) as spent
     from batches b
     left join (
       select batch_id,

@@ -51,6 +51,9 @@ const answersIn = (checks: SQL, isAbout: SQL, listId: string): SQL => sql`
   from ${checks} c join jobs j on j.id = c.job_id
   where ${isAbout} and c.answered_at is not null order by c.answered_at`
 
+/** An answer that told nothing. */
+const orUnknown = <T extends string>(value: unknown): T => word<T>(value ?? 'unknown')
+
 const ANSWER = { answeredAt: when, ourCost: num }
 const areE164s = (e164s: readonly string[]): SQL => sql`c.e164 = any(${sql.param([...e164s])}::text[])`
 
@@ -58,8 +61,8 @@ const areE164s = (e164s: readonly string[]): SQL => sql`c.e164 = any(${sql.param
 export async function checkEntries(db: Db, e164s: readonly string[], listId: string): Entries {
   const told = {
     e164: text,
-    lineType: word<Kind<'checked'>['lineType']>,
-    status: word<Kind<'checked'>['status']>,
+    lineType: orUnknown<Kind<'checked'>['lineType']>,
+    status: orUnknown<Kind<'checked'>['status']>,
     carrier: orNull(text),
   }
   const answers = await readRows(db, { ...ANSWER, ...told })`${answersIn(sql`line_checks`, areE164s(e164s), listId)}`
@@ -82,7 +85,7 @@ export async function registerEntries(db: Db, e164s: readonly string[], listId: 
 
 /** What the verifier has answered about this contact's addresses, asked by any list; the cost where this list paid. */
 export async function verifiedEntries(db: Db, addresses: readonly string[], listId: string): Entries {
-  const told = { address: text, deliverability: word<Kind<'verified'>['deliverability']> }
+  const told = { address: text, deliverability: orUnknown<Kind<'verified'>['deliverability']> }
   const areThese = sql`c.address = any(${sql.param([...addresses])}::text[])`
   const answers = await readRows(db, { ...ANSWER, ...told })`${answersIn(sql`address_checks`, areThese, listId)}`
   return answers.map(({ answeredAt, ourCost, ...answer }) => ({

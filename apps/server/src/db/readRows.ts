@@ -20,8 +20,12 @@ type Asks<T> = (strings: TemplateStringsArray, ...values: unknown[]) => Promise<
 export const readRows =
   <S extends Shape>(db: Db, shape: S): Asks<RowOf<S>[]> =>
   async (strings, ...values) => {
-    const { rows } = await db.execute(sql(strings, ...values))
+    const { rows, fields } = await db.execute(sql(strings, ...values))
     const columns = Object.entries(shape).map(([name, read]) => ({ name, column: inSql(name), read }))
+    refuseTwice(
+      columns.map(({ column }) => column),
+      fields.map(({ name }) => name),
+    )
     return rows.map((row) => {
       const read: Record<string, unknown> = {}
       for (const one of columns) read[one.name] = one.read(row[one.column])
@@ -46,6 +50,12 @@ export const readCount =
   (db: Db): Asks<number> =>
   async (strings, ...values) =>
     (await readRow(db, { n: num })(strings, ...values))?.n ?? 0
+
+/** Of two columns with one name the driver keeps the last, whichever was meant. */
+function refuseTwice(asked: readonly string[], answered: readonly string[]): void {
+  const twice = asked.find((name) => answered.indexOf(name) !== answered.lastIndexOf(name))
+  if (twice !== undefined) throw new Error(`the query tells two columns as ${twice}`)
+}
 
 const inSql = (name: string): string => name.replace(/[A-Z]/g, (letter) => `_${letter.toLowerCase()}`)
 

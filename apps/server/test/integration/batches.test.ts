@@ -258,5 +258,10 @@ describe('what is known from before', () => {
       { contacts: 2, joined: 0, text: 1, call: 1 },
       { contacts: 1, joined: 1, text: 1, call: 0 },
     ])
+    // Of this one every row is held: it has brought nothing.
+    const batch = await bringText(api, listId, 'name,phone\n"Dee,07911 204486\n', { defaultCountry: 'GB' })
+    expect(batch).toMatchObject({ state: 'ready', rows: 1, held: 1 })
+    const nothing = { batchId: batch.id, contacts: 0, joined: 0, text: 0, call: 0, parked: 0, spent: 0 }
+    expect((await api.call('readYields', { params: { listId } })).at(-1)).toMatchObject(nothing)
   })
 })

@@ -18,7 +18,10 @@ import {
 } from '../../src/db/readRows'
 
 /** A database that answers all with the same rows. */
-const answering = (...rows: readonly Record<string, unknown>[]): Db => ({ execute: async () => ({ rows }) }) as never
+const answering = (...rows: readonly Record<string, unknown>[]): Db => withColumns(Object.keys(rows[0] ?? {}), rows)
+
+const withColumns = (names: readonly string[], rows: readonly Record<string, unknown>[]): Db =>
+  ({ execute: async () => ({ rows, fields: names.map((name) => ({ name })) }) }) as never
 
 describe('rows of a query', () => {
   it('are told by the names of their columns in our letters, and nothing else of them', async () => {
@@ -39,6 +42,13 @@ describe('rows of a query', () => {
     await expect(reading).rejects.toThrow(/^the database sent string in place of a number$/)
     await expect(readRows(answering({}), { name: text })`select …`).rejects.toThrow(/undefined in place of a text/)
   })
+})
+
+it('does not guess which of two columns with one name is meant', async () => {
+  const db = withColumns(['id', 'id', 'row', 'row'], [{ id: 1, row: 2 }])
+  await expect(readRows(db, { id: num })`select …`).rejects.toThrow('the query tells two columns as id')
+  const other = withColumns(['id', 'row', 'row'], [{ id: 1, row: 2 }])
+  expect(await readRows(other, { id: num })`select …`).toEqual([{ id: 1 }])
 })
 
 describe('a value', () => {
