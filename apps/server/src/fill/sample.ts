@@ -1,9 +1,9 @@
 import type { FillEstimate, FillResult, FillSample, SampledOrder } from '@upper-field/contract'
 import { type Asked, expectOrder, NOT_ASKED, type OrderOutcome, replayAsked } from '@upper-field/core/fill'
-import { and, desc, eq } from 'drizzle-orm'
+import { and, desc, eq, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { bool, num, type RowOf, readCount, readRows, text } from '../db/readRows'
-import { fillRuns } from '../db/schema'
+import { attempts, fillRuns } from '../db/schema'
 import { wantingOf } from './wanting'
 
 /** One provider's answer about one contact of a sample. */
@@ -48,7 +48,7 @@ async function latestSample(db: Db, listId: string) {
   const [run] = await db
     .select()
     .from(fillRuns)
-    .where(and(eq(fillRuns.listId, listId), eq(fillRuns.asking, 'everybody')))
+    .where(and(eq(fillRuns.listId, listId), eq(fillRuns.asking, 'everybody'), HAS_ANSWERS))
     .orderBy(desc(fillRuns.startedAt))
     .limit(1)
   const answers = run ? await answersOf(db, run.jobId) : []
@@ -67,6 +67,10 @@ async function latestSample(db: Db, listId: string) {
   })
   return { run, answers, ids, contacts, wanting, told }
 }
+
+/** Until the first answers to a new sample have come, the one before is told. */
+const HAS_ANSWERS = sql`exists (
+  select 1 from ${attempts} where ${attempts.jobId} = ${fillRuns.jobId} and ${attempts.state} in ('accepted', 'set-aside', 'nothing'))`
 
 /** True where everybody of an order was in the sample. */
 const isSampled = (order: readonly string[], ids: readonly string[]): boolean =>

@@ -121,6 +121,18 @@ describe('the services that ship', () => {
     const query = { order: order.join(','), budget: 5_000_000 }
     const sample = await server.api.call('readFillSample', { params: { listId }, query })
     expect(sample).toMatchObject({ contacts: 40, wanting: 60 })
+    // Another that nobody has answered yet does not stand in its place.
+    const begun = crypto.randomUUID()
+    for (const [table, id] of [
+      ['jobs', 'id'],
+      ['fill_runs', 'job_id'],
+    ])
+      await server.sql(
+        `insert into ${table} select (jsonb_populate_record(t, jsonb_build_object('${id}', $2::text, 'started_at', now()))).*
+         from ${table} t where t.${id} = $1`,
+        [job.id, begun],
+      )
+    expect(await server.api.call('readFillSample', { params: { listId }, query })).toEqual(sample)
     if (!sample) return
     const { today, cheapest, withinBudget, curve, providers, choices } = sample
     expect(today?.order).toEqual(order)

@@ -70,6 +70,16 @@ it('take over who was sent, and who is in which file, as sets of bits', async ()
   expect((await pool.query('select count(*)::int as n from contacts')).rows).toEqual([{ n: ids.length }])
 })
 
+/** What is told of a contact that nobody can reach. */
+const UNREACHED = {
+  line_type: 'unknown',
+  line_status: 'unknown',
+  known_from: 'plan',
+  verdict: 'empty',
+  lane: 'parked',
+  lane_reason: 'no-way-to-reach',
+}
+
 it('give each list a table of words, which is filled from what its contacts hold', async () => {
   const databaseUrl = await freshDatabase({ isEmpty: true })
   const database = openDatabase(databaseUrl)
@@ -82,7 +92,8 @@ it('give each list a table of words, which is filled from what its contacts hold
     const facts = { headings: '[]', mapping: '[]', state: 'ready', is_indexed: true, rows: 1 }
     await insert(pool, 'lists', { id: listId, name: `List ${i}` })
     await insert(pool, 'batches', { id: batchId, list_id: listId, ...facts })
-    await insert(pool, 'contacts', { id: i + 1, list_id: listId, batch_id: batchId, row: 1, search: `garden ${i}` })
+    const ids = { id: i + 1, list_id: listId, batch_id: batchId }
+    await insert(pool, 'contacts', { ...ids, row: 1, search: `garden ${i}`, ...UNREACHED })
     await insert(pool, 'contact_words', { contact_id: i + 1, list_id: listId, words: `garden ${i}` })
   }
 

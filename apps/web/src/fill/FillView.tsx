@@ -128,7 +128,7 @@ function Sample({ plan, everybody, tabs, onTake }: PartProps & { onTake: (order:
     query: { order: plan.order.join(','), budget },
   })
   const { data: jobs = [] } = useReadJobsQuery({ params: { listId } })
-  const isGoingOn = jobs.some((job) => job.kind === 'fill' && isUnderWay(job))
+  const isGoingOn = jobs.some((job) => job.id === sample?.jobId && isUnderWay(job))
   const [picked, setPicked] = useState<SampledOrder | null>(null)
   const [isAskingAnew, setIsAskingAnew] = useState(false)
   const chosen = picked ?? sample?.cheapest
