@@ -42,7 +42,7 @@ function Curve({
   const named = useServiceNames()
   return (
     <fieldset className="py-4">
-      <legend className="pb-1 font-semibold">Plans on the curve</legend>
+      <legend className="pt-4 pb-1 font-semibold">Plans on the curve</legend>
       {curve.map((plan) => (
         <label
           key={plan.order.join()}
