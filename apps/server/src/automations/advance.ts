@@ -2,8 +2,7 @@ import { type AutomationRun, type AutomationStep, isOver } from '@upper-field/co
 import { eq, sql } from 'drizzle-orm'
 import { type Db, transaction } from '../db/database'
 import { isGivenWay, isLostConnection } from '../db/errors'
-import { LOCKS } from '../db/locks'
-import { bool, readRow } from '../db/readRows'
+import { tryLock } from '../db/locks'
 import { automationRuns, charges, jobs } from '../db/schema'
 import { logError } from '../http/problem'
 import { ListBusy } from '../lists/listBusy'
@@ -25,9 +24,7 @@ export async function advanceAutomations(services: Services): Promise<void> {
   for (const { id } of open)
     await transaction(pool, async (tx) => {
       // One process takes a run on; the others leave it alone.
-      const lock = await readRow(tx, { isMine: bool })`
-        select pg_try_advisory_xact_lock(hashtextextended(${id}, ${LOCKS.automations})) as is_mine`
-      if (lock?.isMine) await advance(services, tx, id)
+      if (await tryLock(tx, 'automations', id)) await advance(services, tx, id)
     }).catch(async (error: unknown) => {
       // The list is being worked on: the next look begins it.
       if (error instanceof ListBusy || isGivenWay(error)) return

@@ -1,7 +1,7 @@
 import { type SQL, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
-import { LOCKS } from '../db/locks'
-import { bool, readCount, readIds, readRow, readRows, text } from '../db/readRows'
+import { tryLock } from '../db/locks'
+import { readCount, readIds, readRows, text } from '../db/readRows'
 import { holdQuietly } from '../lists/listLock'
 import { wasShown } from './shown'
 import { makeWordsBeside, takePlace, type WordsBeside, wordsOf } from './words'
@@ -72,11 +72,7 @@ async function isThereNow(tx: Db, batchId: string): Promise<boolean> {
   return rows.length > 0
 }
 
-async function isOursToBuild(tx: Db, listId: string): Promise<boolean> {
-  const lock = await readRow(tx, { taken: bool })`
-    select pg_try_advisory_xact_lock(hashtextextended(${listId}::text, ${LOCKS.words})) as taken`
-  return lock?.taken === true
-}
+const isOursToBuild = (tx: Db, listId: string): Promise<boolean> => tryLock(tx, 'words', listId)
 
 /**
  * Puts contacts into a table of words that stand there with others than theirs, or not at all. Nothing is done where they

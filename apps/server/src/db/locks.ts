@@ -1,3 +1,6 @@
+import type { Db } from './database'
+import { bool, readRow } from './readRows'
+
 /** Advisory locks of PostgreSQL, by what they guard: the second half of the key, beside the id of the thing. */
 export const LOCKS = {
   /** One process migrates at a time. A key of its own, without an id. */
@@ -19,3 +22,10 @@ export const LOCKS = {
   /** One process takes a run of an automation on. */
   automations: 7421,
 } as const
+
+/** Takes a lock until the end of the transaction, if nobody has it. @param id of the thing it guards */
+export async function tryLock(tx: Db, lock: keyof typeof LOCKS, id: string): Promise<boolean> {
+  const told = await readRow(tx, { isTaken: bool })`
+    select pg_try_advisory_xact_lock(hashtextextended(${id}::text, ${LOCKS[lock]})) as is_taken`
+  return told?.isTaken === true
+}

@@ -3,8 +3,8 @@ import PQueue from 'p-queue'
 import type { PoolClient } from 'pg'
 import { type Db, transaction } from '../db/database'
 import { isLockTimeout } from '../db/errors'
-import { LOCKS } from '../db/locks'
-import { bool, readCount, readRow } from '../db/readRows'
+import { LOCKS, tryLock } from '../db/locks'
+import { readCount } from '../db/readRows'
 import { countByChange } from '../projection/countedChanges'
 import type { Services } from '../services'
 import { ListBusy, type ListWork, sayWho, whoHolds } from './listBusy'
@@ -149,11 +149,7 @@ export async function holdQuietly(tx: Db, listId: string): Promise<void> {
 }
 
 /** The same where nobody has it. For what can follow later instead. */
-export async function tryToHoldQuietly(tx: Db, listId: string): Promise<boolean> {
-  const lock = await readRow(tx, { taken: bool })`
-    select pg_try_advisory_xact_lock(hashtextextended(${listId}::text, ${LOCKS.list})) as taken`
-  return lock?.taken ?? false
-}
+export const tryToHoldQuietly = (tx: Db, listId: string): Promise<boolean> => tryLock(tx, 'list', listId)
 
 /** Takes a list within a transaction that is under way, if nobody has it. For what can follow later instead. */
 export async function tryListLock(tx: Db, client: PoolClient, listId: string): Promise<boolean> {
