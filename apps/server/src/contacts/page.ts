@@ -170,9 +170,8 @@ const LINE = {
 type StoredLine = RowOf<typeof LINE>
 type RankedLine = StoredLine & { readonly rank: number }
 
-const asLine = ({ changes, suppressedFor, ...line }: StoredLine): ContactLine => ({
+const asLine = ({ suppressedFor, ...line }: StoredLine): ContactLine => ({
   ...line,
-  changes: [...changes],
   suppressedFor: scopesIn(suppressedFor),
 })
 

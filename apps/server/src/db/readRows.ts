@@ -84,7 +84,7 @@ export const orNull =
 export const orZero = (value: unknown): number => (value === null ? 0 : num(value))
 
 export const listOf =
-  <T>(read: Reads<T>): Reads<readonly T[]> =>
+  <T>(read: Reads<T>): Reads<T[]> =>
   (value) =>
     Array.isArray(value) ? value.map(read) : refuse('a list', value)
 

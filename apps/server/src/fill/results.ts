@@ -43,7 +43,7 @@ async function resultOf(db: Db, run: RunRow, country: string | null): Promise<Fi
 /** What each provider was asked, gave and cost, the checks of what it gave included: together they are what was spent. */
 async function providersOf(db: Db, run: RunRow, country: string | null): Promise<FillResult['providers']> {
   const { jobId } = run
-  const found = await readRows(db, { provider: text, medianWait: orNull(num), ...COUNTS })`
+  const found = await readRows(db, { provider: text, ...OF_PROVIDER })`
     with asked as (select * from attempts a where a.job_id = ${jobId} ${ofCountry(country)})
     select a.provider, count(*) as asked, count(*) filter (where a.state = 'accepted') as accepted,
       count(*) filter (where a.state = 'set-aside') as set_aside, count(*) filter (where a.state = 'waiting') as waiting,
@@ -62,13 +62,13 @@ async function providersOf(db: Db, run: RunRow, country: string | null): Promise
   const byProvider = new Map(found.map((one) => [one.provider, one]))
   const failing = await failingProviders(db, jobId, named)
   return named.map((provider) => {
-    const { medianWait = null, ...counts } = byProvider.get(provider) ?? { ...NONE, provider }
-    const wait = medianWait === null ? null : Math.round(medianWait)
-    return { ...counts, medianWait: wait, isSetAside: failing.has(provider) }
+    const told = byProvider.get(provider) ?? { ...NOTHING, provider }
+    const medianWait = told.medianWait === null ? null : Math.round(told.medianWait)
+    return { ...told, medianWait, isSetAside: failing.has(provider) }
   })
 }
 
-const COUNTS = {
+const OF_PROVIDER = {
   asked: num,
   candidates: num,
   accepted: num,
@@ -77,8 +77,9 @@ const COUNTS = {
   failed: num,
   onlyHere: num,
   cost: num,
+  medianWait: orNull(num),
 }
-const NONE: RowOf<typeof COUNTS> & { readonly medianWait?: null } = {
+const NOTHING: RowOf<typeof OF_PROVIDER> = {
   asked: 0,
   candidates: 0,
   accepted: 0,
@@ -87,6 +88,7 @@ const NONE: RowOf<typeof COUNTS> & { readonly medianWait?: null } = {
   failed: 0,
   onlyHere: 0,
   cost: 0,
+  medianWait: null,
 }
 
 const ofCountry = (country: string | null): SQL =>

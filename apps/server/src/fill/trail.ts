@@ -88,7 +88,7 @@ async function linesOf(db: Db, { jobId }: RunRow, page: readonly RowOf<typeof SE
     const mine = stepsOf.get(search.contactId) ?? []
     return {
       ...search,
-      steps: mine.map(({ provider, state, reason, aside }) => ({ provider, state, reason, aside: [...aside] })),
+      steps: mine.map(({ provider, state, reason, aside }) => ({ provider, state, reason, aside })),
       taken: (takenOf.get(search.contactId) ?? []).map(({ value, foundAs }) => ({ value, foundAs })),
       cost: mine.reduce((sum, { cost }) => sum + cost, 0),
     }

@@ -35,10 +35,8 @@ export async function findingsOf(db: Db, harvestId: string, site: string | null)
     where f.harvest_id = ${harvestId} ${site === null ? sql`` : sql`and f.site = ${site}`}
     group by f.site, f.kind, f.value
     order by f.site, f.kind desc, min(f.page_id * 10000 + f.position)`
-  return found.map(({ decision, how, pages, ...one }) => ({
+  return found.map(({ decision, ...one }) => ({
     ...one,
-    how: [...how],
-    pages: [...pages],
     state: decision ?? (one.confidence >= TAKEN_FROM ? 'taken' : 'look'),
   }))
 }

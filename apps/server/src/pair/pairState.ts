@@ -23,9 +23,9 @@ export async function pairState(db: Db, listId: string): Promise<PairState> {
     thresholds: state?.thresholds ?? DEFAULT_THRESHOLDS,
     bins: await withNames(db, state?.bins ?? []),
     groups: state?.groups ?? [],
-    joined: Number(counts?.joined ?? 0),
-    toDecide: Number(counts?.waiting ?? 0),
-    keptApart: Number(counts?.apart ?? 0),
+    joined: counts?.joined ?? 0,
+    toDecide: counts?.waiting ?? 0,
+    keptApart: counts?.apart ?? 0,
     survivorship: list?.survivorship ?? DEFAULT_SURVIVORSHIP,
   }
 }

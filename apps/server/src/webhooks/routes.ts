@@ -81,7 +81,6 @@ export function webhookRoutes(app: Hono, services: CallServices): void {
       ${only === undefined ? sql`` : sql`where w.id = ${only}`} group by w.id order by w.made_at`
     return lines.map((line) => ({
       ...line,
-      events: [...line.events],
       madeAt: line.madeAt.toISOString(),
       lastSentAt: line.lastSentAt?.toISOString() ?? null,
     }))
