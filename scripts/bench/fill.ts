@@ -1,14 +1,12 @@
-import { spawn } from 'node:child_process'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { ConnectorDocument, createClient } from '@upper-field/contract'
 import { buildRequest, type Connector, keyedValue } from '@upper-field/core/connect'
-import { keysOf } from '@upper-field/standins'
 import { createWorld, worldFor } from '@upper-field/standins/world'
 import { Client } from 'pg'
 import { bringIn, untilEnded } from '../bringIn'
-import { freePort } from '../postgres.mjs'
 import { startBenchServer, watchMemory } from './benchServer'
+import { STAND_IN_KEYS, startStandIns } from './standInServer'
 
 /** Services that answer at once: what the others take is waiting. */
 const ORDER = ['ferrier', 'quillwort', 'tansy']
@@ -16,7 +14,6 @@ const REGISTER = 'pellow'
 /** Rows of the demo's world for each person in it. */
 const ROWS_A_PERSON = 1 / 0.43
 const HOUR = 3600
-const KEYS = keysOf((service) => `key of ${service}`)
 
 /**
  * A whole fill of a list against bare HTTP calls of the same number with the same questions to the same stand-ins, as
@@ -26,11 +23,11 @@ export async function fillBench({ rows }: { rows: number | null }): Promise<void
   const people = rows ?? 50_000
   const { url, databaseUrl, pid, stop } = await startBenchServer()
   const world = worldFor(people * ROWS_A_PERSON)
-  const standIns = await startWorld(people * ROWS_A_PERSON)
+  const standIns = await startStandIns(people * ROWS_A_PERSON)
   try {
     const api = createClient(url)
     await api.call('enterDemo')
-    for (const [provider, key] of Object.entries(KEYS))
+    for (const [provider, key] of Object.entries(STAND_IN_KEYS))
       await api.call('changeConnection', { params: { provider }, body: { baseUrl: standIns.url, key } })
     const list = await api.call('makeList', { body: { name: 'Bench' } })
     const lines = createWorld(world.seed, world).people.map(
@@ -58,26 +55,6 @@ export async function fillBench({ rows }: { rows: number | null }): Promise<void
     standIns.stop()
     await stop()
   }
-}
-
-async function startWorld(rows: number): Promise<{ readonly url: string; stop(): void }> {
-  const port = await freePort()
-  const child = spawn('node', ['apps/standins/dist/main.js'], {
-    env: {
-      ...process.env,
-      NODE_OPTIONS: '',
-      STANDINS_PORT: String(port),
-      STANDINS_SPEED: '1000000',
-      WORLD_ROWS: String(rows),
-      STANDIN_KEYS: JSON.stringify(KEYS),
-    },
-    stdio: ['ignore', 'pipe', 'inherit'],
-  })
-  await new Promise<void>((resolve, reject) => {
-    child.stdout.on('data', (chunk) => String(chunk).includes('listen on') && resolve())
-    child.once('exit', () => reject(new Error('the stand-ins ended by themselves')))
-  })
-  return { url: `http://127.0.0.1:${port}`, stop: () => child.kill('SIGTERM') }
 }
 
 interface Question {
@@ -121,7 +98,7 @@ const connectorOf = (id: string): Connector =>
 
 async function callBare(base: string, connector: Connector, values: Record<string, string>): Promise<void> {
   const { method, path, body } = buildRequest(connector.one.call, values)
-  const key = KEYS[connector.id as keyof typeof KEYS]
+  const key = STAND_IN_KEYS[connector.id as keyof typeof STAND_IN_KEYS]
   const answer = await fetch(base + path, {
     method,
     headers: {

@@ -1,5 +1,6 @@
 import { actsBench } from './acts'
 import { bringInBench, slowLineBench } from './bringIn'
+import { checkBench } from './check'
 import { fillBench } from './fill'
 import { judgeBench } from './judge'
 import { pairBench } from './pair'
@@ -20,6 +21,7 @@ const BENCHES = {
   pair: pairBench,
   'pair-list': pairListBench,
   replay: replayBench,
+  check: checkBench,
   fill: fillBench,
   send: sendBench,
   judge: judgeBench,
@@ -31,7 +33,7 @@ const BENCHES = {
 const [name = '', ...args] = process.argv.slice(2)
 if (!(name in BENCHES)) {
   console.error(
-    'Usage: npm run bench -- read | parse | bring-in | slow-line | tidy | pair | pair-list | replay | fill | send | judge | acts | views [--rows N]',
+    'Usage: npm run bench -- read | parse | bring-in | slow-line | tidy | pair | pair-list | replay | check | fill | send | judge | acts | views [--rows N]',
   )
   process.exit(2)
 }

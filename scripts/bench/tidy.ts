@@ -1,14 +1,12 @@
-import { execFile } from 'node:child_process'
 import { readFileSync } from 'node:fs'
-import { basename, join } from 'node:path'
-import { promisify } from 'node:util'
+import { basename } from 'node:path'
 import { type ApiClient, createClient, type Job } from '@upper-field/contract'
 import { splitCells } from '@upper-field/core/table'
 import { bringIn, untilEnded } from '../bringIn'
-import { findBinaries } from '../postgres.mjs'
 import { startBenchServer } from './benchServer'
 import { twentyColumns } from './bringIn'
 import { stepsBench } from './steps'
+import { updateSeconds } from './updateSeconds'
 
 const HOUR = 3600
 
@@ -61,15 +59,6 @@ function valuesIn(path: string): (column: string) => readonly string[] {
   const cells = lines.map((line) => splitCells(line, ','))
   const at: Readonly<Record<string, number>> = { 'full-name': 0, company: 1, email: 5 }
   return (column) => cells.map((row) => Buffer.from(row[at[column] ?? 0] ?? '').toString())
-}
-
-/** An update of one column of every contact, taken back. */
-async function updateSeconds(url: string): Promise<number> {
-  const sql = "begin; update contacts set title = title || ''; rollback"
-  const start = performance.now()
-  // Waited for, not blocked on: the server would close the idle connection meanwhile.
-  await promisify(execFile)(join(findBinaries() ?? '', 'psql'), ['-X', '-q', '-c', sql, url])
-  return (performance.now() - start) / 1000
 }
 
 /** What was done before may still be put into the search's index: that is not this work's time. */

@@ -43,6 +43,8 @@ export interface FactService<A> {
   readonly terms: FactTerms
   /** Most that one order can be about. */
   readonly most: number
+  /** Calls that it takes at a time. */
+  readonly atOnce: number
   /** Asks about one; null where the answer comes later: asked again with the same key, it is there. */
   askOne(subject: string, idempotencyKey: string): Promise<FactAnswer<A> | null>
   /** Orders answers about many. The same key again gives the same order, which is paid once. */
@@ -72,6 +74,7 @@ export async function openFacts<A>(services: Services, subject: Subject<A>): Pro
   return {
     terms: termsOf(found),
     most: many?.most ?? 1,
+    atOnce: found.limit.atOnce,
     askOne: async (one, key) => {
       const asked = await client.ask({ [names.one]: one }, key)
       if (asked.status === 'later') return null

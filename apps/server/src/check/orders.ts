@@ -1,6 +1,6 @@
 import { type SQL, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
-import { listOf, readRow, readRows, text, when } from '../db/readRows'
+import { listOf, readRows, text, when } from '../db/readRows'
 import type { Subject } from './subjects'
 
 /** Questions of one order that no answer was stored for yet. */
@@ -15,17 +15,16 @@ function placeOf<A>({ checks, column }: Subject<A>): { readonly table: SQL; read
   return { table: sql.raw(checks), name: sql.raw(column) }
 }
 
-/** An order of this job that is still to be fetched, the oldest first; null where there is none. */
-export async function openOrderOf<A>(db: Db, subject: Subject<A>, jobId: string): Promise<OpenOrder | null> {
+/** The orders of this job that are still to be fetched, the oldest first. */
+export async function openOrders<A>(db: Db, subject: Subject<A>, jobId: string): Promise<readonly OpenOrder[]> {
   const { table, name } = placeOf(subject)
-  const order = await readRow(db, { orderId: text, orderedAt: when, subjects: listOf(text) })`
+  return readRows(db, { orderId: text, orderedAt: when, subjects: listOf(text) })`
     select order_id, min(ordered_at) as ordered_at, array_agg(${name} order by ${name}) as subjects
     from ${table} where job_id = ${jobId} and order_id is not null and answered_at is null
-    group by order_id order by 2, 1 limit 1`
-  return order ?? null
+    group by order_id order by 2, 1`
 }
 
-/** What of a job nobody was asked about yet. */
+/** What of a job nobody was asked about yet, in the same order whenever it is asked for. */
 export async function subjectsToOrder<A>(db: Db, subject: Subject<A>, jobId: string, most: number): Promise<string[]> {
   const { table, name } = placeOf(subject)
   const open = await readRows(db, { subject: text })`

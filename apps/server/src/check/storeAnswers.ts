@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
+import { inPages } from '../db/inPages'
 import { num, readRows, text } from '../db/readRows'
 import { charge } from '../spend/charge'
 import type { FactAnswer } from './openFacts'
@@ -36,8 +37,7 @@ export async function storeAnswers<A>(
   { listId, jobId, provider, reason, at }: AnswerContext,
 ): Promise<{ readonly spent: number }> {
   let spent = 0
-  for (let start = 0; start < bought.length; start += PAGE) {
-    const page = bought.slice(start, start + PAGE)
+  for (const page of inPages(bought, PAGE)) {
     const once = [...new Map(page.map((one) => [subject.subjectOf(one.told), one])).values()]
     const told = once.filter((one) => !subject.toldNothing(one.told)).map((one) => one.told)
     if (told.length > 0) await subject.storeFacts(tx, told, at)

@@ -2,6 +2,7 @@ import { Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import type { PoolClient } from 'pg'
 import { from as copyFrom } from 'pg-copy-streams'
+import { inPages } from './inPages'
 
 export type CopyValue = string | number | boolean | null | readonly string[] | Buffer
 
@@ -50,12 +51,7 @@ async function copyFromPieces(
 }
 
 function* inPieces(lines: readonly (readonly CopyValue[])[]): Generator<string> {
-  for (let start = 0; start < lines.length; start += 1000) {
-    yield `${lines
-      .slice(start, start + 1000)
-      .map(copyLine)
-      .join('\n')}\n`
-  }
+  for (const page of inPages(lines, 1000)) yield `${page.map(copyLine).join('\n')}\n`
 }
 
 const copyLine = (values: readonly CopyValue[]): string => values.map(copyText).join('\t')

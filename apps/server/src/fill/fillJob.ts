@@ -3,9 +3,11 @@ import { dearerThanAgreed, type NewPrices } from '@upper-field/core/fill'
 import { and, eq, sql } from 'drizzle-orm'
 import PQueue from 'p-queue'
 import { answerProblemOf } from '../connections/client'
+import { inPages } from '../db/inPages'
 import { num, readRow } from '../db/readRows'
 import { attempts, fillRuns } from '../db/schema'
 import type { JobHandler, StepOutcome } from '../jobs/runner'
+import { succeeded, throwFirst } from '../jobs/settled'
 import { type JobRow, saveJob } from '../jobs/store'
 import { withListLock } from '../lists/listLock'
 import { countContacts } from '../projection/cube'
@@ -41,11 +43,11 @@ export const fillJob: JobHandler = {
     const moves: Moves[] = []
     // While some are waited for, others are written down: nobody has to stand idle.
     await inLanes([
-      ...inPieces(due).map((piece) => async () => {
+      ...inPages(due, PIECE).map((piece) => async () => {
         const waiting = await withContacts(services, run, piece)
         await hearAndSettle(services, run, connect, waiting, told, (one) => hear(services, run, connect, one))
       }),
-      ...inPieces(open).map((piece) => async () => {
+      ...inPages(open, PIECE).map((piece) => async () => {
         const made = await makeMoves(services, run, piece, counts)
         moves.push(made)
         await hearAndSettle(services, run, connect, made.asks, told, (one) => ask(services, run, connect, one))
@@ -84,9 +86,6 @@ const recount = (services: Services, job: JobRow): Promise<void> =>
 /** Questions that are put and settled together, and how many such pieces are under way at the same time. */
 const PIECE = 100
 const LANES = 4
-
-const inPieces = <T>(all: readonly T[]): readonly (readonly T[])[] =>
-  Array.from({ length: Math.ceil(all.length / PIECE) }, (_, at) => all.slice(at * PIECE, (at + 1) * PIECE))
 
 /** Does pieces of work, some at a time; the first failure is thrown once all that had begun is done. */
 async function inLanes(work: readonly (() => Promise<void>)[]): Promise<void> {
@@ -201,14 +200,6 @@ function failedAlone(attempt: AttemptRow, error: unknown): Ended {
 /** An answer that never came; where something came that could not be read, it has failed. */
 const endLate = (attempt: AttemptRow): Ended =>
   attempt.reason ? { as: 'failed', attempt, reason: attempt.reason } : { as: 'late', attempt, reason: null }
-
-const succeeded = <T>(results: readonly PromiseSettledResult<T>[]): readonly T[] =>
-  results.flatMap((one) => (one.status === 'fulfilled' ? [one.value] : []))
-
-function throwFirst(results: readonly PromiseSettledResult<unknown>[]): void {
-  const failed = results.find((one) => one.status === 'rejected')
-  if (failed) throw failed.reason
-}
 
 /** Judges all that was answered, tells providers what of it was taken, and books everything at once. */
 async function settleTold(services: Services, run: Run, connect: Connections, told: readonly Told[]): Promise<void> {

@@ -1,6 +1,7 @@
 import { type SQL, sql } from 'drizzle-orm'
 import { isShown } from '../contacts/shown'
 import type { Db } from '../db/database'
+import { inPages } from '../db/inPages'
 import { bool, num, readRows } from '../db/readRows'
 import { holdsId, inSpans, memberIs, SPAN, spanOf } from '../db/spans'
 import { CUBE_DIMENSIONS } from '../projection/cubeDimensions'
@@ -18,8 +19,8 @@ export async function carrySent(tx: Db, contacts: readonly number[]): Promise<vo
   if (any.length === 0) return
   // In order, so that two who mark contacts of the same span wait for each other the same way round.
   const ids = [...new Set(contacts)].sort((a, b) => a - b)
-  for (let start = 0; start < ids.length; start += PAGE) {
-    const { sent, notSent } = await otherwise(tx, ids.slice(start, start + PAGE))
+  for (const page of inPages(ids, PAGE)) {
+    const { sent, notSent } = await otherwise(tx, page)
     if (sent.length > 0) await mark(tx, sent, true)
     if (notSent.length > 0) await mark(tx, notSent, false)
   }

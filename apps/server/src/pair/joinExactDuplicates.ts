@@ -4,6 +4,7 @@ import type { PoolClient } from 'pg'
 import { isShown } from '../contacts/shown'
 import { copyInto } from '../db/copy'
 import type { Db } from '../db/database'
+import { inPages } from '../db/inPages'
 import { listOf, num, oneOf, type RowOf, readIds, readRows, text } from '../db/readRows'
 import { type Reprojecting, reproject } from '../projection/reproject'
 import { carrySent } from './carrySent'
@@ -56,15 +57,13 @@ async function storeJoins(
   listId: string,
   joins: readonly ExactJoin[],
 ): Promise<ReadonlyMap<number, number>> {
-  for (let start = 0; start < joins.length; start += PAGE) {
-    const page = joins.slice(start, start + PAGE)
+  for (const page of inPages(joins, PAGE)) {
     const lines = page.map((join) => [listId, join.survivor, join.member, join.kind, join.key])
     await copyInto(client, 'joins', ['list_id', 'survivor_id', 'member_id', 'key_kind', 'key'], lines)
   }
   const survivorOf = new Map(joins.map(({ member, survivor }) => [member, survivor]))
   const survivors = [...new Set(survivorOf.values())]
-  for (let start = 0; start < survivors.length; start += PAGE)
-    await pointToSurvivors(tx, survivors.slice(start, start + PAGE))
+  for (const page of inPages(survivors, PAGE)) await pointToSurvivors(tx, page)
   return survivorOf
 }
 

@@ -3,6 +3,7 @@ import { eq, sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import { copyInto } from '../db/copy'
 import type { Db } from '../db/database'
+import { inPages } from '../db/inPages'
 import { pairs } from '../db/schema'
 import { pairOf } from './keptApart'
 import { pointToSurvivors } from './pointToSurvivors'
@@ -24,8 +25,7 @@ export interface Found {
 export async function storeGroups(tx: Db, client: PoolClient, { listId, paired, ids }: Found): Promise<number> {
   const idAt = (at: number): number => ids[at] ?? 0
   let joined = 0
-  for (let start = 0; start < paired.groups.length; start += PAGE) {
-    const page = paired.groups.slice(start, start + PAGE)
+  for (const page of inPages(paired.groups, PAGE)) {
     const lines = page.flatMap(({ members, score }) => {
       const [survivor = 0, ...others] = members.map(idAt)
       return others.map((member) => [listId, survivor, member, 'likeness', score.toFixed(1)] as const)

@@ -5,6 +5,7 @@ import { inArray, sql } from 'drizzle-orm'
 import { BREATH, breathe } from '../breathe'
 import type { Db } from '../db/database'
 import { groupBy } from '../db/groupBy'
+import { inPages } from '../db/inPages'
 import { listOf, num, orNull, type RowOf, readRows, text } from '../db/readRows'
 import { batches } from '../db/schema'
 import { type Turn, takingTurns } from '../db/takingTurns'
@@ -155,10 +156,7 @@ function sourcesOf(
 }
 
 /** These contacts, each once, in pages. */
-export function pagesOf(ids: readonly number[]): readonly (readonly number[])[] {
-  const all = [...new Set(ids)]
-  return Array.from({ length: Math.ceil(all.length / PAGE) }, (_, i) => all.slice(i * PAGE, (i + 1) * PAGE))
-}
+export const pagesOf = (ids: readonly number[]): readonly (readonly number[])[] => inPages([...new Set(ids)], PAGE)
 
 /** The row of a contact that gives a part of it, among those it is made of; null where there is no such contact. */
 export async function rowThatGives(tx: Db, contactId: number, part: SurvivorPart): Promise<number | null> {

@@ -1,3 +1,4 @@
+import { sql } from 'drizzle-orm'
 import {
   bigint,
   boolean,
@@ -88,7 +89,12 @@ export const lineChecks = pgTable(
     orderedAt: instant('ordered_at'),
     answeredAt: instant('answered_at'),
   },
-  (t) => [primaryKey({ columns: [t.jobId, t.e164] }), index('line_checks_e164').on(t.e164)],
+  (t) => [
+    primaryKey({ columns: [t.jobId, t.e164] }),
+    index('line_checks_e164').on(t.e164),
+    // What is still to be ordered, and what an order still owes.
+    index('line_checks_open').on(t.jobId, t.orderId, t.e164).where(sql`answered_at is null`),
+  ],
 )
 
 /** The same for addresses and the verifier. */
@@ -103,7 +109,12 @@ export const addressChecks = pgTable(
     orderedAt: instant('ordered_at'),
     answeredAt: instant('answered_at'),
   },
-  (t) => [primaryKey({ columns: [t.jobId, t.address] }), index('address_checks_address').on(t.address)],
+  (t) => [
+    primaryKey({ columns: [t.jobId, t.address] }),
+    index('address_checks_address').on(t.address),
+    // What is still to be ordered, and what an order still owes.
+    index('address_checks_open').on(t.jobId, t.orderId, t.address).where(sql`answered_at is null`),
+  ],
 )
 
 /** The same for numbers and do-not-call registers. */
@@ -119,7 +130,12 @@ export const doNotCallChecks = pgTable(
     orderedAt: instant('ordered_at'),
     answeredAt: instant('answered_at'),
   },
-  (t) => [primaryKey({ columns: [t.jobId, t.e164] }), index('do_not_call_checks_e164').on(t.e164)],
+  (t) => [
+    primaryKey({ columns: [t.jobId, t.e164] }),
+    index('do_not_call_checks_e164').on(t.e164),
+    // What is still to be ordered, and what an order still owes.
+    index('do_not_call_checks_open').on(t.jobId, t.orderId, t.e164).where(sql`answered_at is null`),
+  ],
 )
 
 /** Answers to calls that create or spend, so that a repeated call does neither twice. */

@@ -1,0 +1,3 @@
+CREATE INDEX "address_checks_open" ON "address_checks" USING btree ("job_id","order_id","address") WHERE answered_at is null;--> statement-breakpoint
+CREATE INDEX "do_not_call_checks_open" ON "do_not_call_checks" USING btree ("job_id","order_id","e164") WHERE answered_at is null;--> statement-breakpoint
+CREATE INDEX "line_checks_open" ON "line_checks" USING btree ("job_id","order_id","e164") WHERE answered_at is null;
