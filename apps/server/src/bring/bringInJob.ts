@@ -125,7 +125,7 @@ async function finish(
     await reproject(tx, client, { contacts: heldSince.get(batch.listId) ?? [], because: 'place' })
     // Nor does what was learnt of numbers meanwhile reach rows that were being stored.
     const learnt = await learntSince(tx, batch.id, batch.createdAt)
-    await reproject(tx, client, { contacts: learnt, because: 'changed' })
+    await reproject(tx, client, { contacts: learnt, because: 'learnt' })
     await countContacts(tx, batch.listId)
     await tx.delete(batchPieces).where(eq(batchPieces.batchId, batch.id))
     await startIndexingOnce(tx, batch)

@@ -46,7 +46,7 @@ export async function tellHolders(
 
 /** Projects contacts of a list anew that hold something new was learnt of. The list is held. */
 export async function takeOver(tx: Db, client: PoolClient, listId: string, contacts: readonly number[]): Promise<void> {
-  await reproject(tx, client, { contacts, because: 'changed' })
+  await reproject(tx, client, { contacts, because: 'learnt' })
   await countContacts(tx, listId)
 }
 

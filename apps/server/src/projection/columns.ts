@@ -1,6 +1,8 @@
+import type { AddressState } from '@upper-field/core/check'
 import type { CopyValue } from '../db/copy'
 import type { Placed } from './placementOf'
 import { searchText } from './searchText'
+import type { Standing } from './standingOf'
 import type { ContactView } from './viewOf'
 
 /** Who a projected contact is. */
@@ -20,6 +22,19 @@ export const PLACEMENT_COLUMNS = [
   'suppressed_for',
   'can_text',
   'can_call',
+] as const
+
+/** What is otherwise where something is learnt of a number or an address, whichever is the best one. */
+export const STANDING_COLUMNS = [
+  'line_type',
+  'line_status',
+  'known_from',
+  'is_dead',
+  'is_filled',
+  'wants_mobile',
+  'email_state',
+  'sureness',
+  ...PLACEMENT_COLUMNS,
 ] as const
 
 export const CONTACT_COLUMNS = [
@@ -44,23 +59,15 @@ export const CONTACT_COLUMNS = [
   'number',
   'raw_number',
   'email',
-  'line_type',
-  'line_status',
-  'known_from',
   'verdict',
   'changes',
   'hand',
   'hand_slip',
   'is_readable',
-  'is_dead',
-  'is_filled',
-  'wants_mobile',
   'email_kind',
-  'email_state',
-  'sureness',
   'job_functions',
   'job_level',
-  ...PLACEMENT_COLUMNS,
+  ...STANDING_COLUMNS,
   'joined',
   'search',
 ] as const // prettier-ignore
@@ -111,23 +118,15 @@ export function linesOf(key: ContactKey, view: ContactView, joined: number): Con
       best?.e164 ?? null,
       rawOf(view),
       view.emails[0]?.address ?? null,
-      best?.lineType ?? 'unknown',
-      best?.status ?? 'unknown',
-      best?.knownFrom ?? 'plan',
       view.cell?.reading.verdict ?? 'empty',
       view.changes,
       view.hand,
       view.slip,
       view.isReadable,
-      view.isDead,
-      view.isFilled,
-      view.wantsMobile,
       view.emails[0]?.kind ?? 'none',
-      view.emailState,
-      view.sureness,
       view.title.functions.join(' '),
       view.title.level ?? '',
-      ...placementCells(view),
+      ...standingCells(view),
       joined,
       searchText(view),
     ], // prettier-ignore
@@ -158,6 +157,19 @@ export const placementCells = ({ best, placement, callFrom, suppressedFor, canTe
   suppressedFor.join(' '),
   canText,
   canCall,
+]
+
+/** In the order of `STANDING_COLUMNS`. */
+export const standingCells = (one: Standing & { readonly emailState: AddressState }): CopyValue[] => [
+  one.best?.lineType ?? 'unknown',
+  one.best?.status ?? 'unknown',
+  one.best?.knownFrom ?? 'plan',
+  one.isDead,
+  one.isFilled,
+  one.wantsMobile,
+  one.emailState,
+  one.sureness,
+  ...placementCells(one),
 ]
 
 /** Most contacts know nothing more: that is written without making it anew. */

@@ -12,7 +12,7 @@ export interface ReachNumber {
 }
 
 /** What decides where a contact belongs. */
-interface Reach {
+export interface Reach {
   readonly numbers: readonly ReachNumber[]
   readonly hasEmail: boolean
   /** What suppression lists keep it out of. */

@@ -5,20 +5,21 @@ import type { Db } from '../db/database'
 import { severalAtOnce, type Turn, takingTurns } from '../db/takingTurns'
 import { type ContactLines, linesOf } from './columns'
 import { type KnownBatches, type KnownRows, type LoadedPage, loadPage, pagesOf } from './loadPages'
-import { placeAgain } from './placeAgain'
 import { holdersOfLines, lineIn, type SharedIn, sharedLines, sharedLinesOf } from './sharedIn'
+import { learnAgain, placeAgain } from './standAgain'
 import { viewOf } from './viewOf'
-import { contactsPage, numbersPage, writeContacts, writeNumbers, writePlacements } from './writePages'
+import { contactsPage, numbersPage, writeContacts, writeNumbers, writeStanding } from './writePages'
 
 /**
  * Which contacts are projected anew, and why: it decides what of them is written, and who else is.
  * - `changed`: anything may be otherwise. Lines count as shared by who holds them afterwards.
  * - `joined`: others were just joined to them. Their numbers were in the list before, so who shares a line is known.
  * - `values`: their numbers and e-mails are what they were; `known` are those whose own rows were projected already.
+ * - `learnt`: something was told of their numbers or addresses, which are what they were.
  * - `place`: only where they belong may be otherwise, since a line is shared now or no longer, or somebody said no.
  */
 export type Reprojection = { readonly contacts: readonly number[] } & (
-  | { readonly because: 'changed' | 'joined' | 'place' }
+  | { readonly because: 'changed' | 'joined' | 'learnt' | 'place' }
   | { readonly because: 'values'; readonly known?: ReadonlyMap<number, ProjectedContact> }
 )
 
@@ -54,6 +55,8 @@ export async function reproject(tx: Db, client: PoolClient, what: Reprojection, 
       const sharedIn = how.sharedIn ?? sharedLines(tx, contacts.length)
       return eachPage(writing, { ids: contacts, known: what.known, sharedIn }, valuesPage)
     }
+    case 'learnt':
+      return learnMany(writing, contacts)
     case 'place':
       return placeMany(writing, contacts)
   }
@@ -111,7 +114,19 @@ const valuesPage: PageWriter = (lines) => {
 async function placeMany({ tx, client, turn }: Writing, ids: readonly number[]): Promise<void> {
   const sharedIn = sharedLines(tx, ids.length)
   for (const page of pagesOf(ids))
-    await turn(async () => writePlacements(client, page, await placeAgain(tx, page, sharedIn)))
+    await turn(async () => writeStanding(client, page, await placeAgain(tx, page, sharedIn)))
+}
+
+async function learnMany({ tx, client, turn, how }: Writing, ids: readonly number[]): Promise<void> {
+  const sharedIn = sharedLines(tx, ids.length)
+  const toRead: number[] = []
+  for (const page of pagesOf(ids))
+    await turn(async () => {
+      const learnt = await learnAgain(tx, page, sharedIn)
+      toRead.push(...learnt.toRead)
+      await writeStanding(client, page, learnt)
+    })
+  await reproject(tx, client, { contacts: toRead, because: 'changed' }, how)
 }
 
 /** Contacts projected anew page by page, their lanes decided by who holds their numbers. */

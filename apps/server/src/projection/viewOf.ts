@@ -1,15 +1,4 @@
-import {
-  type AddressState,
-  type Deliverability,
-  describeLine,
-  isDead,
-  isUsableMobile,
-  type Line,
-  type RegisterFacts,
-  rankAddresses,
-  type Sureness,
-  surenessOf,
-} from '@upper-field/core/check'
+import { type AddressState, type Deliverability, type RegisterFacts, rankAddresses } from '@upper-field/core/check'
 import { type HowToSurvive, mergeContacts, suppressibleKeysOf } from '@upper-field/core/pair'
 import { type ReadNumber, readPhoneCell, VERDICTS } from '@upper-field/core/phone'
 import { type ReadTitle, readTitle, type Scope, scopesOfKeys } from '@upper-field/core/split'
@@ -24,9 +13,8 @@ import {
   readEmails,
   slipOf,
 } from '@upper-field/core/tidy'
-import { type Placed, placementOf } from './placementOf'
+import { type NumberOrigin, type Standing, standingOf } from './standingOf'
 
-export type NumberOrigin = 'row' | 'join' | 'fill'
 export type OriginNumber = ReadNumber & { readonly origin: NumberOrigin }
 
 /** A row as it is projected, by the id of its contact. */
@@ -54,20 +42,14 @@ export interface ContactSources {
 }
 
 /** A contact as it is shown, filtered and sent: the end of the projection. */
-export interface ContactView extends Placed {
+export interface ContactView extends Standing {
   readonly values: ContactValues
   readonly numbers: readonly OriginNumber[]
   /** The best one first. */
   readonly emails: readonly ReadEmail[]
   readonly emailState: AddressState
-  readonly sureness: Sureness
   /** The phone cell the best number came from; without one, the most promising of the row's own. */
   readonly cell: CellReading | null
-  readonly isReadable: boolean
-  readonly isDead: boolean
-  readonly isFilled: boolean
-  /** Nothing that can be a mobile is in service: a provider may be asked for one. */
-  readonly wantsMobile: boolean
   /** What the title says of function and level. */
   readonly title: ReadTitle
   /** Codes of everything that was made another in its own row. */
@@ -98,39 +80,40 @@ export function viewOf({
   const known = new Set(merged.numbers.map(({ e164 }) => e164))
   const filled = fills.filter((value) => !value.includes('@') && !known.has(value)).flatMap(readFilled)
   const numbers = [...merged.numbers, ...filled]
-  const lineOf = (number: ReadNumber): Line => describeLine(number, factsOf(number.e164))
-  const fromRows = merged.numbers.filter(({ valid }) => valid).map(lineOf)
   const stateOf = (address: string): AddressState => verifiedAs(address) ?? 'not-checked'
   const emails = rankAddresses(withFilled(merged.emails, fills), stateOf)
   const emailState = emails[0] ? stateOf(emails[0].address) : 'none'
-  const hasEmail = emails.length > 0
-  const hasOwnEmail = merged.emails.length > 0
-  // Contacts are counted, not rows: what a joined row holds can be read of this contact too.
-  const isReadable = fromRows.length > 0 || hasOwnEmail
-  const isGone = isReadable && !hasOwnEmail && fromRows.every(isDead)
   const suppressedFor = scopesOf
     ? scopesOfKeys(suppressibleKeysOf({ values: merged.values, numbers, emails }), scopesOf)
     : []
-  const placed = placementOf({ numbers, hasEmail, suppressedFor, factsOf, isShared })
+  const standing = standingOf({
+    numbers,
+    hasOwnEmail: merged.emails.length > 0,
+    hasEmail: emails.length > 0,
+    emailState,
+    suppressedFor,
+    factsOf,
+    isShared,
+  })
   return {
     // Written out: this runs for every row, and a spread takes V8 many times as long.
-    lines: placed.lines,
-    best: placed.best,
-    placement: placed.placement,
+    lines: standing.lines,
+    best: standing.best,
+    placement: standing.placement,
     suppressedFor,
-    canText: placed.canText,
-    canCall: placed.canCall,
-    callFrom: placed.callFrom,
+    canText: standing.canText,
+    canCall: standing.canCall,
+    callFrom: standing.callFrom,
+    isReadable: standing.isReadable,
+    isDead: standing.isDead,
+    isFilled: standing.isFilled,
+    wantsMobile: standing.wantsMobile,
+    sureness: standing.sureness,
     values: merged.values,
     numbers,
     emails,
     emailState,
-    sureness: surenessOf(placed.lines, emailState),
-    cell: cellOf([own, ...members.map(({ projected }) => projected)], placed.best?.e164),
-    isReadable,
-    isDead: isGone,
-    isFilled: (!isReadable || isGone) && (filled.map(lineOf).some((line) => !isDead(line)) || hasEmail),
-    wantsMobile: !placed.lines.some(isUsableMobile),
+    cell: cellOf([own, ...members.map(({ projected }) => projected)], standing.best?.e164),
     extras: members.length === 0 ? own.extras : [ownRow, ...members].flatMap(({ projected }) => projected.extras),
     more: members.length === 0 ? own.more : mergeMore([ownRow, ...members].map(({ projected }) => projected.more)),
     changes: codesOf(own.changes),

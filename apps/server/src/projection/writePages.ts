@@ -2,8 +2,9 @@ import type { PoolClient } from 'pg'
 import { renewWords } from '../contacts/words'
 import type { CopyBytes } from '../db/copy'
 import type { Db } from '../db/database'
-import { CONTACT_COLUMNS, type ContactLines, PLACEMENT_COLUMNS } from './columns'
+import { CONTACT_COLUMNS, type ContactLines, STANDING_COLUMNS } from './columns'
 import { contactCopy, loadCopies, reachCopies } from './copyLines'
+import type { StoodAgain } from './standAgain'
 
 /** Contacts of a page, written out before they are stored: meanwhile others have the connection. */
 export interface WrittenPage {
@@ -56,18 +57,19 @@ export async function writeContacts(
   if (!isOutOfIndex) for (const listId of listIds) await renewWords(tx, listId, ids)
 }
 
-export async function writePlacements(
+/** Writes how contacts stand now, of those with whom that is otherwise. */
+export async function writeStanding(
   client: PoolClient,
   ids: readonly number[],
-  placements: CopyBytes,
+  { columns, copy }: StoodAgain,
 ): Promise<void> {
   await client.query(
-    'create temp table if not exists replaced (id bigint, is_shared boolean, lane text, lane_reason text, call_from text, suppressed_for text, can_text boolean, can_call boolean) on commit delete rows; truncate replaced',
+    `create temp table if not exists replaced on commit delete rows as select id, ${STANDING_COLUMNS.join(', ')} from contacts where false; truncate replaced`,
   )
-  await loadCopies(client, [placements])
-  const [now, then] = ['c', 'r'].map((table) => PLACEMENT_COLUMNS.map((column) => `${table}.${column}`).join(', '))
+  await loadCopies(client, [copy])
+  const [now, then] = ['c', 'r'].map((table) => columns.map((column) => `${table}.${column}`).join(', '))
   await client.query(
-    `update contacts c set ${PLACEMENT_COLUMNS.map((column) => `${column} = r.${column}`).join(', ')} from replaced r
+    `update contacts c set ${columns.map((column) => `${column} = r.${column}`).join(', ')} from replaced r
     where c.id = r.id and c.id = any($1::bigint[]) and (${now}) is distinct from (${then})`,
     [ids],
   )

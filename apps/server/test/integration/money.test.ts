@@ -19,7 +19,7 @@ afterEach(async () => {
 
 async function listOfNumbers(count: number): Promise<string> {
   const listId = await newList(server.api)
-  const rows = Array.from({ length: count }, (_, i) => `Person ${i},+4479112044${String(i).padStart(2, '0')}`)
+  const rows = Array.from({ length: count }, (_, i) => `Person ${i},+4479112${String(4400 + i).padStart(5, '0')}`)
   await bringText(server.api, listId, `name,phone\n${rows.join('\n')}\n`)
   return listId
 }
@@ -113,6 +113,56 @@ describe('a line register that takes its time', () => {
     expect(await untilEnded(server.api, listId, job.id)).toMatchObject({ state: 'stopped', result: { spent: 20_000 } })
     expect(await charges()).toHaveLength(4)
     expect(register.orders.size).toBe(1)
+  })
+
+  it('has several orders at once, and whoever stops pays for those alone', async () => {
+    const register = await slowRegister()
+    const listId = await listOfNumbers(1050)
+    const job = await check(listId)
+    await until(async () => (await jobOf(listId, job.id))?.phase === 'waiting-for-answers')
+    expect([...register.orders.values()].map(({ length }) => length)).toEqual([200, 200, 200, 200])
+    await server.api.call('stopJob', { params: { jobId: job.id } })
+    register.isReady()
+    const spent = 800 * 5000
+    expect(await untilEnded(server.api, listId, job.id)).toMatchObject({
+      state: 'stopped',
+      done: 800,
+      result: { spent },
+    })
+    expect(await charges()).toHaveLength(800)
+    // What is left is asked about by another check, and nothing twice.
+    expect(await untilEnded(server.api, listId, (await check(listId)).id)).toMatchObject({ state: 'done', done: 250 })
+    expect(new Set([...register.orders.values()].flat()).size).toBe(1050)
+    expect([...register.orders.values()].flat()).toHaveLength(1050)
+  })
+
+  it('that refuses an order is asked for nothing more, and what it owes besides is fetched first', async () => {
+    const orders = new Map<string, string[]>()
+    let isReady = false
+    services = await startOddServices(server, ({ method, path, key, body }, response) => {
+      if (method === 'POST') {
+        const numbers = body.numbers as string[]
+        if (numbers.includes('+447911204650')) return answerJson(response, { error: 'not these' }, 422)
+        orders.set(key, numbers)
+        return answerJson(response, { id: key, state: 'working', answers: [] })
+      }
+      const id = decodeURIComponent(path.split('/').at(-1) ?? '')
+      const answers = isReady ? (orders.get(id) ?? []).map(mobileLine) : []
+      answerJson(response, { id, state: isReady ? 'ready' : 'working', answers })
+    })
+    const listId = await listOfNumbers(1050)
+    const job = await check(listId)
+    await until(() => services.met.filter(({ method }) => method === 'GET').length > 6)
+    expect(await jobOf(listId, job.id)).toMatchObject({
+      state: expect.stringMatching(/^(?:running|waiting)$/),
+      done: 0,
+    })
+    isReady = true
+    const ended = await untilEnded(server.api, listId, job.id)
+    expect(ended).toMatchObject({ state: 'failed', problem: 'question-refused' })
+    const owed = [...orders.values()].flat().length
+    expect(ended).toMatchObject({ done: owed, result: { spent: owed * 5000 } })
+    expect(await charges()).toHaveLength(owed)
   })
 
   it('that answers nonsense about one number costs that one number alone', async () => {

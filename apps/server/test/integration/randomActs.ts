@@ -195,7 +195,11 @@ export async function actsOnList(
       await until(call('startCheck', { params: { listId }, body }))
     },
     fill: () => {
-      const body = { order: ['tansy', 'brindle'], checksLines: random.chance(0.5), budget: 3_000_000 }
+      const how = random.pick([
+        { order: ['tansy', 'brindle'] },
+        { order: ['ferrier'], options: { wants: ['mobile' as const, 'work-email' as const] } },
+      ])
+      const body = { ...how, checksLines: random.chance(0.5), budget: 3_000_000 }
       return until(call('startFill', { params: { listId }, body }))
     },
     'take a found value back': async () => {

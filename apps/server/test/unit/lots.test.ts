@@ -1,0 +1,37 @@
+import { describe, expect, it } from '@jest/globals'
+import fc from 'fast-check'
+import { lotsOf } from '../../src/check/lots'
+
+const service = fc.record({ most: fc.integer({ min: 1, max: 1000 }), atOnce: fc.integer({ min: 1, max: 50 }) })
+const total = fc.integer({ min: 0, max: 2_000_000 })
+
+describe('orders of a check', () => {
+  it('are no larger than the service takes, and no more at once than it takes calls', () => {
+    fc.assert(
+      fc.property(service, total, (of, all) => {
+        const { orders, size } = lotsOf(of, all)
+        expect(size).toBeGreaterThanOrEqual(1)
+        expect(size).toBeLessThanOrEqual(of.most)
+        if (of.most > 1) expect(orders).toBeLessThanOrEqual(of.atOnce)
+      }),
+    )
+  })
+
+  it('leave no more than a twelfth of a large check to be paid for by whoever stops it', () => {
+    fc.assert(
+      fc.property(service, fc.integer({ min: 10_000, max: 2_000_000 }), (of, all) => {
+        const { orders, size } = lotsOf(of, all)
+        expect(orders * size).toBeLessThanOrEqual(Math.ceil(all / 12))
+      }),
+    )
+  })
+
+  it('are one by one where the service takes one at a time, some of them at once', () => {
+    expect(lotsOf({ most: 1, atOnce: 8 }, 5000)).toEqual({ orders: 20, size: 1 })
+  })
+
+  it('grow with the check', () => {
+    const sizes = [100, 10_000, 30_000, 1_000_000].map((all) => lotsOf({ most: 1000, atOnce: 8 }, all).size)
+    expect(sizes).toEqual([200, 200, 600, 1000])
+  })
+})
