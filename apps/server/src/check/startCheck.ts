@@ -26,6 +26,9 @@ const NOBODY: Readonly<Record<CheckOf, { readonly code: string; readonly service
   'do-not-call': { code: 'no-do-not-call', service: 'do-not-call register', one: 'number' },
 }
 
+/** So many questions make the statistics of before useless. */
+const MANY = 5000
+
 interface AskedFor {
   readonly listId: string
   readonly filter: string
@@ -72,5 +75,7 @@ export async function startCheck<A>(
   await tx.execute(sql`
     insert into ${sql.raw(subject.checks)} (job_id, ${sql.raw(subject.column)})
     select ${job.id}::uuid, subject from (${chosen}) chosen where not is_fresh`)
+  // Without it the planner takes what was just written for few lines, and looks through all of them for each order.
+  if (estimate.toAsk > MANY) await tx.execute(sql`analyze ${sql.raw(subject.checks)}`)
   return job
 }
