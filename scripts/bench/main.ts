@@ -9,6 +9,7 @@ import { parseBench } from './parse'
 import { readBench } from './read'
 import { replayBench } from './replay'
 import { sendBench } from './send'
+import { splitBench } from './split'
 import { tidyBench } from './tidy'
 import { viewsBench } from './views'
 
@@ -23,6 +24,7 @@ const BENCHES = {
   replay: replayBench,
   check: checkBench,
   fill: fillBench,
+  split: splitBench,
   send: sendBench,
   judge: judgeBench,
   acts: actsBench,
@@ -33,7 +35,7 @@ const BENCHES = {
 const [name = '', ...args] = process.argv.slice(2)
 if (!(name in BENCHES)) {
   console.error(
-    'Usage: npm run bench -- read | parse | bring-in | slow-line | tidy | pair | pair-list | replay | check | fill | send | judge | acts | views [--rows N]',
+    'Usage: npm run bench -- read | parse | bring-in | slow-line | tidy | pair | pair-list | replay | check | fill | split | send | judge | acts | views [--rows N]',
   )
   process.exit(2)
 }

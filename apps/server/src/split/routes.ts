@@ -55,7 +55,7 @@ export function splitRoutes(app: Hono, services: CallServices): void {
         .update(contacts)
         .set({ laneByHand: body.lane ?? '' })
         .where(isThis)
-      if (body.lane === null) await reproject(tx, client, { contacts: [params.contactId], because: 'values' })
+      if (body.lane === null) await reproject(tx, client, { contacts: [params.contactId], because: 'place' })
       await countContacts(tx, listId)
       const [placed] = await tx.select({ lane: contacts.lane }).from(contacts).where(isThis)
       return { lane: placed?.lane ?? 'parked' }
@@ -121,7 +121,7 @@ async function proposalFor(db: Db, listId: string): Promise<readonly LaneRule[]>
 async function placeAsUsual(tx: Db, client: PoolClient, listId: string): Promise<void> {
   const ids = await readIds(tx)`
     select id from contacts where list_id = ${listId} and lane_reason in ('by-rule', 'no-rule') order by id`
-  await reproject(tx, client, { contacts: ids, because: 'values' })
+  await reproject(tx, client, { contacts: ids, because: 'place' })
 }
 
 async function asSegment(db: Db, { id, listId, name, filter, madeBy }: typeof segments.$inferSelect): Promise<Segment> {
