@@ -1,6 +1,8 @@
 import { afterEach, beforeEach, describe, expect, it } from '@jest/globals'
+import { ConnectorDocument } from '@upper-field/contract'
 import { signed } from '@upper-field/standins/signed'
 import { untilEnded } from '../../../../scripts/bringIn'
+import { shippedConnectors } from '../../src/connections/connectors'
 import { startHttp } from '../../src/startHttp'
 import { startJobs } from '../../src/startJobs'
 import { bringText, newList, OWNER, signedIn, startTestServer, type TestServer } from './harness'
@@ -177,6 +179,43 @@ describe('a line register that takes its time', () => {
       state: 'done',
       result: { spent: 10_000, unknown: 1 },
     })
+  })
+})
+
+describe('a line register that is asked about one number at a time', () => {
+  /** @param isRefused numbers that it will not be asked about */
+  const singleRegister = async (isRefused: (number: string) => boolean) => {
+    const answered: string[] = []
+    services = await startOddServices(server, ({ body }, response) => {
+      const number = String(body.number)
+      if (isRefused(number)) return answerJson(response, { error: 'not this one' }, 422)
+      answered.push(number)
+      answerJson(response, mobileLine(number))
+    })
+    const pellow = shippedConnectors().find(({ id }) => id === 'pellow')
+    const single = ConnectorDocument.parse({ ...pellow, many: null, address: services.url })
+    await server.api.call('keepConnector', { params: { provider: 'pellow' }, body: single })
+    return answered
+  }
+
+  it('is asked once about each', async () => {
+    const answered = await singleRegister(() => false)
+    const listId = await listOfNumbers(45)
+    const ended = await untilEnded(server.api, listId, (await check(listId)).id)
+    expect(ended).toMatchObject({ state: 'done', done: 45, result: { spent: 45 * 5000, unknown: 0 } })
+    expect(answered).toHaveLength(45)
+    expect(new Set(answered).size).toBe(45)
+  })
+
+  it('and refuses one has told of others meanwhile: that is kept, and nothing more is asked', async () => {
+    const answered = await singleRegister((number) => number === '+447911204405')
+    const listId = await listOfNumbers(45)
+    const ended = await untilEnded(server.api, listId, (await check(listId)).id)
+    expect(ended).toMatchObject({ state: 'failed', problem: 'question-refused' })
+    expect(answered.length).toBeLessThan(45)
+    expect(ended).toMatchObject({ done: answered.length, result: { spent: answered.length * 5000 } })
+    const known = await server.sql<{ e164: string }>('select e164 from numbers order by 1')
+    expect(known.map(({ e164 }) => e164)).toEqual(answered.toSorted())
   })
 })
 
