@@ -1,4 +1,3 @@
-import { inPages } from '../db/inPages'
 import { findJob, type JobRow, saveJob } from '../jobs/store'
 import { withListLock } from '../lists/listLock'
 import type { Services } from '../services'
@@ -8,6 +7,7 @@ import { unanswered } from './orders'
 import { holdersOf, storeAnswers } from './storeAnswers'
 import type { Subject } from './subjects'
 import { takeOver } from './tellHolders'
+import { wholeOrders } from './wholeOrders'
 
 /** What a service told about what it was asked. */
 export interface Told<A> {
@@ -26,9 +26,12 @@ export async function settleOrders<A>(
   terms: FactTerms,
   told: readonly Told<A>[],
 ): Promise<void> {
-  const known = new Map(told.flatMap(({ answers }) => answers.map((one) => [subject.subjectOf(one.told), one])))
-  const all = told.flatMap((one) => one.subjects)
-  for (const subjects of inPages(all, AT_ONCE)) await settle(services, subject, job, { subjects, known, terms })
+  for (const orders of wholeOrders(told, AT_ONCE)) {
+    const answers = orders.flatMap((one) => one.answers)
+    const known = new Map(answers.map((one) => [subject.subjectOf(one.told), one]))
+    const subjects = orders.flatMap((one) => one.subjects)
+    await settle(services, subject, job, { subjects, known, terms })
+  }
 }
 
 interface Settled<A> {
