@@ -4,7 +4,7 @@ import { suppressionRow, useOfColumn } from '@upper-field/core/pair'
 import type { DemoFile } from '@upper-field/demo'
 import { openFile, readFileRows, sourceOfBytes } from '@upper-field/files'
 
-const PAGE = 2000
+const PAGE = 5000
 
 /** Brings a file to a suppression list through the API, its columns used as they are recognised. @returns how many entries were added */
 export async function suppressFile(

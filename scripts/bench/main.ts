@@ -10,6 +10,7 @@ import { readBench } from './read'
 import { replayBench } from './replay'
 import { sendBench } from './send'
 import { splitBench } from './split'
+import { suppressBench } from './suppress'
 import { tidyBench } from './tidy'
 import { viewsBench } from './views'
 
@@ -25,6 +26,7 @@ const BENCHES = {
   check: checkBench,
   fill: fillBench,
   split: splitBench,
+  suppress: suppressBench,
   send: sendBench,
   judge: judgeBench,
   acts: actsBench,
@@ -35,7 +37,7 @@ const BENCHES = {
 const [name = '', ...args] = process.argv.slice(2)
 if (!(name in BENCHES)) {
   console.error(
-    'Usage: npm run bench -- read | parse | bring-in | slow-line | tidy | pair | pair-list | replay | check | fill | split | send | judge | acts | views [--rows N]',
+    'Usage: npm run bench -- read | parse | bring-in | slow-line | tidy | pair | pair-list | replay | check | fill | split | suppress | send | judge | acts | views [--rows N]',
   )
   process.exit(2)
 }

@@ -4,7 +4,7 @@ import type { PoolClient } from 'pg'
 import { type Db, transaction } from '../db/database'
 import { isLockTimeout } from '../db/errors'
 import { LOCKS, tryLock } from '../db/locks'
-import { readCount } from '../db/readRows'
+import { num, readCount, readRows, text } from '../db/readRows'
 import { countByChange } from '../projection/countedChanges'
 import type { Services } from '../services'
 import { ListBusy, type ListWork, sayWho, whoHolds } from './listBusy'
@@ -133,6 +133,12 @@ async function grow(tx: Db, ids: readonly string[]): Promise<void> {
 /** How often the contacts of a list were changed. */
 export async function versionOf(db: Db, listId: string): Promise<number> {
   return readCount(db)`select version as n from lists where id = ${listId}`
+}
+
+/** The same of every list. */
+export async function versionsOfLists(db: Db): Promise<ReadonlyMap<string, number>> {
+  const versions = await readRows(db, { id: text, version: num })`select id, version from lists`
+  return new Map(versions.map(({ id, version }) => [id, version]))
 }
 
 /** Shown by `pg_stat_activity`, so that any process can say who is at work. */

@@ -2,7 +2,7 @@ import { sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import type { Db } from '../db/database'
 import { readIds } from '../db/readRows'
-import { tryListLock } from '../lists/listLock'
+import { tryListLock, versionsOfLists } from '../lists/listLock'
 import { countContacts } from '../projection/cube'
 import { reproject } from '../projection/reproject'
 import { tellWebhooks } from '../webhooks/tell'
@@ -26,12 +26,15 @@ const MOST_AT_ONCE = 2000
  * from their commit on, marked or not.
  */
 export async function placeAnew(tx: Db, client: PoolClient, keys: readonly EntryKey[]): Promise<Placed> {
+  const before = await versionsOfLists(tx)
   const found = await holdersByList(tx, keys)
   const held: string[] = []
   for (const [listId, { length }] of [...found].sort(([a], [b]) => (a < b ? -1 : 1)))
     if (length <= MOST_AT_ONCE && (await tryListLock(tx, client, listId))) held.push(listId)
-  // Until a list was held, its contacts may have changed.
-  const current = held.length > 0 ? await holdersByList(tx, keys) : found
+  // Until a list was held, its contacts may have changed: to hold it is one version more by itself.
+  const after = await versionsOfLists(tx)
+  const isAsItWas = held.every((listId) => after.get(listId) === (before.get(listId) ?? 0) + 1)
+  const current = isAsItWas ? found : await holdersByList(tx, keys)
   let newlyMarked = 0
   let waiting = 0
   for (const listId of found.keys()) {

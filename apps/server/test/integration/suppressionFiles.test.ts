@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals'
 import type { ApiClient, SuppressionBatch } from '@upper-field/contract'
 import { letExpiredGo } from '../../src/suppression/expiry'
@@ -127,5 +128,31 @@ describe('entries that expire', () => {
     })
     expect(again).toMatchObject({ added: 1, known: 0, marked: 1 })
     expect(await suppressed()).toEqual(['Alice Haddow'])
+  })
+})
+
+describe('a domain in a suppression file', () => {
+  const HOUSES = `Name,E-mail,Website
+Ada Sorrel,ada@sorrel.example,
+Ben Sorrel,ben@post.eu.sorrel.example,
+Cal Sorrel,cal@postbox.example,https://shop.sorrel.example/about
+Dot Notsorrel,dot@notsorrel.example,
+Eve Example,eve@postbox.example,https://www.sorrel.example.org
+`
+  const everybodyThere = ['Ada Sorrel', 'Ben Sorrel', 'Cal Sorrel']
+  beforeAll(async () => {
+    listId = await newList(api)
+    await bringText(api, listId, HOUSES)
+  })
+
+  it.each([
+    ['by its name', { domains: ['sorrel.example'] }],
+    ['by its hash', { hashes: [createHash('sha256').update('sorrel.example').digest('hex')] }],
+  ])('%s keeps out whoever writes from there or below, or has a site there, and nobody else', async (_, row) => {
+    const batch = await announce(`houses ${Object.keys(row)}.csv`)
+    expect(await addRows(batch, [row])).toMatchObject({ added: 1, marked: 3 })
+    expect(await suppressed()).toEqual(everybodyThere)
+    await takeBack(batch)
+    expect(await suppressed()).toEqual([])
   })
 })

@@ -31,7 +31,7 @@ export type FileAnswer =
       readonly isLast: boolean
     }
 
-const PAGE = 2000
+const PAGE = 5000
 const SHOWN_ROWS = 4
 const MOST_BYTES = 256 * 1024 * 1024
 
