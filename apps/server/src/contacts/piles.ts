@@ -5,7 +5,7 @@ import type { Db } from '../db/database'
 import { orZero, readRows, text } from '../db/readRows'
 import { COUNTED_BY, CUBE_DIMENSIONS, SENT } from '../projection/cubeDimensions'
 import { elsewhereConditions, isInCube, pileConditions, wordConditions } from './conditions'
-import { STATUS } from './facets'
+import { CALLED_NOW, STATUS } from './facets'
 import { readFilter } from './readFilter'
 import { asEstimate, type Sample, type Sampling, sampleOf } from './sample'
 import { isShown } from './shown'
@@ -21,10 +21,7 @@ const FIELDS = [
   ['sure', 'sureness'],
   ['kind', 'email_kind'],
   ['address', 'email_state'],
-  [
-    'call',
-    "case when call_from = '' then 'none' when call_from in (select p.call_from from call_places p where p.state = 'now') then 'now' else 'later' end",
-  ],
+  ['call', `case when call_from = '' then 'none' when ${CALLED_NOW} then 'now' else 'later' end`],
   ['lines', `line_type || '/' || ${STATUS}`],
   ['countries', `country || '/' || line_type || '/' || ${STATUS}`],
   ['addresses', "email_kind || '/' || email_state"],

@@ -59,7 +59,8 @@ export async function countChosen(db: Db, { listId, filter, suppressionListId }:
   return readCount(db)`${
     suppressionListId === null
       ? sql`select count(*) as n from contacts where ${chosenContacts(listId, readFilter(filter))} and lane <> 'parked'`
-      : sql`select count(distinct hash) as n from suppression_entries where suppression_list_id = ${suppressionListId} and key is not null`
+      : sql`select count(*) as n from (
+          select hash from suppression_entries where suppression_list_id = ${suppressionListId} and key is not null group by hash) once`
   }`
 }
 

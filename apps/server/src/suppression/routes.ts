@@ -116,7 +116,8 @@ async function keysOf(tx: Db, whom: SQL) {
 
 async function describeLists(db: Db, id: string | null = null): Promise<SuppressionList[]> {
   const lists = await readRows(db, LIST)`
-    select l.*, (select count(distinct e.hash) from suppression_entries e where e.suppression_list_id = l.id) as entries
+    select l.*, (select count(*) from (
+        select e.hash from suppression_entries e where e.suppression_list_id = l.id group by e.hash) once) as entries
     from suppression_lists l where ${id}::uuid is null or l.id = ${id}::uuid order by l.name`
   return lists.map((list) => ({ ...list, createdAt: list.createdAt.toISOString() }))
 }
