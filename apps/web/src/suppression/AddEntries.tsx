@@ -4,7 +4,8 @@ import { useAddSuppressionEntriesMutation } from '../api'
 import { Button } from '../kit/Button'
 import { Notice } from '../kit/Notice'
 import { Refused } from '../shell/Answer'
-import { count, plural } from '../words/format'
+import { plural } from '../words/format'
+import { addedText } from './addedText'
 import { EntryFactsFields, NO_FACTS } from './EntryFactsFields'
 
 /** People are added a line each: typed, or pasted from a spreadsheet. */
@@ -54,12 +55,7 @@ function Outcome({ added }: { added: SuppressionAdded }) {
   const { unreadTotal } = added
   return (
     <Notice tone={unreadTotal > 0 ? 'look' : 'told'}>
-      {plural(added.added, 'entry', 'entries')} added
-      {added.known > 0 ? `, ${count(added.known)} on the list already` : ''}. {plural(added.marked, 'contact')} marked
-      in all lists.
-      {added.waiting > 0
-        ? ` ${plural(added.waiting, 'contact')} ${added.waiting === 1 ? 'is' : 'are'} being marked, in lists that are worked on as soon as that has ended; no file holds them from now on.`
-        : ''}
+      {addedText(added)}
       {unreadTotal > 0
         ? ` ${plural(unreadTotal, 'line')} ${unreadTotal === 1 ? 'holds' : 'hold'} no number, address, domain or hash and ${unreadTotal === 1 ? 'suppresses nobody: it stands' : 'suppress nobody: they stand'} in the box again.`
         : ''}

@@ -5,6 +5,7 @@ import { useRef, useState } from 'react'
 import { Button } from '../kit/Button'
 import { Loading, Notice } from '../kit/Notice'
 import { count, plural } from '../words/format'
+import { addedText } from './addedText'
 import { EntryFactsFields, NO_FACTS } from './EntryFactsFields'
 import { FileColumns } from './FileColumns'
 import { type FileProgress, useSuppressionFile } from './useSuppressionFile'
@@ -87,11 +88,12 @@ const refusalText = (problem: keyof typeof FILE_PROBLEM_TEXT | 'too-large-to-sup
 const MOST_NAMED = 12
 
 function Progress({ progress }: { progress: FileProgress }) {
-  const { state, rows, added, known, marked, unread, problem } = progress
+  const { state, rows, added, known, marked, waiting, unread, problem } = progress
   if (state === 'adding')
     return (
       <p role="status" className="pt-2 text-soft">
         {plural(rows, 'row')} read, {plural(added, 'entry', 'entries')} added, {plural(marked, 'contact')} marked
+        {waiting > 0 ? `, ${count(waiting)} being marked` : ''}
       </p>
     )
   if (state === 'failed')
@@ -113,8 +115,7 @@ function Progress({ progress }: { progress: FileProgress }) {
   return (
     <Notice tone={unread.length > 0 || state === 'stopped' ? 'look' : 'told'}>
       {state === 'stopped' ? `Stopped after ${plural(rows, 'row')}; what was added is kept. ` : ''}
-      {plural(added, 'entry', 'entries')} added{known > 0 ? `, ${count(known)} on the list already` : ''}.{' '}
-      {plural(marked, 'contact')} marked in all lists.
+      {addedText(progress)}
       {unread.length > 0
         ? ` ${plural(unread.length, 'row')} without a key: ${unread.slice(0, MOST_NAMED).map(count).join(', ')}${unread.length > MOST_NAMED ? ' …' : ''}.`
         : ''}

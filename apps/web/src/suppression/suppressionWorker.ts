@@ -1,17 +1,14 @@
-import { type ColumnUse, type SuppressionRow, suppressionRow, useOfColumn } from '@upper-field/core/pair'
+import { type ColumnUse, useOfColumn } from '@upper-field/core/pair'
 import type { FileProblem } from '@upper-field/core/table'
 import { type OpenedFile, openFile, readFileRows } from '@upper-field/files'
 import { fileSource, sha256Of } from '../bring/fileSource'
+import { nextPage, type SuppressionFilePage } from './nextPage'
 
 export type FileQuestion =
   | { readonly kind: 'open'; readonly file: File }
   /** Begins to read the rows, from the first. */
   | { readonly kind: 'start'; readonly uses: readonly ColumnUse[] }
   | { readonly kind: 'next' }
-
-export interface NumberedSuppressionRow extends SuppressionRow {
-  readonly row: number
-}
 
 export interface SuppressionFileHead {
   readonly sha256: string
@@ -23,15 +20,8 @@ export interface SuppressionFileHead {
 export type FileAnswer =
   | { readonly kind: 'opened'; readonly head: SuppressionFileHead }
   | { readonly kind: 'refused'; readonly problem: FileProblem | 'too-large-to-suppress' }
-  /** Rows that could not be read are told by their numbers. */
-  | {
-      readonly kind: 'rows'
-      readonly rows: readonly NumberedSuppressionRow[]
-      readonly held: readonly number[]
-      readonly isLast: boolean
-    }
+  | ({ readonly kind: 'rows' } & SuppressionFilePage)
 
-const PAGE = 5000
 const SHOWN_ROWS = 4
 const MOST_BYTES = 256 * 1024 * 1024
 
@@ -46,7 +36,7 @@ self.addEventListener('message', async ({ data }: MessageEvent<FileQuestion>) =>
       uses = data.uses
       rows = readFileRows(fileSource(opened.file), opened.table)
     }
-    self.postMessage(await nextRows())
+    if (rows) self.postMessage({ kind: 'rows', ...(await nextPage(rows, uses)) } satisfies FileAnswer)
   }
 })
 
@@ -71,17 +61,4 @@ async function open(file: File): Promise<FileAnswer> {
       ),
     },
   }
-}
-
-async function nextRows(): Promise<FileAnswer> {
-  const page: NumberedSuppressionRow[] = []
-  const held: number[] = []
-  while (page.length < PAGE) {
-    const next = await rows?.next()
-    if (!next || next.done) return { kind: 'rows', rows: page, held, isLast: true }
-    const { row, judged } = next.value
-    if (judged.status === 'held') held.push(row)
-    else if (judged.status === 'read') page.push({ row, ...suppressionRow(judged.cells, uses) })
-  }
-  return { kind: 'rows', rows: page, held, isLast: false }
 }

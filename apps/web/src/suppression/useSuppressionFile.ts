@@ -1,3 +1,4 @@
+import type { SuppressionRowsAdded } from '@upper-field/contract'
 import type { ColumnUse } from '@upper-field/core/pair'
 import { useEffect, useRef, useState } from 'react'
 import {
@@ -9,6 +10,7 @@ import {
 import type { CallProblem } from '../callServer'
 import { startWorker } from '../kit/startWorker'
 import type { EntryFacts } from './EntryFactsFields'
+import type { SuppressionFilePage } from './nextPage'
 import type { FileAnswer, FileQuestion, SuppressionFileHead } from './suppressionWorker'
 
 /** How far a file has been added, and what became of its rows. */
@@ -18,12 +20,23 @@ export interface FileProgress {
   readonly added: number
   readonly known: number
   readonly marked: number
+  /** Contacts that a job marks: of lists that are being worked on, or that hold very many of them. */
+  readonly waiting: number
   /** Rows that hold no key, or could not be read. */
   readonly unread: readonly number[]
   readonly problem: string | null
 }
 
-const BEGUN: FileProgress = { state: 'adding', rows: 0, added: 0, known: 0, marked: 0, unread: [], problem: null }
+const BEGUN: FileProgress = {
+  state: 'adding',
+  rows: 0,
+  added: 0,
+  known: 0,
+  marked: 0,
+  waiting: 0,
+  unread: [],
+  problem: null,
+}
 
 type Refusal = Extract<FileAnswer, { kind: 'refused' }>['problem']
 
@@ -102,8 +115,8 @@ const failed = (progress: FileProgress, error: unknown): FileProgress => ({
 
 function withPage(
   before: FileProgress,
-  { rows, held }: Extract<FileAnswer, { kind: 'rows' }>,
-  sent: { added: number; known: number; marked: number; unread: number[] } | null,
+  { rows, held }: SuppressionFilePage,
+  sent: SuppressionRowsAdded | null,
 ): FileProgress {
   return {
     ...before,
@@ -111,6 +124,7 @@ function withPage(
     added: before.added + (sent?.added ?? 0),
     known: before.known + (sent?.known ?? 0),
     marked: before.marked + (sent?.marked ?? 0),
+    waiting: before.waiting + (sent?.waiting ?? 0),
     unread: [...before.unread, ...held, ...(sent?.unread ?? [])],
   }
 }
