@@ -1,8 +1,8 @@
-import { createClient } from '@upper-field/contract'
 import { createWorld, worldFor } from '@upper-field/standins/world'
-import { bringIn, untilEnded } from '../bringIn'
-import { startBenchServer, watchMemory } from './benchServer'
-import { STAND_IN_KEYS, startStandIns } from './standInServer'
+import { untilEnded } from '../bringIn'
+import { watchMemory, withBenchList } from './benchServer'
+import { connectStandIns, startStandIns } from './standInServer'
+import { seconds } from './timing'
 import { updateSeconds } from './updateSeconds'
 
 const HOUR = 3600
@@ -17,33 +17,29 @@ const ROWS_A_PERSON = 1 / 0.43
 export async function checkBench({ rows }: { rows: number | null }): Promise<void> {
   const people = rows ?? 20_000
   // Made first: it takes long, and the server closes connections that nobody uses meanwhile.
-  const bytes = Buffer.from(fileOf(people))
-  const server = await startBenchServer()
+  const csv = fileOf(people)
   const standIns = await startStandIns(people * ROWS_A_PERSON)
   try {
-    const api = createClient(server.url)
-    await api.call('enterDemo')
-    for (const [provider, key] of Object.entries(STAND_IN_KEYS))
-      await api.call('changeConnection', { params: { provider }, body: { baseUrl: standIns.url, key } })
-    const list = await api.call('makeList', { body: { name: 'Bench' } })
-    await bringIn(api, list.id, { name: 'people.csv', bytes })
-    const update = await updateSeconds(server.databaseUrl)
-    const memory = watchMemory(server.pid)
-    const start = performance.now()
-    const body = { of: 'numbers' as const, filter: '', agreed: DEAREST }
-    const job = await api.call('startCheck', { params: { listId: list.id }, body })
-    const ended = await untilEnded(api, list.id, job.id, HOUR)
-    const seconds = (performance.now() - start) / 1000
-    const peak = memory.end()
-    if (ended.state !== 'done') throw new Error(`the check ended ${ended.state}: ${ended.problem}`)
-    console.log(`${ended.done} numbers of ${people} contacts; update of one column: ${update.toFixed(2)} s`)
-    console.log(
-      `check: ${seconds.toFixed(1)} s, ${Math.round(ended.done / seconds)} numbers a second, ratio ${(seconds / update).toFixed(1)}`,
-    )
-    console.log(`memory of the server process: idle ${memory.idle} MB, at most ${peak} MB`)
+    await withBenchList(csv, async ({ api, databaseUrl, listId, pid }) => {
+      await connectStandIns(api, standIns)
+      const update = await updateSeconds(databaseUrl)
+      const memory = watchMemory(pid)
+      const body = { of: 'numbers' as const, filter: '', agreed: DEAREST }
+      let numbers = 0
+      const taken = await seconds(async () => {
+        const job = await api.call('startCheck', { params: { listId }, body })
+        const { state, problem, done } = await untilEnded(api, listId, job.id, HOUR)
+        if (state !== 'done') throw new Error(`the check ended ${state}: ${problem}`)
+        numbers = done
+      })
+      const peak = memory.end()
+      const ratio = (taken / update).toFixed(1)
+      console.log(`${numbers} numbers of ${people} contacts; update of one column: ${update.toFixed(2)} s`)
+      console.log(`check: ${taken.toFixed(1)} s, ${Math.round(numbers / taken)} numbers a second, ratio ${ratio}`)
+      console.log(`memory of the server process: idle ${memory.idle} MB, at most ${peak} MB`)
+    })
   } finally {
     standIns.stop()
-    await server.stop()
   }
 }
 

@@ -6,7 +6,7 @@ import { createWorld, worldFor } from '@upper-field/standins/world'
 import { Client } from 'pg'
 import { bringIn, untilEnded } from '../bringIn'
 import { startBenchServer, watchMemory } from './benchServer'
-import { STAND_IN_KEYS, startStandIns } from './standInServer'
+import { connectStandIns, STAND_IN_KEYS, startStandIns } from './standInServer'
 
 /** Services that answer at once: what the others take is waiting. */
 const ORDER = ['ferrier', 'quillwort', 'tansy']
@@ -27,8 +27,7 @@ export async function fillBench({ rows }: { rows: number | null }): Promise<void
   try {
     const api = createClient(url)
     await api.call('enterDemo')
-    for (const [provider, key] of Object.entries(STAND_IN_KEYS))
-      await api.call('changeConnection', { params: { provider }, body: { baseUrl: standIns.url, key } })
+    await connectStandIns(api, standIns)
     const list = await api.call('makeList', { body: { name: 'Bench' } })
     const lines = createWorld(world.seed, world).people.map(
       ({ given, family, company }) => `${given} ${family},${company.name},${company.domain},${company.place.country}`,

@@ -28,8 +28,8 @@ const FILTERS = [
 ] as const
 
 /**
- * A hashed audience file against `COPY … TO STDOUT` of the same columns plain, filters against a read by primary key,
- * and lanes by own rules against an `UPDATE` of one column: all on one list in one run.
+ * A hashed audience file against `COPY … TO STDOUT` of the same columns plain, and filters against a read by primary key:
+ * all on one list in one run.
  */
 export async function sendBench({ rows }: { rows: number | null }): Promise<void> {
   const people = rows ?? 100_000
@@ -38,7 +38,6 @@ export async function sendBench({ rows }: { rows: number | null }): Promise<void
       await api.call('keepDestination', { params: { destinationId: one.id }, body: one })
     await fileBench(api, db, { listId, pid })
     await filterBench(api, db, listId)
-    await lanesBench(api, db, listId)
   })
 }
 
@@ -100,16 +99,4 @@ async function filterBench(api: ApiClient, db: Client, listId: string): Promise<
     const counts = await median(() => api.call('readPiles', { params: { listId }, query: { filter, estimate: 'yes' } }))
     console.log(`${filter || 'everybody'}: page ${page.toFixed(0)} ms, counts ${counts.toFixed(0)} ms`)
   }
-}
-
-async function lanesBench(api: ApiClient, db: Client, listId: string): Promise<void> {
-  const bare = await seconds(() =>
-    db.query("update contacts set hand_slip = hand_slip || 'x' where list_id = $1", [listId]),
-  )
-  const { rules } = await api.call('readLaneRules', { params: { listId } })
-  const own = [{ lane: 'buyers', name: 'Buyers', use: 'calls' as const, filter: 'function:purchasing' }, ...rules]
-  const ruled = await seconds(() => api.call('keepLaneRules', { params: { listId }, body: { rules: own } }))
-  console.log(
-    `new lane rules: ${ruled.toFixed(1)} s; UPDATE of one column: ${bare.toFixed(1)} s; ratio ${(ruled / bare).toFixed(1)}`,
-  )
 }

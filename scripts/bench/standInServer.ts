@@ -1,9 +1,16 @@
 import { spawn } from 'node:child_process'
+import type { ApiClient } from '@upper-field/contract'
 import { keysOf } from '@upper-field/standins'
 import { freePort } from '../postgres.mjs'
 
 /** Keys by which stand-ins are called here. */
 export const STAND_IN_KEYS = keysOf((service) => `key of ${service}`)
+
+/** Connects every provider to its stand-in. */
+export async function connectStandIns(api: ApiClient, { url }: StandInServer): Promise<void> {
+  for (const [provider, key] of Object.entries(STAND_IN_KEYS))
+    await api.call('changeConnection', { params: { provider }, body: { baseUrl: url, key } })
+}
 
 export interface StandInServer {
   readonly url: string

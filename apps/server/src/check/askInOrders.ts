@@ -1,9 +1,9 @@
-import { createHash } from 'node:crypto'
 import { answerProblemOf } from '../connections/client'
 import { inPages } from '../db/inPages'
-import { failureIn, succeeded } from '../jobs/settled'
+import { firstFailed, succeeded } from '../jobs/settled'
 import type { JobRow } from '../jobs/store'
 import type { Services } from '../services'
+import { sha256Hex } from '../sha256'
 import { lotsOf } from './lots'
 import type { FactService } from './openFacts'
 import { noteOrder, type OpenOrder, subjectsToOrder } from './orders'
@@ -24,8 +24,8 @@ export interface Asked {
   readonly settled: number
   /** How many are still to be fetched. */
   readonly open: number
-  /** What the first of those threw that failed; null where none has. */
-  readonly failure: unknown
+  /** The first of those that failed; undefined where none has. */
+  readonly failed: PromiseRejectedResult | undefined
 }
 
 /**
@@ -68,14 +68,12 @@ async function settleWhatCame<A>(
   const came = succeeded(ended)
   const told = came.filter((one) => one !== null)
   await settleOrders(services, subject, job, service.terms, told)
-  return { settled: told.length, open: came.length - told.length, failure: failureIn(ended) }
+  return { settled: told.length, open: came.length - told.length, failed: firstFailed(ended) }
 }
 
 /** The same questions are put under the same key, which is charged once. */
-const orderKey = (job: JobRow, subjects: readonly string[]): string => `${job.id}:${digestOf(subjects)}`
-
-const digestOf = (subjects: readonly string[]): string =>
-  createHash('sha256').update(subjects.join(',')).digest('hex').slice(0, 24)
+const orderKey = (job: JobRow, subjects: readonly string[]): string =>
+  `${job.id}:${sha256Hex(subjects.join(',')).slice(0, 24)}`
 
 /** The service is busy or down: what was ordered there is fetched once it is back. */
 function orLater(error: unknown): null {

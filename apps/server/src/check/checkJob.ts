@@ -34,10 +34,10 @@ async function step<A>(services: Services, subject: Subject<A>, job: JobRow): Pr
   const orders = await openOrders(services.db, subject, job.id)
   const fetched = await fetchOrders(asking, orders)
   // A service that answers nonsense is asked for nothing more; what it owes besides is waited for.
-  if (fetched.failure !== null) return afterFailure(asking, orders, fetched)
+  if (fetched.failed) return afterFailure(asking, orders, fetched.open, fetched.failed)
   const put = await putOrders(asking, fetched.open)
   const open = fetched.open + put.open
-  if (put.failure !== null) return afterFailure(asking, orders, { open, failure: put.failure })
+  if (put.failed) return afterFailure(asking, orders, open, put.failed)
   if (put.open + put.settled + fetched.settled > 0) return { next: 'step' }
   if (open > 0) return lookLater(asking, orders)
   await recount(services, subject, job)
@@ -50,17 +50,18 @@ async function mayStop<A>(services: Services, subject: Subject<A>, job: JobRow):
   if (awaited.length === 0) return null
   const asking = { services, subject, job, service: await openFacts(services, subject) }
   const fetched = await fetchOrders(asking, awaited)
-  if (fetched.failure !== null) return afterFailure(asking, awaited, fetched)
+  if (fetched.failed) return afterFailure(asking, awaited, fetched.open, fetched.failed)
   return fetched.settled > 0 ? { next: 'step' } : lookLater(asking, awaited)
 }
 
-/** A check fails once nothing is to be fetched any more that can be: that is paid for. */
+/** A check fails once nothing is to be fetched any more that can be: that is paid for. @param open how many are */
 async function afterFailure<A>(
   asking: Asking<A>,
   orders: readonly OpenOrder[],
-  { open, failure }: { readonly open: number; readonly failure: unknown },
+  open: number,
+  { reason }: PromiseRejectedResult,
 ): Promise<StepOutcome> {
-  if (open === 0) throw failure
+  if (open === 0) throw reason
   return lookLater(asking, orders)
 }
 

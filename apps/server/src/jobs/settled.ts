@@ -2,13 +2,12 @@
 export const succeeded = <T>(results: readonly PromiseSettledResult<T>[]): readonly T[] =>
   results.flatMap((one) => (one.status === 'fulfilled' ? [one.value] : []))
 
-/** What the first that failed has thrown; null where none has. */
-export function failureIn(results: readonly PromiseSettledResult<unknown>[]): unknown {
-  return results.find((one) => one.status === 'rejected')?.reason ?? null
-}
+/** The first of those that failed; undefined where none has. */
+export const firstFailed = (results: readonly PromiseSettledResult<unknown>[]): PromiseRejectedResult | undefined =>
+  results.find((one) => one.status === 'rejected')
 
-/** Throws it, where one has failed. */
+/** Throws what it has thrown, where one has failed. */
 export function throwFirst(results: readonly PromiseSettledResult<unknown>[]): void {
-  const failure = failureIn(results)
-  if (failure !== null) throw failure
+  const failed = firstFailed(results)
+  if (failed) throw failed.reason
 }

@@ -126,7 +126,7 @@ export function linesOf(key: ContactKey, view: ContactView, joined: number): Con
       view.emails[0]?.kind ?? 'none',
       view.title.functions.join(' '),
       view.title.level ?? '',
-      ...standingCells(view),
+      ...standingCells(view, view.emailState),
       joined,
       searchText(view),
     ], // prettier-ignore
@@ -160,14 +160,14 @@ export const placementCells = ({ best, placement, callFrom, suppressedFor, canTe
 ]
 
 /** In the order of `STANDING_COLUMNS`. */
-export const standingCells = (one: Standing & { readonly emailState: AddressState }): CopyValue[] => [
+export const standingCells = (one: Standing, emailState: AddressState): CopyValue[] => [
   one.best?.lineType ?? 'unknown',
   one.best?.status ?? 'unknown',
   one.best?.knownFrom ?? 'plan',
   one.isDead,
   one.isFilled,
   one.wantsMobile,
-  one.emailState,
+  emailState,
   one.sureness,
   ...placementCells(one),
 ]

@@ -1,9 +1,8 @@
-import type { AddressState } from '@upper-field/core/check'
 import { suppressibleKeys } from '@upper-field/core/pair'
 import type { LineType } from '@upper-field/core/phone'
 import { scopesOfKeys } from '@upper-field/core/split'
 import { sql } from 'drizzle-orm'
-import { type CopyBytes, copyBytesOf } from '../db/copy'
+import { type CopyBytes, type CopyValue, copyBytesOf } from '../db/copy'
 import type { Db } from '../db/database'
 import { groupBy } from '../db/groupBy'
 import { bool, num, orNull, type RowOf, readRows, text, word } from '../db/readRows'
@@ -11,8 +10,9 @@ import { withJoined } from '../pair/standsFor'
 import { suppressionScopes } from '../suppression/matches'
 import { PLACEMENT_COLUMNS, placementCells, STANDING_COLUMNS, standingCells } from './columns'
 import { factsOfAddresses, factsOfNumbers } from './facts'
+import { placementOf, type Reach } from './placementOf'
 import { lineIn, type SharedIn } from './sharedIn'
-import { type NumberOrigin, type Standing, standingOf } from './standingOf'
+import { type NumberOrigin, standingOf } from './standingOf'
 
 /** What is to be stored of contacts, by the columns that may be otherwise. */
 export interface StoodAgain {
@@ -25,8 +25,10 @@ export interface StoodAgain {
  * again, since nothing else of them can have changed.
  */
 export async function placeAgain(tx: Db, ids: readonly number[], sharedIn: SharedIn): Promise<StoodAgain> {
-  const stood = await standAgain(tx, await readReach(tx, ids), sharedIn)
-  return { columns: PLACEMENT_COLUMNS, copy: copyOf(PLACEMENT_COLUMNS, stood, placementCells) }
+  const all = await readReach(tx, ids)
+  const reachOf = await reachAmong(tx, all, sharedIn)
+  const placed = all.map((contact) => [contact.id, ...placementCells(placementOf(reachOf(contact)))])
+  return stoodAgain(PLACEMENT_COLUMNS, placed)
 }
 
 /**
@@ -41,61 +43,52 @@ export async function learnAgain(
 ): Promise<StoodAgain & { readonly toRead: readonly number[] }> {
   const all = await readReach(tx, ids)
   const found = await withFoundAddress(tx, ids)
-  const stood = await standAgain(
-    tx,
-    all.filter(({ id, addresses }) => addresses.length < 2 && !found.has(id)),
-    sharedIn,
-  )
-  const asBefore = stood.filter(({ best, number }) => (best?.e164 ?? null) === number)
-  const known = new Set(asBefore.map(({ id }) => id))
-  return {
-    columns: STANDING_COLUMNS,
-    copy: copyOf(STANDING_COLUMNS, asBefore, standingCells),
-    toRead: all.flatMap(({ id }) => (known.has(id) ? [] : [id])),
+  const reachOf = await reachAmong(tx, all, sharedIn)
+  const verified = await factsOfAddresses(tx, [...new Set(all.flatMap(({ addresses }) => addresses))])
+  const stood: CopyValue[][] = []
+  const toRead: number[] = []
+  for (const contact of all) {
+    const [address, ...others] = contact.addresses
+    const emailState = address === undefined ? 'none' : (verified.get(address)?.deliverability ?? 'not-checked')
+    const reach = reachOf(contact)
+    const standing = standingOf({ ...reach, numbers: contact.numbers, hasOwnEmail: reach.hasEmail, emailState })
+    const isSame = (standing.best?.e164 ?? null) === contact.number
+    if (isSame && others.length === 0 && !found.has(contact.id))
+      stood.push([contact.id, ...standingCells(standing, emailState)])
+    else toRead.push(contact.id)
   }
+  return { ...stoodAgain(STANDING_COLUMNS, stood), toRead }
 }
 
-type Stood = StoredContact & Standing & { readonly emailState: AddressState }
-
-async function standAgain(tx: Db, contacts: readonly StoredReach[], sharedIn: SharedIn): Promise<readonly Stood[]> {
+/** Reads what is known of the numbers of some contacts, and who said no. @returns what decides where each of them belongs */
+async function reachAmong(
+  tx: Db,
+  contacts: readonly StoredReach[],
+  sharedIn: SharedIn,
+): Promise<(contact: StoredReach) => Reach> {
   const e164s = [...new Set(contacts.flatMap(({ numbers }) => numbers.map(({ e164 }) => e164)))]
   const facts = await factsOfNumbers(tx, e164s)
-  const verified = await factsOfAddresses(tx, [...new Set(contacts.flatMap(({ addresses }) => addresses))])
   const scopesOf = await suppressionScopes(tx, () => contacts.flatMap(keysOf))
   const shared = await sharedIn({ listIds: [...new Set(contacts.map(({ listId }) => listId))], e164s })
-  return contacts.map((contact) => {
-    const [best] = contact.addresses
-    const hasEmail = best !== undefined
-    const emailState = hasEmail ? (verified.get(best)?.deliverability ?? 'not-checked') : 'none'
-    const standing = standingOf({
-      numbers: contact.numbers,
-      hasEmail,
-      hasOwnEmail: hasEmail,
-      emailState,
-      suppressedFor: scopesOf ? scopesOfKeys(keysOf(contact), scopesOf) : [],
-      factsOf: (e164) => facts.get(e164),
-      isShared: (e164) => shared.has(lineIn(contact.listId, e164)),
-    })
-    return { ...contact, ...standing, emailState }
+  return (contact) => ({
+    numbers: contact.numbers,
+    hasEmail: contact.addresses.length > 0,
+    suppressedFor: scopesOf ? scopesOfKeys(keysOf(contact), scopesOf) : [],
+    factsOf: (e164) => facts.get(e164),
+    isShared: (e164) => shared.has(lineIn(contact.listId, e164)),
   })
 }
 
 const keysOf = ({ numbers, addresses, domain }: StoredReach): readonly string[] =>
   suppressibleKeys({ e164s: numbers.map(({ e164 }) => e164), addresses, domain })
 
-const copyOf = <T extends { readonly id: number }>(
-  columns: readonly string[],
-  stood: readonly T[],
-  cellsOf: (one: T) => ReturnType<typeof placementCells>,
-): CopyBytes =>
-  copyBytesOf(
-    'replaced',
-    ['id', ...columns],
-    stood.map((one) => [one.id, ...cellsOf(one)]),
-  )
+/** @param cells the id of each contact, and what is to be stored in the columns */
+const stoodAgain = (columns: readonly string[], cells: readonly (readonly CopyValue[])[]): StoodAgain => ({
+  columns,
+  copy: copyBytesOf('replaced', ['id', ...columns], cells),
+})
 
 const CONTACT = { id: num, listId: text, domain: text, number: orNull(text) }
-type StoredContact = RowOf<typeof CONTACT>
 
 const NUMBER = {
   contactId: num,
@@ -107,7 +100,7 @@ const NUMBER = {
 }
 
 /** What is stored of a contact that decides how it stands. */
-interface StoredReach extends StoredContact {
+interface StoredReach extends RowOf<typeof CONTACT> {
   readonly numbers: readonly RowOf<typeof NUMBER>[]
   /** The best one first. */
   readonly addresses: readonly string[]

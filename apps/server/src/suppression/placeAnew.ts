@@ -32,7 +32,7 @@ export async function placeAnew(tx: Db, client: PoolClient, keys: readonly Entry
   for (const [listId, { length }] of [...found].sort(([a], [b]) => (a < b ? -1 : 1)))
     if (length <= MOST_AT_ONCE && (await tryListLock(tx, client, listId))) held.push(listId)
   // Until a list was held, its contacts may have changed: to hold it is one version more by itself.
-  const after = await versionsOfLists(tx)
+  const after = held.length > 0 ? await versionsOfLists(tx) : before
   const isAsItWas = held.every((listId) => after.get(listId) === (before.get(listId) ?? 0) + 1)
   const current = isAsItWas ? found : await holdersByList(tx, keys)
   let newlyMarked = 0
