@@ -28,6 +28,12 @@ export const LIMITS = {
   statementSeconds: limit('STATEMENT_SECONDS', 60, 'seconds', 'One statement of a call.'),
   jobStatementSeconds: limit('JOB_STATEMENT_SECONDS', 3600, 'seconds', 'One statement of a job.'),
   lockSeconds: limit('LOCK_SECONDS', 8, 'seconds', 'How long a call waits for a list that is being worked on.'),
+  countSeconds: limit(
+    'COUNT_SECONDS',
+    0.3,
+    'seconds',
+    'How long a page waits for audiences to be counted; it tells what is being counted still.',
+  ),
   unpackMegabytes: limit('UNPACK_MEMORY_MB', 512, 'MB', 'Memory for opening a workbook that can only be read whole.'),
   unpackSeconds: limit('UNPACK_SECONDS', 120, 'seconds', 'How long opening such a workbook may say nothing.'),
   tableBytes: limit('MAX_TABLE_BYTES', 4_294_967_296, 'bytes', 'The table that a workbook, cards or JSON unpack to.'),

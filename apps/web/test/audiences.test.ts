@@ -7,6 +7,7 @@ import {
   byPressure,
   deliveryText,
   dueText,
+  isChanging,
   isNoChange,
   matchedText,
   sendText,
@@ -58,6 +59,13 @@ describe('an audience in words', () => {
     expect(sinceText(audience())).toBe('no change')
     expect(sinceText(audience({ lastEditionAt: null, cameSince: 4 }))).toBe('')
   })
+
+  it.each<[string, Partial<Audience>, boolean]>([
+    ['its network matches', { state: 'matching' }, true],
+    ['its network has just received it', { state: 'received' }, true],
+    ['it is being counted', { state: 'usable', isBehind: true }, true],
+    ['nothing is at work', { state: 'usable' }, false],
+  ])('is read again by itself where %s', (_, more, is) => expect(isChanging(audience(more))).toBe(is))
 
   it('stands on the board by how pressing it is', () => {
     const board = [

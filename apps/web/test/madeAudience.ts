@@ -29,6 +29,7 @@ export const audience = (more: Partial<Audience> = {}): Audience => ({
   dueAt: null,
   cameSince: 0,
   leftSince: 0,
+  isBehind: false,
   owedRemovals: 0,
   owedSince: null,
   forecast: null,

@@ -124,6 +124,8 @@ export const Audience = z.object({
   /** Of those in it, who said no or was forgotten: they have to leave. */
   owedRemovals: Count,
   owedSince: Instant.nullable(),
+  /** Its list has changed since who came, left or has to leave was counted: that is being done, and is told when it is read again. */
+  isBehind: z.boolean(),
   forecast: Forecast.nullable(),
   latest: Delivery.nullable(),
   /** Made by the network out of another audience; nothing is sent to it. */

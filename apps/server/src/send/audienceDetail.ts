@@ -6,12 +6,12 @@ import type { Db } from '../db/database'
 import { num, orNull, readRows, text } from '../db/readRows'
 import { audiences, deliveries, editions, trials } from '../db/schema'
 import { notFound } from '../http/problem'
+import type { KeptAnswers } from '../lists/keptAnswers'
 import { findOpenList } from '../lists/routes'
 import { asDelivery, describeAudiences } from './describeAudiences'
 import { keptDestinations } from './destinations'
 import { type AudienceRow, countDifference } from './difference'
 import { forecastOf, historyOf, worthOf } from './history'
-import { countMembers } from './startDelivery'
 import { suppressedSince } from './suppressedSince'
 
 /** Deliveries of one audience that are shown. */
@@ -31,8 +31,14 @@ export async function findOpenAudience(db: Db, audienceId: string): Promise<Audi
   return found
 }
 
+interface Looking {
+  readonly now: Date
+  /** To hold an edition of a million lines against as many takes seconds. */
+  readonly kept: KeptAnswers
+}
+
 /** Everything about one audience: what its next edition would change, what was sent, and what came of it. */
-export async function describeAudience(db: Db, audienceId: string, now: Date): Promise<AudienceDetail> {
+export async function describeAudience(db: Db, audienceId: string, looking: Looking): Promise<AudienceDetail> {
   const row = await findAudience(db, audienceId)
   const [described] = await describeAudiences(db, eq(audiences.id, audienceId))
   if (!described) throw notFound('audience')
@@ -50,7 +56,7 @@ export async function describeAudience(db: Db, audienceId: string, now: Date): P
   )
   return {
     ...described,
-    difference: next?.state === 'ready' ? await differenceOf(db, row, next, now) : null,
+    difference: next?.state === 'ready' ? await differenceOf(db, row, next, looking) : null,
     preparing: next?.state === 'preparing' ? next.jobId : null,
     deliveries: sent.map((one) => asDelivery(one, destination)),
     trials: await trialsOf(db, row, described.people),
@@ -75,15 +81,23 @@ async function nextEdition(
   return latest && !delivered.includes(latest.id) ? latest : null
 }
 
-async function differenceOf(db: Db, audience: AudienceRow, edition: EditionRow, now: Date): Promise<Difference | null> {
+async function differenceOf(
+  db: Db,
+  audience: AudienceRow,
+  edition: EditionRow,
+  { now, kept }: Looking,
+): Promise<Difference | null> {
   const destination = (await keptDestinations(db)).find(({ id }) => id === audience.destination)
   if (!destination) return null
-  const counted = await countDifference(db, audience, edition.id, now)
+  const { id, listId, people, seenVersion } = audience
+  const counted = await kept.of(listId, ['difference', id, edition.id, people, seenVersion], () =>
+    countDifference(db, audience, edition.id, now),
+  )
   const forecast = await forecastOf(db, destination, audience, edition)
   return {
     editionId: edition.id,
     fileName: edition.fileName,
-    way: wayOf(destination, (await countMembers(db, audience.id)) > 0),
+    way: wayOf(destination, people > 0),
     people: edition.people,
     leftOut: edition.leftOut,
     ...counted,

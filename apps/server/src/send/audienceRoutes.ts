@@ -1,13 +1,16 @@
-import type { Audience } from '@upper-field/contract'
+import type { Audience, AudienceDetail } from '@upper-field/contract'
 import { and, eq, isNull, sql } from 'drizzle-orm'
 import type { Hono } from 'hono'
 import { type Db, transaction } from '../db/database'
 import { audiences, trials } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { serve } from '../http/serve'
+import { createKeptAnswers, stampOfLists } from '../lists/keptAnswers'
 import { findList, findOpenList } from '../lists/routes'
-import type { CallServices } from '../services'
+import type { CallServices, Services } from '../services'
 import { asked, networkOf, told } from './askNetwork'
+import { dropEverybody } from './audienceBooks'
+import { countBehind, countSoon, UNSEEN } from './audienceCounts'
 import { describeAudience, findAudience, findOpenAudience } from './audienceDetail'
 import { keepsOf, refuseEverybody, refuseForm, refuseSuppressionList, refuseUnfit, refuseWithin } from './audienceRules'
 import { asDelivery, describeAudiences } from './describeAudiences'
@@ -15,7 +18,6 @@ import { audienceOf, findDestination } from './destinations'
 import type { AudienceRow } from './difference'
 import { lookAt } from './lookAt'
 import { networkKeyRoutes } from './networkKeyRoutes'
-import { markAllOwed } from './owedRemovals'
 import { asEdition } from './routes'
 import { refuseUnderWay, startDelivery } from './startDelivery'
 import { startPreparing } from './startPreparing'
@@ -24,10 +26,16 @@ import { startPreparing } from './startPreparing'
 export function audienceRoutes(app: Hono, services: CallServices): void {
   networkKeyRoutes(app, services)
   const { db } = services
+  const kept = createKeptAnswers(stampOfLists(db))
+
+  const detailed = async (audienceId: string): Promise<AudienceDetail> => {
+    await countSoon(services)
+    return describeAudience(db, audienceId, { now: new Date(services.now()), kept })
+  }
 
   serve(app, services, 'readAudiences', async ({ params }) => {
     await findList(db, params.listId)
-    await markAllOwed(services)
+    await countSoon(services)
     return describeAudiences(db, and(eq(audiences.listId, params.listId), isNull(audiences.removedAt)) ?? sql`false`)
   })
 
@@ -56,19 +64,21 @@ export function audienceRoutes(app: Hono, services: CallServices): void {
         })
         .returning(),
     )
-    return described(db, made?.id ?? '')
+    return described(services, made?.id ?? '')
   })
 
-  serve(app, services, 'readAudience', async ({ params }) =>
-    describeAudience(db, params.audienceId, new Date(services.now())),
-  )
+  serve(app, services, 'readAudience', ({ params }) => detailed(params.audienceId))
 
   serve(app, services, 'changeAudience', async ({ params, body }) => {
     const audience = await findOpenAudience(db, params.audienceId)
     const { isWholeList = false, ...change } = body
     if (change.filter !== undefined) await refuseEverybody(db, audience.listId, change.filter, isWholeList)
-    if (Object.keys(change).length > 0) await db.update(audiences).set(change).where(eq(audiences.id, audience.id))
-    return described(db, audience.id)
+    if (Object.keys(change).length > 0)
+      await db
+        .update(audiences)
+        .set({ ...change, seenVersion: UNSEEN })
+        .where(eq(audiences.id, audience.id))
+    return described(services, audience.id)
   })
 
   serve(app, services, 'removeAudience', async ({ params }) => {
@@ -78,11 +88,13 @@ export function audienceRoutes(app: Hono, services: CallServices): void {
       const network = await networkOf(services, audience)
       await told(audience, network, () => network.remove(audience.remoteId ?? ''), ['no-such-audience'])
     }
-    await db.execute(sql`delete from audience_members where audience_id = ${audience.id}`)
-    await db
-      .update(audiences)
-      .set({ removedAt: new Date(services.now()) })
-      .where(eq(audiences.id, audience.id))
+    await transaction(services.pool, async (tx) => {
+      await dropEverybody(tx, audience.id)
+      await tx
+        .update(audiences)
+        .set({ removedAt: new Date(services.now()) })
+        .where(eq(audiences.id, audience.id))
+    })
     return {}
   })
 
@@ -110,7 +122,7 @@ export function audienceRoutes(app: Hono, services: CallServices): void {
 
   serve(app, services, 'deliverRemovals', async ({ params, me }) => {
     const audience = await findAudience(db, params.audienceId)
-    await markAllOwed(services)
+    await countBehind(services)
     const made = await transaction(services.pool, (tx) =>
       startDelivery(tx, { audienceId: audience.id, editionId: null, startedBy: me.name }),
     )
@@ -120,7 +132,7 @@ export function audienceRoutes(app: Hono, services: CallServices): void {
   serve(app, services, 'lookAtAudience', async ({ params }) => {
     const audience = await findAudience(db, params.audienceId)
     await asked(() => lookAt(services, audience))
-    return described(db, audience.id)
+    return described(services, audience.id)
   })
 
   serve(app, services, 'startTrial', async ({ params, body }) => {
@@ -140,7 +152,7 @@ export function audienceRoutes(app: Hono, services: CallServices): void {
     await db
       .insert(trials)
       .values({ audienceId: audience.id, remoteId, exclude: body.exclude, daily: body.daily, days: body.days })
-    return describeAudience(db, audience.id, new Date(services.now()))
+    return detailed(audience.id)
   })
 
   serve(app, services, 'makeSimilar', async ({ params, body, me }) => {
@@ -176,12 +188,13 @@ export function audienceRoutes(app: Hono, services: CallServices): void {
         madeBy: me.name,
       })
       .returning()
-    return described(db, made?.id ?? '')
+    return described(services, made?.id ?? '')
   })
 }
 
-async function described(db: Db, audienceId: string): Promise<Audience> {
-  const [found] = await describeAudiences(db, eq(audiences.id, audienceId))
+async function described(services: Services, audienceId: string): Promise<Audience> {
+  await countSoon(services)
+  const [found] = await describeAudiences(services.db, eq(audiences.id, audienceId))
   if (!found) throw notFound('audience')
   return found
 }

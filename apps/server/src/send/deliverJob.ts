@@ -1,6 +1,6 @@
 import { datedName, headingsOf, type PartChange, partValues, roundsOf, whyNotFor } from '@upper-field/core/send'
 import { csvLine } from '@upper-field/core/table'
-import { and, eq, sql } from 'drizzle-orm'
+import { and, eq } from 'drizzle-orm'
 import { type Db, transaction } from '../db/database'
 import { audiences, deliveries } from '../db/schema'
 import { JobProblem } from '../jobs/jobProblem'
@@ -9,7 +9,8 @@ import { type JobRow, saveJob } from '../jobs/store'
 import { withListLock } from '../lists/listLock'
 import type { Services } from '../services'
 import { tellWebhooks } from '../webhooks/tell'
-import { dropMembers, emptyBooks, holdMembers } from './audienceBooks'
+import { dropMembers, dropOthers, emptyBooks, holdMembers } from './audienceBooks'
+import { UNSEEN } from './audienceCounts'
 import { audienceOf, findDestination } from './destinations'
 import { type AudienceRow, type LineOut, nextLines } from './difference'
 import { GONE, type NetworkClient, NetworkRefused, openNetwork } from './networkClient'
@@ -197,7 +198,7 @@ async function bookPart(
 ): Promise<void> {
   const taken = refusal === null ? lines : []
   if (round === 'remove') await dropMembers(tx, audience.id, taken)
-  else await holdMembers(tx, delivery, audience.id, taken)
+  else await holdMembers(tx, delivery, taken)
   const renewed = taken.filter((line) => line.isRenewed).length
   await tx
     .update(deliveries)
@@ -226,18 +227,13 @@ async function finish(going: Going): Promise<StepOutcome> {
   await withListLock(services, audience.listId, { work: 'send', jobId: job.id }, async (tx) => {
     // Whoever was not part of a whole is no longer there.
     if (roundsAt(going).includes('whole')) {
-      const { rowCount } = await tx.execute(
-        sql`delete from audience_members where audience_id = ${audience.id} and delivery_id <> ${delivery.id}`,
-      )
-      await tx
-        .update(deliveries)
-        .set({ removed: rowCount ?? 0 })
-        .where(eq(deliveries.id, delivery.id))
+      const removed = await dropOthers(tx, delivery)
+      await tx.update(deliveries).set({ removed }).where(eq(deliveries.id, delivery.id))
     }
     await tx.update(deliveries).set({ state: 'done', endedAt: now }).where(eq(deliveries.id, delivery.id))
     await tx
       .update(audiences)
-      .set({ state: 'received', reason: null, toldAt: now, lookAt: now })
+      .set({ state: 'received', reason: null, toldAt: now, lookAt: now, seenVersion: UNSEEN })
       .where(eq(audiences.id, audience.id))
     await tellDelivery(tx, audience, { deliveryId: delivery.id, state: 'received' })
     await noteDelivered(tx, audience, delivery)

@@ -1,12 +1,11 @@
 import type { Audience, Delivery, ToldRefusal } from '@upper-field/contract'
 import { type Destination, datedName, type Forecast, refusalOf } from '@upper-field/core/send'
 import { and, desc, eq, inArray, type SQL, sql } from 'drizzle-orm'
-import { chosenContacts } from '../contacts/page'
-import { readFilter } from '../contacts/readFilter'
 import type { Db } from '../db/database'
 import { groupBy } from '../db/groupBy'
-import { num, orNull, readRow, readRows, text, when } from '../db/readRows'
+import { num, readRows, text, when } from '../db/readRows'
 import { audiences, deliveries, editions } from '../db/schema'
+import { behindAmong } from './audienceCounts'
 import { keptDestinations } from './destinations'
 import type { AudienceRow } from './difference'
 import { forecastOf } from './history'
@@ -25,14 +24,13 @@ export async function describeAudiences(db: Db, which: SQL): Promise<Audience[]>
     await db.select().from(deliveries).where(inArray(deliveries.audienceId, ids)).orderBy(desc(deliveries.startedAt)),
     ({ audienceId }) => audienceId,
   )
-  const members = await membersOf(db, ids)
+  const owed = await owedOf(db, ids)
+  const behind = await behindAmong(db, ids)
   return Promise.all(
     rows.map(async (row) => {
       const destination = destinations.get(row.destination)
       const mine = sent.get(row.id) ?? []
       const lastEdition = mine.find(({ editionId, state }) => editionId !== null && state === 'done')
-      const since = await changedSince(db, row, lastEdition?.editionId ?? null)
-      const held = members.get(row.id)
       return {
         id: row.id,
         listId: row.listId,
@@ -51,15 +49,17 @@ export async function describeAudiences(db: Db, which: SQL): Promise<Audience[]>
         removesByItself: row.removesByItself,
         state: row.state,
         refusal: row.reason === null ? null : toldRefusal(destination, row.reason),
-        people: held?.people ?? 0,
+        people: row.people,
         matched: row.matched,
         toldAt: row.toldAt?.toISOString() ?? null,
         lapsesAt: row.lapsesAt?.toISOString() ?? null,
         lastEditionAt: lastEdition?.startedAt.toISOString() ?? null,
         dueAt: dueOf(row, lastEdition)?.toISOString() ?? null,
-        ...since,
-        owedRemovals: held?.owed ?? 0,
-        owedSince: held?.owedSince ?? null,
+        cameSince: row.cameSince,
+        leftSince: row.leftSince,
+        owedRemovals: owed.get(row.id)?.people ?? 0,
+        owedSince: owed.get(row.id)?.since ?? null,
+        isBehind: behind.has(row.id),
         forecast: lastEdition ? lastEdition.forecast : await forecastOfNext(db, row, destination),
         latest: mine[0] ? asDelivery(mine[0], destination) : null,
         similarTo: row.similarTo,
@@ -92,39 +92,17 @@ function dueOf({ refreshDays, lapsesAt, similarTo }: AudienceRow, last: Delivery
   return new Date(lapsesAt ? Math.min(byPlan, lapsesAt.getTime() - DAY) : byPlan)
 }
 
-interface Held {
+interface Owed {
   readonly people: number
-  readonly owed: number
-  readonly owedSince: string | null
+  readonly since: string
 }
 
-async function membersOf(db: Db, ids: readonly string[]): Promise<Map<string, Held>> {
-  const counted = await readRows(db, { id: text, people: num, owed: num, owedSince: orNull(when) })`
-    select audience_id as id, count(*) as people, count(owed_since) as owed, min(owed_since) as owed_since
-    from audience_members where audience_id = any(${sql.param([...ids])}::uuid[]) group by audience_id`
-  return new Map(
-    counted.map(({ id, people, owed, owedSince }) => [
-      id,
-      { people, owed, owedSince: owedSince?.toISOString() ?? null },
-    ]),
-  )
-}
-
-/** Who came into what an audience is made of since its last edition, and who left it. */
-async function changedSince(
-  db: Db,
-  { id, listId, filter, suppressionListId, similarTo }: AudienceRow,
-  editionId: string | null,
-): Promise<{ cameSince: number; leftSince: number }> {
-  if (similarTo || suppressionListId !== null) return { cameSince: 0, leftSince: 0 }
-  const changed = await readRow(db, { cameSince: num, leftSince: num })`
-    with chosen as (select contacts.id from contacts where ${chosenContacts(listId, readFilter(filter))} and lane <> 'parked'),
-      looked as (select contact_id from edition_lines where edition_id = ${editionId}
-        union all select contact_id from edition_left_out where edition_id = ${editionId}),
-      held as (select distinct contact_id from audience_members where audience_id = ${id} and contact_id is not null)
-    select (select count(*) from chosen where not exists (select 1 from looked where contact_id = chosen.id)) as came_since,
-      (select count(*) from held where not exists (select 1 from chosen where chosen.id = contact_id)) as left_since`
-  return changed ?? { cameSince: 0, leftSince: 0 }
+/** How many have to leave each of some audiences, and since when the first of them has. */
+async function owedOf(db: Db, ids: readonly string[]): Promise<ReadonlyMap<string, Owed>> {
+  const counted = await readRows(db, { id: text, people: num, since: when })`
+    select audience_id as id, count(*) as people, min(owed_since) as since
+    from audience_members where audience_id = any(${sql.param([...ids])}::uuid[]) and owed_since is not null group by audience_id`
+  return new Map(counted.map(({ id, people, since }) => [id, { people, since: since.toISOString() }]))
 }
 
 /** What a network's code means, in the words of its declaration. */

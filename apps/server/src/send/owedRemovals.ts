@@ -1,44 +1,18 @@
-import { eq, sql } from 'drizzle-orm'
-import { isShown } from '../contacts/shown'
+import { sql } from 'drizzle-orm'
 import { type Db, transaction } from '../db/database'
 import { isThereAlready } from '../db/errors'
-import { num, readRows, text } from '../db/readRows'
-import { audiences } from '../db/schema'
+import { readRows, text } from '../db/readRows'
 import { logError } from '../http/problem'
 import type { Services } from '../services'
+import { countBehind } from './audienceCounts'
 import { startDelivery } from './startDelivery'
 
 /** Whoever has to leave is taken out by itself after this long, in hours; after a day it is overdue. */
 const BY_ITSELF_AFTER_HOURS = 20
 
-/**
- * Marks who in an audience has to leave: their contact is suppressed for ads, or is no longer there since its rows were
- * put back. Who may stay again is no longer marked. Audiences that exclude keep customers: they are there for that.
- */
-export async function markOwed(db: Db, audienceId: string): Promise<void> {
-  const isOwed = sql`m.contact_id is not null and not exists (
-    select 1 from contacts c
-    where c.id = m.contact_id and ${isShown('c')} and not (string_to_array(c.suppressed_for, ' ') && array['all', 'ads']::text[]))`
-  await db.execute(sql`
-    update audience_members m set owed_since = case when m.owed_since is null then now() end
-    where m.audience_id = ${audienceId} and m.contact_id is not null and (m.owed_since is not null) is distinct from (${isOwed})`)
-}
-
-/** Looks for who has to leave, in audiences of lists that have changed. */
-export async function markAllOwed({ db, pool }: Pick<Services, 'db' | 'pool'>): Promise<void> {
-  const behind = await readRows(db, { id: text, version: num })`
-    select a.id, l.version from audiences a join lists l on l.id = a.list_id
-    where a.removed_at is null and a.seen_version <> l.version and a.suppression_list_id is null`
-  for (const { id, version } of behind)
-    await transaction(pool, async (tx) => {
-      await markOwed(tx, id)
-      await tx.update(audiences).set({ seenVersion: version }).where(eq(audiences.id, id))
-    })
-}
-
 /** Takes out by itself whoever should have left, where an audience is kept so. @returns how many deliveries began */
 export async function removeOverdue(services: Services): Promise<number> {
-  await markAllOwed(services)
+  await countBehind(services)
   const overdue = await readRows(services.db, { id: text })`
     select a.id from audiences a
     where a.removed_at is null and a.removes_by_itself and a.remote_id is not null and exists (

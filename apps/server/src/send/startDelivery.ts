@@ -29,7 +29,6 @@ export async function startDelivery(tx: Db, { audienceId, editionId, startedBy }
   if (!audience || audience.removedAt) throw notFound('audience')
   await refuseUnderWay(tx, audienceId)
   const destination = await findDestination(tx, audience.destination)
-  const holds = await countMembers(tx, audienceId)
   if (editionId === null) {
     const owed = await countOwed(tx, audienceId)
     if (owed === 0) throw new Problem(409, 'nothing-to-send', 'Nobody has to leave this audience.')
@@ -46,7 +45,7 @@ export async function startDelivery(tx: Db, { audienceId, editionId, startedBy }
     )
   if (counted.comes + counted.leaves + counted.renewed === 0)
     throw new Problem(409, 'nothing-to-send', 'Nothing has changed since the last edition. Nothing was sent.')
-  const way = wayOf(destination, holds > 0)
+  const way = wayOf(destination, audience.people > 0)
   const total = way === 'whole' ? counted.comes + counted.stays : counted.comes + counted.leaves + counted.renewed
   const forecast = await forecastOf(tx, destination, audience, edition)
   return begin(tx, { audience, editionId, way, total, startedBy, forecast })
@@ -106,11 +105,6 @@ async function readyEdition(tx: Db, audienceId: string, editionId: string): Prom
   if (!edition) throw notFound('edition')
   if (edition.state !== 'ready') throw new Problem(409, 'not-ready', 'This edition is not ready yet.')
   return edition
-}
-
-/** How many are in an audience by our books. */
-export async function countMembers(tx: Db, audienceId: string): Promise<number> {
-  return readCount(tx)`select count(*) as n from audience_members where audience_id = ${audienceId}`
 }
 
 async function countOwed(tx: Db, audienceId: string): Promise<number> {

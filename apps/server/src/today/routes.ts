@@ -5,7 +5,7 @@ import { pageOfContacts } from '../contacts/page'
 import { calendars, lists } from '../db/schema'
 import { notFound } from '../http/problem'
 import { serve } from '../http/serve'
-import { markAllOwed } from '../send/owedRemovals'
+import { countSoon } from '../send/audienceCounts'
 import type { CallServices } from '../services'
 import { calendarOf, makeSecret, ownerOfSecret } from './calendar'
 import { factsOf } from './facts'
@@ -18,7 +18,7 @@ export function todayRoutes(app: Hono, services: CallServices): void {
   const { db } = services
 
   serve(app, services, 'readToday', async () => {
-    await markAllOwed(services)
+    await countSoon(services)
     return [...todayOf(await factsOf(db), services.now())]
   })
 

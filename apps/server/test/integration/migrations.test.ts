@@ -70,6 +70,25 @@ it('take over who was sent, and who is in which file, as sets of bits', async ()
   expect((await pool.query('select count(*)::int as n from contacts')).rows).toEqual([{ n: ids.length }])
 })
 
+it('count whom audiences hold, and let them be held against their lists anew', async () => {
+  const database = openDatabase(await freshDatabase({ isEmpty: true }))
+  open.push(database)
+  const { pool } = database
+  await migrateDatabase(database, migrationsBefore('0054'))
+  const [listId, full, empty] = [1, 2, 3].map((n) => `6f1c1b8e-6f0b-4c55-9d7e-0a4c7c9a1d0${n}`)
+  await insert(pool, 'lists', { id: listId, name: 'Owners' })
+  for (const id of [full, empty]) await insert(pool, 'audiences', { id, list_id: listId, seen_version: 7 })
+  for (const key of ['a', 'b', 'c'])
+    await insert(pool, 'audience_members', { audience_id: full, key, delivery_id: listId, cells: [] })
+
+  await migrateDatabase(database, MIGRATIONS)
+  const { rows } = await pool.query('select id, people, seen_version from audiences order by id')
+  expect(rows).toEqual([
+    { id: full, people: 3, seen_version: '-1' },
+    { id: empty, people: 0, seen_version: '-1' },
+  ])
+})
+
 /** What is told of a contact that nobody can reach. */
 const UNREACHED = {
   line_type: 'unknown',

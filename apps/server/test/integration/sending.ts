@@ -27,8 +27,8 @@ export class Sending {
   ) {}
 
   /** Starts everything, with the first of the people in the list. */
-  static async start(people: number): Promise<Sending> {
-    const server = await startTestServer()
+  static async start(people: number, settings: Record<string, string> = {}): Promise<Sending> {
+    const server = await startTestServer(settings)
     const standIns = await connectNetworks(server, WORLD)
     const sending = new Sending(
       server,
@@ -41,6 +41,7 @@ export class Sending {
   }
 
   async stop(): Promise<void> {
+    await this.expectKeptCounts()
     await this.standIns.stop()
     await this.server.stop()
   }
@@ -90,6 +91,14 @@ export class Sending {
       () => this.read(audienceId),
       ({ state }) => !['received', 'matching'].includes(state),
     )
+  }
+
+  /** Whatever was sent, the number that is kept of an audience is that of its lines. */
+  private async expectKeptCounts(): Promise<void> {
+    const off = await this.server.sql(`
+      select a.name, a.people, count(m.key) as lines from audiences a left join audience_members m on m.audience_id = a.id
+      group by a.id having a.people <> count(m.key)`)
+    expect(off).toEqual([])
   }
 
   /** What the network holds by its own books. */

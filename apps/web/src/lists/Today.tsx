@@ -12,12 +12,14 @@ const LOOK: Readonly<Record<Todo['pressure'], { readonly dot: string; readonly t
     soon: { dot: 'var(--straw)', text: 'text-straw-ink', says: 'soon: ' },
     quiet: { dot: 'var(--contour)', text: '', says: '' },
   }
+/** Days pass, and large audiences are counted behind the page: it is read anew so often, in milliseconds. */
+const AGAIN = 30_000
 /** More than these nobody does in a day; the rest is told by its number. */
 const SHOWN = 12
 
 /** What wants doing today over all lists: each opens its place, and is gone when it is done. */
 export function Today() {
-  const today = useReadTodayQuery({})
+  const today = useReadTodayQuery({}, { pollingInterval: AGAIN })
   const todos = today.data
   const [showsAll, setShowsAll] = useState(false)
   const shown = showsAll ? todos : todos?.slice(0, SHOWN)

@@ -12,13 +12,13 @@ import { AccountName } from './AccountName'
 import { AudienceSettings } from './AudienceSettings'
 import { AudienceState, OwedRemovals } from './AudienceState'
 import { usePrepareEditionMutation, useReadAccountsQuery, useReadAudienceQuery } from './audienceApi'
-import { PURPOSE, stateText } from './audienceText'
+import { isChanging, PURPOSE, stateText } from './audienceText'
 import { Evidence } from './Evidence'
 import { NextEdition } from './NextEdition'
 import { Sent } from './Sent'
 import { Trials } from './Trials'
 
-/** How often an audience is read anew while its network is at work, in milliseconds. */
+/** How often an audience is read anew while its network or a count is at work, in milliseconds. */
 const AT_WORK = 3000
 
 /** One audience: what its next edition changes, and what came of the last. */
@@ -28,10 +28,7 @@ export function AudiencePanel({ audienceId, onGone }: { audienceId: string; onGo
   const audience = lastRead(asked)
   const { data: destinations = [] } = useReadDestinationsQuery({})
   if (!audience) return <Unanswered of={[asked]} what="the audience" />
-  const isBusy =
-    audience.state === 'received' ||
-    audience.state === 'matching' ||
-    audience.trials.some(({ state }) => state === 'on')
+  const isBusy = isChanging(audience) || audience.trials.some(({ state }) => state === 'on')
   if (isBusy !== isAtWork) setIsAtWork(isBusy)
   const destination = destinations.find(({ id }) => id === audience.destination)
   return <Opened audience={audience} destination={destination} onGone={onGone} />
@@ -44,7 +41,7 @@ interface OpenedProps {
 }
 
 function Opened({ audience, destination, onGone }: OpenedProps) {
-  const [isChanging, setIsChanging] = useState(false)
+  const [isInSettings, setIsInSettings] = useState(false)
   const mayChange = useMayChange()
   return (
     <div className="flex flex-col gap-3">
@@ -54,7 +51,7 @@ function Opened({ audience, destination, onGone }: OpenedProps) {
             {audience.title}
           </h2>
           {mayChange ? (
-            <TextButton className="shrink-0 text-[13px]" onClick={() => setIsChanging(true)}>
+            <TextButton className="shrink-0 text-[13px]" onClick={() => setIsInSettings(true)}>
               Change
             </TextButton>
           ) : null}
@@ -77,8 +74,8 @@ function Opened({ audience, destination, onGone }: OpenedProps) {
       <Sent audience={audience} />
       <Evidence audience={audience} />
       <Trials audience={audience} network={destination?.network ?? null} mayChange={mayChange} />
-      {isChanging ? (
-        <AudienceSettings audience={audience} onClose={() => setIsChanging(false)} onGone={onGone} />
+      {isInSettings ? (
+        <AudienceSettings audience={audience} onClose={() => setIsInSettings(false)} onGone={onGone} />
       ) : null}
     </div>
   )

@@ -97,6 +97,7 @@ function Line({ audience, destination, isChosen, onChoose, now }: LineProps) {
       </td>
       <td className="p-2 text-right">
         <span className="num whitespace-nowrap">{sinceText(audience)}</span>
+        {audience.isBehind ? <div className="text-[13px] text-soft">being counted …</div> : null}
         {audience.owedRemovals > 0 ? (
           <div className="text-[13px] text-beet">{count(audience.owedRemovals)} must leave</div>
         ) : null}

@@ -8,13 +8,13 @@ import { useListView } from '../shell/useListView'
 import { plural } from '../words/format'
 import { AudiencePanel } from './AudiencePanel'
 import { useReadAudiencesQuery } from './audienceApi'
-import { byPressure } from './audienceText'
+import { byPressure, isChanging } from './audienceText'
 import { Board } from './Board'
 import { Editions } from './Editions'
 import { NewAudienceDialog } from './NewAudienceDialog'
 import { useChosenAudience } from './useChosenAudience'
 
-/** How often the board is read anew while a network is at work, in milliseconds. */
+/** How often the board is read anew while a network or a count is at work, in milliseconds. */
 const AT_WORK = 4000
 
 /** The dispatch board: audiences and files of a list, and beside it the one that is open. */
@@ -28,7 +28,7 @@ export function DispatchView({ tabs, onMakeFile }: { tabs: ReactNode; onMakeFile
   const { chosen, choose } = useChosenAudience()
   const [isMaking, setIsMaking] = useState(false)
   const audiences = asked.data?.toSorted((a, b) => byPressure(a, b, Date.now()))
-  const isBusy = audiences?.some(({ state }) => state === 'received' || state === 'matching') ?? false
+  const isBusy = audiences?.some(isChanging) ?? false
   if (isBusy !== isAtWork) setIsAtWork(isBusy)
   // One that was made just now is open before the board has heard of it.
   const open = chosen ?? audiences?.[0]?.id ?? null

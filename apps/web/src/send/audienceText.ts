@@ -115,6 +115,10 @@ function pressureOf(audience: Audience, now: number): number {
   return audience.state === 'not-sent' ? 1 : 0
 }
 
+/** Whether what is told of an audience is otherwise in a moment, with nobody doing anything: its network is at work, or it is being counted. */
+export const isChanging = ({ state, isBehind }: Pick<Audience, 'state' | 'isBehind'>): boolean =>
+  state === 'received' || state === 'matching' || isBehind
+
 /** Who came and who left since the last edition. */
 export function sinceText({
   cameSince,

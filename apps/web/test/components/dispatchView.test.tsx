@@ -5,6 +5,7 @@ import type { Edition, Me } from '@upper-field/contract'
 import { DispatchView } from '../../src/send/DispatchView'
 import { Editions } from '../../src/send/Editions'
 import { NewAudienceDialog } from '../../src/send/NewAudienceDialog'
+import { audience } from '../madeAudience'
 import { JOB_ID, jobOf } from './jobs'
 import { type Answers, OPERATOR, Refusal, rendered } from './rendered'
 
@@ -49,6 +50,18 @@ describe('the dispatch board', () => {
     expect(await screen.findAllByRole('alert')).toHaveLength(2)
     expect(screen.queryByText(/0 audiences|0 files|No audience|No file/)).toBeNull()
   })
+
+  it('says of an audience that it is being counted, and reads it again until it is', async () => {
+    const sent = { lastEditionAt: '2026-11-27T08:00:00Z', cameSince: 3, leftSince: 0 }
+    let isBehind = true
+    const answers = () => [audience({ ...sent, cameSince: isBehind ? 3 : 12, isBehind })]
+    shown({ readAudiences: answers, readAudience: BUSY })
+    expect(await screen.findByText('being counted …')).toBeTruthy()
+    expect(screen.getByText('+3 −0')).toBeTruthy()
+    isBehind = false
+    expect(await screen.findByText('+12 −0', {}, { timeout: 20_000 })).toBeTruthy()
+    expect(screen.queryByText('being counted …')).toBeNull()
+  }, 30_000)
 })
 
 describe('the files of a list', () => {

@@ -60,8 +60,14 @@ export const audiences = pgTable(
     toldAt: instant('told_at'),
     /** When the network is asked again how it stands; null where nothing is expected. */
     lookAt: instant('look_at'),
-    /** What the version of the list was when it was looked for who has to leave. */
+    /** How many its network holds by our books: counted with every line that comes and goes. */
+    people: integer('people').notNull().default(0),
+    /** Who came into what it is made of since its last edition, and who left it, when it was held against its list last. */
+    cameSince: integer('came_since').notNull().default(0),
+    leftSince: integer('left_since').notNull().default(0),
+    /** What the version of the list was then; below zero where something else has changed since. */
     seenVersion: bigint('seen_version', { mode: 'number' }).notNull().default(-1),
+    seenAt: instant('seen_at'),
     similarTo: jsonb('similar_to').$type<{ audienceId: string; country: string; closeness: number }>(),
     removedAt: instant('removed_at'),
     madeBy: text('made_by').notNull(),

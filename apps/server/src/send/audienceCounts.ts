@@ -1,0 +1,106 @@
+import { setTimeout } from 'node:timers/promises'
+import { and, eq, type SQL, sql } from 'drizzle-orm'
+import { chosenContacts } from '../contacts/page'
+import { readFilter } from '../contacts/readFilter'
+import { isShown } from '../contacts/shown'
+import { type Db, transaction } from '../db/database'
+import { num, readRow, readRows, text } from '../db/readRows'
+import { audiences } from '../db/schema'
+import { takingTurns } from '../db/takingTurns'
+import { byItself } from '../jobs/byItself'
+import type { Services } from '../services'
+import type { AudienceRow } from './difference'
+
+/**
+ * What an audience's seen version is from here on: something else than its list has changed that it is counted by. Another
+ * one each time, so that whoever is counting just now does not take the old counts for the new ones.
+ */
+export const UNSEEN = sql<number>`least(${audiences.seenVersion}, 0) - 1`
+
+/** Whether an audience was not held against its list since something has changed; of audiences `a` and lists `l`. */
+const IS_BEHIND = sql`a.seen_version <> l.version`
+
+/** Filters ask about other lists and about days too: a view does not trust counts that are older, in minutes. */
+const TRUSTED_FOR = 10
+const IS_OLD = sql`(a.seen_at is null or a.seen_at < now() - make_interval(mins => ${TRUSTED_FOR}))`
+
+/** Audiences made of contacts of their list, which come and go. */
+const IS_OF_LIST = sql`a.removed_at is null and a.suppression_list_id is null and a.similar_to is null`
+
+/** Which of some audiences are being counted anew: what is told of them is older than what has changed last. */
+export async function behindAmong(db: Db, ids: readonly string[]): Promise<ReadonlySet<string>> {
+  const behind = await readRows(db, { id: text })`
+    select a.id from audiences a join lists l on l.id = a.list_id
+    where ${IS_OF_LIST} and ${IS_BEHIND} and a.id = any(${sql.param([...ids])}::uuid[])`
+  return new Set(behind.map(({ id }) => id))
+}
+
+/** Holds audiences against their lists where these have changed: who has to leave, who came since the last edition, who left. */
+export const countBehind = (services: Store): Promise<void> => countThose(services, IS_BEHIND)
+
+type Store = Pick<Services, 'db' | 'pool'>
+
+async function countThose({ db, pool }: Store, which: SQL): Promise<void> {
+  const those = await readRows(db, { id: text, version: num })`
+    select a.id, l.version from audiences a join lists l on l.id = a.list_id
+    where ${IS_OF_LIST} and ${which} order by a.created_at`
+  for (const { id, version } of those) await transaction(pool, (tx) => countOne(tx, id, version))
+}
+
+async function countOne(tx: Db, id: string, version: number): Promise<void> {
+  const [audience] = await tx.select().from(audiences).where(eq(audiences.id, id))
+  if (!audience) return
+  await markOwed(tx, id)
+  const changed = await changedSince(tx, audience)
+  await tx
+    .update(audiences)
+    .set({ ...changed, seenVersion: version, seenAt: sql`now()` })
+    .where(and(eq(audiences.id, id), eq(audiences.seenVersion, audience.seenVersion)))
+}
+
+/**
+ * Marks who in an audience has to leave: their contact is suppressed for ads, or is no longer there since its rows were
+ * put back. Who may stay again is no longer marked. Audiences that exclude keep customers: they are there for that.
+ */
+async function markOwed(db: Db, audienceId: string): Promise<void> {
+  const isOwed = sql`m.contact_id is not null and not exists (
+    select 1 from contacts c
+    where c.id = m.contact_id and ${isShown('c')} and not (string_to_array(c.suppressed_for, ' ') && array['all', 'ads']::text[]))`
+  await db.execute(sql`
+    update audience_members m set owed_since = case when m.owed_since is null then now() end
+    where m.audience_id = ${audienceId} and m.contact_id is not null and (m.owed_since is not null) is distinct from (${isOwed})`)
+}
+
+/** Who came into what an audience is made of since its last edition, and who left it. */
+async function changedSince(tx: Db, audience: AudienceRow): Promise<{ cameSince: number; leftSince: number }> {
+  const { id, listId, filter } = audience
+  const last = await readRow(tx, { editionId: text })`
+    select edition_id from deliveries where audience_id = ${id} and edition_id is not null and state = 'done'
+    order by started_at desc limit 1`
+  if (!last) return { cameSince: 0, leftSince: 0 }
+  const isChosen = sql`${chosenContacts(listId, readFilter(filter))} and lane <> 'parked'`
+  const isIn = (table: SQL) =>
+    sql`select 1 from ${table} looked where looked.edition_id = ${last.editionId} and looked.contact_id = contacts.id`
+  // Twice over the contacts: what is chosen kept in between would be looked through by one process alone.
+  const changed = await readRow(tx, { cameSince: num, leftSince: num })`
+    select (select count(*) from contacts where ${isChosen}
+        and not exists (${isIn(sql`edition_lines`)}) and not exists (${isIn(sql`edition_left_out`)})) as came_since,
+      (select count(distinct m.contact_id) from audience_members m where m.audience_id = ${id} and m.contact_id is not null
+        and not exists (select 1 from contacts where contacts.id = m.contact_id and ${isChosen})) as left_since`
+  return changed ?? { cameSince: 0, leftSince: 0 }
+}
+
+const turn = takingTurns()
+let next: Promise<unknown> | null = null
+
+/**
+ * Holds audiences against their lists for somebody who looks at them. An audience of a million takes a few seconds: what
+ * takes longer than a page waits goes on behind it, and is told as it was counted last. One count is under way, and one waits.
+ */
+export async function countSoon(services: Services): Promise<void> {
+  next ??= turn(() => {
+    next = null
+    return byItself(services, () => countThose(services, sql`(${IS_BEHIND} or ${IS_OLD})`))
+  })
+  await Promise.race([next, setTimeout(services.config.limits.countSeconds * 1000, undefined, { ref: false })])
+}
