@@ -1,3 +1,4 @@
+import { sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { readRow, text } from '../db/readRows'
 
@@ -55,6 +56,18 @@ export function createKeptAnswers(
   }
 }
 
+const JOBS_OF = (listId: string) => sql`
+  (select concat_ws('/', count(*), count(finished_at), sum(done)) from jobs where list_id = ${listId} and kind <> 'index')`
+
+/** Another text whenever contacts of a list have changed, or a job of it has come further: for what depends on nothing else. */
+export const stampOfList =
+  (db: Db) =>
+  async (listId: string): Promise<string> => {
+    const list = await readRow(db, { stamp: text })`
+      select concat_ws('/', (select version from lists where id = ${listId}), ${JOBS_OF(listId)}) as stamp`
+    return list?.stamp ?? ''
+  }
+
 /**
  * Another text whenever contacts of any list have changed, or a job of this one has come further (but for indexing, which
  * changes nobody): who is in other lists too, and what is known of a number, are told by all lists together.
@@ -64,6 +77,6 @@ export const stampOfLists =
   async (listId: string): Promise<string> => {
     const lists = await readRow(db, { stamp: text })`
       select concat_ws('/', (select sum(version) from lists), (select count(*) from lists where archived_at is not null),
-        (select concat_ws('/', count(*), count(finished_at), sum(done)) from jobs where list_id = ${listId} and kind <> 'index')) as stamp`
+        ${JOBS_OF(listId)}) as stamp`
     return lists?.stamp ?? ''
   }

@@ -7,7 +7,7 @@ import { joins } from '../db/schema'
 import { notFound } from '../http/problem'
 import { serve } from '../http/serve'
 import { asJob } from '../jobs/store'
-import { createKeptAnswers, stampOfLists } from '../lists/keptAnswers'
+import { createKeptAnswers, stampOfList, stampOfLists } from '../lists/keptAnswers'
 import { withListLock } from '../lists/listLock'
 import { findOpenList } from '../lists/routes'
 import type { CallServices } from '../services'
@@ -16,18 +16,21 @@ import { compareLists } from './compareLists'
 import { decide, latestDecisions, listOfDecision, listOfPair, takeDecisionBack } from './decide'
 import { pairState } from './pairState'
 import { pageOfPairs } from './pairsPage'
-import { sharedLines } from './sharedLines'
+import { firstLines, sharedLines } from './sharedLines'
 import { startPairing } from './startPairing'
 import { undoJoin } from './undoJoin'
 
 export function pairRoutes(app: Hono, services: CallServices): void {
   const { db, pool } = services
   const kept = createKeptAnswers(stampOfLists(db))
+  const keptOfList = createKeptAnswers(stampOfList(db))
 
   serve(app, services, 'readPairing', ({ params }) => pairState(db, params.listId))
   serve(app, services, 'readPairs', ({ params, query }) => pageOfPairs(db, params.listId, query.cursor))
   serve(app, services, 'readSharedLines', ({ params, query }) =>
-    kept.of(params.listId, ['shared lines', query], () => sharedLines(db, params.listId, query.cursor)),
+    sharedLines(db, params.listId, query.cursor, () =>
+      keptOfList.of(params.listId, ['shared lines'], () => firstLines(db, params.listId)),
+    ),
   )
   serve(app, services, 'readListsBeside', ({ params }) =>
     kept.of(params.listId, ['beside'], () => compareLists(db, params.listId)),

@@ -13,25 +13,48 @@ const PAGE = 50
 /** So many holders are named; the rest is counted. */
 const MOST_NAMED = 8
 
-const LINE = { e164: text, lineType: word<LineType>, holders: num, total: num }
+/** So many of those with most holders are kept at once: to count who holds a number takes a second in a million contacts. */
+const FIRST = 5000
 
-/** Numbers that several people of a list hold, most holders first, by key set: holders and number of the last one. */
-export async function sharedLines(db: Db, listId: string, cursor: string | undefined): Promise<SharedLines> {
-  const [holders = 1e9, after = ''] = readCursor<z.ZodType<number | string>>(cursor, [CURSOR.id, CURSOR.e164]) ?? []
-  const found = await readRows(db, LINE)`
-    with lines as (
-      select n.e164, min(n.line_type) as line_type, count(distinct c.id) as holders
-      from contact_numbers n join contacts c on c.id = n.contact_id and c.joined_into is null and ${isShown('c')}
-      where n.list_id = ${listId} and n.is_valid group by n.e164 having count(distinct c.id) > 1)
-    select *, (select count(*) from lines) as total from lines
-    where holders < ${holders} or (holders = ${holders} and e164 > ${after})
-    order by holders desc, e164 limit ${PAGE + 1}`
+const LINE = { e164: text, lineType: word<LineType>, holders: num, total: num }
+type Line = RowOf<typeof LINE>
+
+/** Numbers that several people of a list hold, those with most holders first. */
+export const firstLines = (db: Db, listId: string): Promise<readonly Line[]> => linesBehind(db, listId, START, FIRST)
+
+/** Behind which line a page begins, by holders and number. */
+interface Place {
+  readonly holders: number
+  readonly e164: string
+}
+const START: Place = { holders: 1e9, e164: '' }
+
+const isBehind = (line: Line, { holders, e164 }: Place): boolean =>
+  line.holders < holders || (line.holders === holders && line.e164 > e164)
+
+/**
+ * A page of numbers that several people of a list hold, by key set: holders and number of the last one.
+ * @param first see `firstLines`
+ */
+export async function sharedLines(
+  db: Db,
+  listId: string,
+  cursor: string | undefined,
+  first: () => Promise<readonly Line[]>,
+): Promise<SharedLines> {
+  const [holders = START.holders, e164 = START.e164] =
+    readCursor<z.ZodType<number | string>>(cursor, [CURSOR.id, CURSOR.e164]) ?? []
+  const place = { holders: Number(holders), e164: String(e164) }
+  const known = await first()
+  const behind = known.filter((line) => isBehind(line, place))
+  const isWhole = behind.length > PAGE || known.length === (known[0]?.total ?? 0)
+  const found = isWhole ? behind.slice(0, PAGE + 1) : await linesBehind(db, listId, place, PAGE + 1)
   const shown = found.slice(0, PAGE)
   const last = shown.at(-1)
   const whoOf = await holdersOf(
     db,
     listId,
-    shown.map(({ e164 }) => e164),
+    shown.map((line) => line.e164),
   )
   return {
     lines: shown.map((row) => describeLine(row, whoOf.get(row.e164) ?? [])),
@@ -40,13 +63,20 @@ export async function sharedLines(db: Db, listId: string, cursor: string | undef
   }
 }
 
+const linesBehind = (db: Db, listId: string, { holders, e164 }: Place, limit: number): Promise<readonly Line[]> =>
+  readRows(db, LINE)`
+    with lines as (
+      select n.e164, min(n.line_type) as line_type, count(distinct c.id) as holders
+      from contact_numbers n join contacts c on c.id = n.contact_id and c.joined_into is null and ${isShown('c')}
+      where n.list_id = ${listId} and n.is_valid group by n.e164 having count(distinct c.id) > 1)
+    select *, (select count(*) from lines) as total from lines
+    where holders < ${holders} or (holders = ${holders} and e164 > ${e164})
+    order by holders desc, e164 limit ${limit}`
+
 const HOLDER = { e164: text, contactId: num, fullName: text, familyName: text, company: text, domain: text }
 type Holder = RowOf<typeof HOLDER>
 
-const describeLine = (
-  { e164, lineType, holders }: Omit<RowOf<typeof LINE>, 'total'>,
-  who: readonly Holder[],
-): SharedLine => ({
+const describeLine = ({ e164, lineType, holders }: Line, who: readonly Holder[]): SharedLine => ({
   e164,
   lineType,
   kind: kindOfSharedLine(lineType, who),

@@ -5,7 +5,7 @@ import { type Db, transaction } from '../db/database'
 import { audiences, trials } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { serve } from '../http/serve'
-import { createKeptAnswers, stampOfLists } from '../lists/keptAnswers'
+import { createKeptAnswers, stampOfList } from '../lists/keptAnswers'
 import { findList, findOpenList } from '../lists/routes'
 import type { CallServices, Services } from '../services'
 import { asked, networkOf, told } from './askNetwork'
@@ -26,7 +26,7 @@ import { startPreparing } from './startPreparing'
 export function audienceRoutes(app: Hono, services: CallServices): void {
   networkKeyRoutes(app, services)
   const { db } = services
-  const kept = createKeptAnswers(stampOfLists(db))
+  const kept = createKeptAnswers(stampOfList(db))
 
   const detailed = async (audienceId: string): Promise<AudienceDetail> => {
     await countSoon(services)

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals'
 import type { ApiClient } from '@upper-field/contract'
+import { firstLines, sharedLines as pageOfLines } from '../../src/pair/sharedLines'
 import { sharedLines } from '../../src/projection/sharedIn'
 import { bringText, newList, startTestServer, type TestServer } from './harness'
 
@@ -82,5 +83,30 @@ describe('shared lines', () => {
       ['+441665555018', 'switchboard', 2, ['Tom Kestle', 'Priya Garside']],
       ['+447911204484', 'household', 2, ['Alice Haddow', 'Sam Haddow']],
     ])
+  })
+
+  it('are paged through once each, those with most holders first, whatever of them is kept', async () => {
+    const many = await newList(api, 'Houses of many')
+    const rows = Array.from({ length: 130 }, (_, house) =>
+      Array.from(
+        { length: 2 + (house % 3) },
+        (_, at) => `Person${'abcdefgh'[at]}${house},Family${at},+44191555${1000 + house}`,
+      ),
+    )
+    await bringText(api, many, ['first,last,phone', ...rows.flat()].join('\n'))
+    const { db } = server.services
+    const all = await firstLines(db, many)
+    expect(all.map(({ holders }) => holders)).toEqual(rows.map((house) => house.length).sort((a, b) => b - a))
+    const pagesWith = async (kept: number): Promise<string[]> => {
+      const read: string[] = []
+      for (let cursor: string | undefined; ; ) {
+        const { lines, next, total } = await pageOfLines(db, many, cursor, async () => all.slice(0, kept))
+        expect(total).toBe(130)
+        read.push(...lines.map(({ e164 }) => e164))
+        if (next === null) return read
+        cursor = next
+      }
+    }
+    for (const kept of [1, 60, 100, 130]) expect(await pagesWith(kept)).toEqual(all.map(({ e164 }) => e164))
   })
 })
