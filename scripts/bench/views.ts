@@ -2,6 +2,7 @@ import type { ApiClient } from '@upper-field/contract'
 import type { Client } from 'pg'
 import { withBenchList } from './benchServer'
 import { untilIndexed } from './bringIn'
+import { holdEverybody } from './heldAudience'
 import { peopleFile } from './peopleFile'
 import { median, seconds } from './timing'
 
@@ -26,6 +27,7 @@ export async function timeViews(api: ApiClient, db: Client, listId: string): Pro
   const params = { listId }
   const [destination] = await api.call('readDestinations', {})
   if (!destination) throw new Error('There is no destination.')
+  const audienceId = await holdEverybody(api, db, listId, destination.id)
   const views: Readonly<Record<string, () => Promise<unknown>>> = {
     'a row by its primary key': () => db.query('select * from contacts where id = $1', [contactId]),
     Home: () => api.call('readLists', {}),
@@ -57,6 +59,9 @@ export async function timeViews(api: ApiClient, db: Client, listId: string): Pro
     'call sheet': () => api.call('readCallSheet', { params, query: { filter: '' } }),
     preflight: () => api.call('preflight', { params, query: { filter: '', destination: destination.id } }),
     files: () => api.call('readEditions', { params }),
+    'audiences, one of everybody': () => api.call('readAudiences', { params }),
+    'that audience': () => api.call('readAudience', { params: { audienceId } }),
+    'what wants doing today': () => api.call('readToday', {}),
   }
   for (const [name, view] of Object.entries(views)) {
     const first = (await seconds(view)) * 1000
