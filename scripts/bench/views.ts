@@ -1,3 +1,4 @@
+import { setTimeout } from 'node:timers/promises'
 import type { ApiClient } from '@upper-field/contract'
 import type { Client } from 'pg'
 import { withBenchList } from './benchServer'
@@ -59,6 +60,8 @@ export async function timeViews(api: ApiClient, db: Client, listId: string): Pro
     'call sheet': () => api.call('readCallSheet', { params, query: { filter: '' } }),
     preflight: () => api.call('preflight', { params, query: { filter: '', destination: destination.id } }),
     files: () => api.call('readEditions', { params }),
+    'audiences, while one of everybody is counted': () => api.call('readAudiences', { params }),
+    'until it is counted': () => untilCounted(api, listId),
     'audiences, one of everybody': () => api.call('readAudiences', { params }),
     'that audience': () => api.call('readAudience', { params: { audienceId } }),
     'what wants doing today': () => api.call('readToday', {}),
@@ -67,4 +70,11 @@ export async function timeViews(api: ApiClient, db: Client, listId: string): Pro
     const first = (await seconds(view)) * 1000
     console.log(`${name}: first ${first.toFixed(1)} ms, median ${(await median(view, TIMES)).toFixed(1)} ms`)
   }
+}
+
+const LOOK_EVERY = 20
+
+async function untilCounted(api: ApiClient, listId: string): Promise<void> {
+  while ((await api.call('readAudiences', { params: { listId } })).some(({ isBehind }) => isBehind))
+    await setTimeout(LOOK_EVERY)
 }

@@ -30,7 +30,7 @@ export const LIMITS = {
   lockSeconds: limit('LOCK_SECONDS', 8, 'seconds', 'How long a call waits for a list that is being worked on.'),
   countSeconds: limit(
     'COUNT_SECONDS',
-    0.3,
+    0.1,
     'seconds',
     'How long a page waits for audiences to be counted; it tells what is being counted still.',
   ),

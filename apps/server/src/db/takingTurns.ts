@@ -11,6 +11,22 @@ export function takingTurns(): Turn {
   }
 }
 
+/**
+ * Work that is done for all who ask for it: one is under way, and one waits. Whoever asks shares the one that waits, which
+ * begins after they have asked.
+ */
+export function sharingTurns<T>(work: () => Promise<T>): () => Promise<T> {
+  const turn = takingTurns()
+  let waiting: Promise<T> | null = null
+  return () => {
+    waiting ??= turn(() => {
+      waiting = null
+      return work()
+    })
+    return waiting
+  }
+}
+
 /** One page is read, one is made and one is written. */
 const AT_ONCE = 3
 

@@ -6,7 +6,7 @@ import { isShown } from '../contacts/shown'
 import { type Db, transaction } from '../db/database'
 import { num, readRow, readRows, text } from '../db/readRows'
 import { audiences } from '../db/schema'
-import { takingTurns } from '../db/takingTurns'
+import { sharingTurns } from '../db/takingTurns'
 import { byItself } from '../jobs/byItself'
 import type { Services } from '../services'
 import type { AudienceRow } from './difference'
@@ -36,15 +36,15 @@ export async function behindAmong(db: Db, ids: readonly string[]): Promise<Reado
 }
 
 /** Holds audiences against their lists where these have changed: who has to leave, who came since the last edition, who left. */
-export const countBehind = (services: Store): Promise<void> => countThose(services, IS_BEHIND)
+export const countBehind = (services: Services): Promise<void> => countThose(services, IS_BEHIND)
 
-type Store = Pick<Services, 'db' | 'pool'>
-
-async function countThose({ db, pool }: Store, which: SQL): Promise<void> {
-  const those = await readRows(db, { id: text, version: num })`
+/** One that cannot be counted stays behind, and keeps no other from being counted. */
+async function countThose(services: Services, which: SQL): Promise<void> {
+  const those = await readRows(services.db, { id: text, version: num })`
     select a.id, l.version from audiences a join lists l on l.id = a.list_id
     where ${IS_OF_LIST} and ${which} order by a.created_at`
-  for (const { id, version } of those) await transaction(pool, (tx) => countOne(tx, id, version))
+  for (const { id, version } of those)
+    await byItself(services, ({ pool }) => transaction(pool, (tx) => countOne(tx, id, version)))
 }
 
 async function countOne(tx: Db, id: string, version: number): Promise<void> {
@@ -90,17 +90,21 @@ async function changedSince(tx: Db, audience: AudienceRow): Promise<{ cameSince:
   return changed ?? { cameSince: 0, leftSince: 0 }
 }
 
-const turn = takingTurns()
-let next: Promise<unknown> | null = null
-
 /**
- * Holds audiences against their lists for somebody who looks at them. An audience of a million takes a few seconds: what
- * takes longer than a page waits goes on behind it, and is told as it was counted last. One count is under way, and one waits.
+ * How audiences are held against their lists for somebody who looks at them. One of a million takes a few seconds: what
+ * takes longer than a page waits goes on behind it, and is told as it was counted last.
+ * @returns counts the audiences of a list; without one those of all lists, whose counts may be older then
  */
-export async function countSoon(services: Services): Promise<void> {
-  next ??= turn(() => {
-    next = null
-    return byItself(services, () => countThose(services, sql`(${IS_BEHIND} or ${IS_OLD})`))
-  })
-  await Promise.race([next, setTimeout(services.config.limits.countSeconds * 1000, undefined, { ref: false })])
+export function countsSoon(services: Services): (listId?: string) => Promise<void> {
+  const counts = new Map<string, () => Promise<unknown>>()
+  const patience = services.config.limits.countSeconds * 1000
+  const countsOf = (listId: string | undefined) => {
+    const which = listId === undefined ? IS_BEHIND : sql`a.list_id = ${listId} and (${IS_BEHIND} or ${IS_OLD})`
+    return sharingTurns(() => byItself(services, () => countThose(services, which)))
+  }
+  return async (listId) => {
+    const count = counts.get(listId ?? '') ?? countsOf(listId)
+    counts.set(listId ?? '', count)
+    await Promise.race([count(), setTimeout(patience, undefined, { ref: false })])
+  }
 }

@@ -7,10 +7,10 @@ import { notFound, Problem } from '../http/problem'
 import { serve } from '../http/serve'
 import { createKeptAnswers, stampOfList } from '../lists/keptAnswers'
 import { findList, findOpenList } from '../lists/routes'
-import type { CallServices, Services } from '../services'
+import type { CallServices } from '../services'
 import { asked, networkOf, told } from './askNetwork'
 import { dropEverybody } from './audienceBooks'
-import { countBehind, countSoon, UNSEEN } from './audienceCounts'
+import { countBehind, countsSoon, UNSEEN } from './audienceCounts'
 import { describeAudience, findAudience, findOpenAudience } from './audienceDetail'
 import { keepsOf, refuseEverybody, refuseForm, refuseSuppressionList, refuseUnfit, refuseWithin } from './audienceRules'
 import { asDelivery, describeAudiences } from './describeAudiences'
@@ -28,14 +28,23 @@ export function audienceRoutes(app: Hono, services: CallServices): void {
   const { db } = services
   const kept = createKeptAnswers(stampOfList(db))
 
-  const detailed = async (audienceId: string): Promise<AudienceDetail> => {
-    await countSoon(services)
-    return describeAudience(db, audienceId, { now: new Date(services.now()), kept })
+  const countSoon = countsSoon(services)
+
+  const described = async (audienceId: string): Promise<Audience> => {
+    await countSoon((await findAudience(db, audienceId)).listId)
+    const [found] = await describeAudiences(db, eq(audiences.id, audienceId))
+    if (!found) throw notFound('audience')
+    return found
+  }
+
+  const detailed = async ({ id, listId }: AudienceRow): Promise<AudienceDetail> => {
+    await countSoon(listId)
+    return describeAudience(db, id, { now: new Date(services.now()), kept })
   }
 
   serve(app, services, 'readAudiences', async ({ params }) => {
     await findList(db, params.listId)
-    await countSoon(services)
+    await countSoon(params.listId)
     return describeAudiences(db, and(eq(audiences.listId, params.listId), isNull(audiences.removedAt)) ?? sql`false`)
   })
 
@@ -64,10 +73,10 @@ export function audienceRoutes(app: Hono, services: CallServices): void {
         })
         .returning(),
     )
-    return described(services, made?.id ?? '')
+    return described(made?.id ?? '')
   })
 
-  serve(app, services, 'readAudience', ({ params }) => detailed(params.audienceId))
+  serve(app, services, 'readAudience', async ({ params }) => detailed(await findAudience(db, params.audienceId)))
 
   serve(app, services, 'changeAudience', async ({ params, body }) => {
     const audience = await findOpenAudience(db, params.audienceId)
@@ -78,7 +87,7 @@ export function audienceRoutes(app: Hono, services: CallServices): void {
         .update(audiences)
         .set({ ...change, seenVersion: UNSEEN })
         .where(eq(audiences.id, audience.id))
-    return described(services, audience.id)
+    return described(audience.id)
   })
 
   serve(app, services, 'removeAudience', async ({ params }) => {
@@ -132,7 +141,7 @@ export function audienceRoutes(app: Hono, services: CallServices): void {
   serve(app, services, 'lookAtAudience', async ({ params }) => {
     const audience = await findAudience(db, params.audienceId)
     await asked(() => lookAt(services, audience))
-    return described(services, audience.id)
+    return described(audience.id)
   })
 
   serve(app, services, 'startTrial', async ({ params, body }) => {
@@ -152,7 +161,7 @@ export function audienceRoutes(app: Hono, services: CallServices): void {
     await db
       .insert(trials)
       .values({ audienceId: audience.id, remoteId, exclude: body.exclude, daily: body.daily, days: body.days })
-    return detailed(audience.id)
+    return detailed(audience)
   })
 
   serve(app, services, 'makeSimilar', async ({ params, body, me }) => {
@@ -188,15 +197,8 @@ export function audienceRoutes(app: Hono, services: CallServices): void {
         madeBy: me.name,
       })
       .returning()
-    return described(services, made?.id ?? '')
+    return described(made?.id ?? '')
   })
-}
-
-async function described(services: Services, audienceId: string): Promise<Audience> {
-  await countSoon(services)
-  const [found] = await describeAudiences(services.db, eq(audiences.id, audienceId))
-  if (!found) throw notFound('audience')
-  return found
 }
 
 async function countTrials(db: Db, audienceId: string): Promise<number> {

@@ -5,7 +5,7 @@ import { pageOfContacts } from '../contacts/page'
 import { calendars, lists } from '../db/schema'
 import { notFound } from '../http/problem'
 import { serve } from '../http/serve'
-import { countSoon } from '../send/audienceCounts'
+import { countsSoon } from '../send/audienceCounts'
 import type { CallServices } from '../services'
 import { calendarOf, makeSecret, ownerOfSecret } from './calendar'
 import { factsOf } from './facts'
@@ -16,9 +16,10 @@ const OF_EACH = 5
 /** What wants doing over all lists, as a page and as a calendar, and a search over all of them. */
 export function todayRoutes(app: Hono, services: CallServices): void {
   const { db } = services
+  const countSoon = countsSoon(services)
 
   serve(app, services, 'readToday', async () => {
-    await countSoon(services)
+    await countSoon()
     return [...todayOf(await factsOf(db), services.now())]
   })
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals'
 import fc from 'fast-check'
-import { severalAtOnce, takingTurns } from '../../src/db/takingTurns'
+import { severalAtOnce, sharingTurns, takingTurns } from '../../src/db/takingTurns'
 
 /** What can be ended by hand. */
 function held() {
@@ -10,6 +10,40 @@ function held() {
 }
 
 const passed = () => new Promise((resolve) => setImmediate(resolve))
+
+describe('work for all who ask', () => {
+  it('is done once for all who ask while it waits, and again for who asks once it has begun', async () => {
+    const { begin, ends } = held()
+    let done = 0
+    const ask = sharingTurns(async () => {
+      await begin()
+      return ++done
+    })
+    const first = ask()
+    await passed()
+    const others = [ask(), ask(), ask()]
+    await passed()
+    expect(ends).toHaveLength(1)
+    ends[0]?.resolve()
+    expect(await first).toBe(1)
+    await passed()
+    expect(ends).toHaveLength(2)
+    ends[1]?.resolve()
+    expect(await Promise.all(others)).toEqual([2, 2, 2])
+  })
+
+  it('tells a failure to those who shared it, and is done anew for the next', async () => {
+    let fails = true
+    const ask = sharingTurns(async () => {
+      if (fails) throw new Error('away')
+      return 'done'
+    })
+    const asked = [ask(), ask()]
+    for (const one of asked) await expect(one).rejects.toThrow('away')
+    fails = false
+    expect(await ask()).toBe('done')
+  })
+})
 
 describe('turns on one connection', () => {
   it('begins one only when the one before has ended, in the order of asking', async () => {
