@@ -15,7 +15,7 @@ import { loadCopies } from '../projection/copyLines'
 import { countContacts } from '../projection/cube'
 import { reproject } from '../projection/reproject'
 import { type BatchRow, fileSettingsOf } from '../projection/rowCells'
-import { renewStatistics } from '../projection/statistics'
+import { renewLaneStatistics, renewStatistics } from '../projection/statistics'
 import { tidyingKey, tidyingOf } from '../projection/tidying'
 import type { Services } from '../services'
 import { holdersByList, keysSince } from '../suppression/entryHolders'
@@ -127,6 +127,7 @@ async function finish(
     const learnt = await learntSince(tx, batch.id, batch.createdAt)
     await reproject(tx, client, { contacts: learnt, because: 'learnt' })
     await countContacts(tx, batch.listId)
+    await renewLaneStatistics(client, batch.rows)
     await tx.delete(batchPieces).where(eq(batchPieces.batchId, batch.id))
     await startIndexingOnce(tx, batch)
     const [counts] = await tx

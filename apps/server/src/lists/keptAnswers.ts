@@ -19,7 +19,7 @@ export interface Keeping {
   readonly most: number
 }
 
-const USUAL: Keeping = { worth: 300, longest: 60_000, most: 200 }
+const USUAL: Keeping = { worth: 100, longest: 60_000, most: 200 }
 
 interface Kept {
   readonly stamp: string

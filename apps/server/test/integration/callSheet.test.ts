@@ -173,3 +173,16 @@ describe('a call sheet', () => {
     await expect(noting).rejects.toMatchObject({ code: 'other-number' })
   })
 })
+
+it('of a large list is found by what is known of its lanes as soon as the list is there', async () => {
+  const large = await newList(server.api, 'All of a town')
+  const rows = Array.from({ length: 10_000 }, (_, i) => `Person ${i},,01665 5${String(i).padStart(5, '0')},GB`)
+  await bringText(server.api, large, [ROWS[0], ...rows].join('\n'))
+  const known = await server.sql(
+    "select attname, most_common_vals::text as values from pg_stats where tablename = 'contacts' and attname in ('lane', 'call_from') order by 1",
+  )
+  expect(known).toEqual([
+    { attname: 'call_from', values: expect.stringContaining('GB Europe/London') },
+    { attname: 'lane', values: expect.stringContaining('call') },
+  ])
+})
