@@ -9,6 +9,7 @@ import { memberIs, withoutId } from '../db/spans'
 import { notFound, Problem } from '../http/problem'
 import { joinAgain } from '../pair/joinAgain'
 import { sharersOf } from '../pair/sharers'
+import { rootsOf } from '../pair/standsFor'
 import { countContacts } from '../projection/cube'
 import { reproject } from '../projection/reproject'
 import { leaveAudiences } from '../send/owedRemovals'
@@ -82,9 +83,8 @@ async function listOfForgotten(tx: Db): Promise<string> {
 }
 
 async function findPerson(tx: Db, contactId: number): Promise<Person> {
-  const [root] = await readIds(tx)`select coalesce(joined_into, id) as id from contacts where id = ${contactId}`
-  if (root === undefined) throw notFound('contact')
-  let person = await holdersOf(tx, sql`coalesce(c.joined_into, c.id) = ${root}`)
+  let person = await joinedWith(tx, [contactId])
+  if (person.length === 0) throw notFound('contact')
   let found = findForgotten(person, [])
   for (let round = 0; round < ROUNDS; round++) {
     const keys = [...found.keys, ...found.heldByOthers]
@@ -100,14 +100,17 @@ async function findPerson(tx: Db, contactId: number): Promise<Person> {
       others.filter(({ id }) => !mine.has(id)),
     )
     // Whoever was joined to one of them is the person too.
-    person = await holdersOf(
-      tx,
-      sql`coalesce(c.joined_into, c.id) in (select coalesce(joined_into, id) from contacts where id = any(${sql.param(next.ids)}::bigint[]))`,
-    )
+    person = await joinedWith(tx, next.ids)
     found = { ...next, ids: person.map(({ id }) => id) }
     if (person.length === mine.size) break
   }
   return describe(tx, found)
+}
+
+/** These contacts with everybody they are joined to, or who is joined to one of them. */
+async function joinedWith(tx: Db, ids: readonly number[]): Promise<Holder[]> {
+  const roots = sql`any(${sql.param(await rootsOf(tx, ids))}::bigint[])`
+  return holdersOf(tx, sql`(c.id = ${roots} or c.joined_into = ${roots})`)
 }
 
 async function describe(tx: Db, { ids, keys, heldByOthers }: ReturnType<typeof findForgotten>): Promise<Person> {
