@@ -3,7 +3,7 @@ import { eq, sql } from 'drizzle-orm'
 import { chosenContacts } from '../contacts/page'
 import { readFilter, readWholeFilter } from '../contacts/readFilter'
 import type { Db } from '../db/database'
-import { num, readCount, readRow } from '../db/readRows'
+import { readCount } from '../db/readRows'
 import { suppressionLists } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import type { Services } from '../services'
@@ -68,11 +68,14 @@ export async function countChosen(db: Db, { listId, filter, suppressionListId }:
 export async function refuseEverybody(db: Db, listId: string, filter: string, isMeant: boolean): Promise<void> {
   const chosen = await readWholeFilter(db, listId, filter)
   if (isMeant) return
-  const counted = await readRow(db, { some: num, all: num })`
-    select count(*) filter (where ${chosenContacts(listId, chosen)}) as some, count(*) as all
-    from contacts where ${chosenContacts(listId, readFilter(''))}`
-  const { some, all } = counted ?? { some: 0, all: 0 }
-  if (some === all && all > 0)
+  const everybody = sql`from contacts where ${chosenContacts(listId, readFilter(''))}`
+  // Whoever is left out is found soon, where there is anybody; nobody is counted for that.
+  const { rows: leftOut } = await db.execute(
+    sql`select 1 ${everybody} and (${chosenContacts(listId, chosen)}) is not true limit 1`,
+  )
+  if (leftOut.length > 0) return
+  const all = await readCount(db)`select count(*) as n ${everybody}`
+  if (all > 0)
     throw new Problem(
       409,
       'whole-list',
