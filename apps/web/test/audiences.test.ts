@@ -57,6 +57,8 @@ describe('an audience in words', () => {
   it('says who came and who left', () => {
     expect(sinceText(audience({ cameSince: 1212, leftSince: 64 }))).toBe('+1,212 −64')
     expect(sinceText(audience())).toBe('no change')
+    expect(sinceText(audience({ isBehind: true }))).toBe('')
+    expect(sinceText(audience({ isBehind: true, cameSince: 12 }))).toBe('+12 −0')
     expect(sinceText(audience({ lastEditionAt: null, cameSince: 4 }))).toBe('')
   })
 

@@ -96,8 +96,8 @@ function Line({ audience, destination, isChosen, onChoose, now }: LineProps) {
         <div className={`text-[13px] ${TONE[due.tone]}`}>{due.text}</div>
       </td>
       <td className="p-2 text-right">
-        <span className="num whitespace-nowrap">{sinceText(audience)}</span>
-        {audience.isBehind ? <div className="text-[13px] text-soft">being counted …</div> : null}
+        <span className={`num whitespace-nowrap ${audience.isBehind ? 'text-soft' : ''}`}>{sinceText(audience)}</span>
+        {audience.isBehind ? <div className="whitespace-nowrap text-[13px] text-soft">being counted</div> : null}
         {audience.owedRemovals > 0 ? (
           <div className="text-[13px] text-beet">{count(audience.owedRemovals)} must leave</div>
         ) : null}

@@ -119,14 +119,16 @@ function pressureOf(audience: Audience, now: number): number {
 export const isChanging = ({ state, isBehind }: Pick<Audience, 'state' | 'isBehind'>): boolean =>
   state === 'received' || state === 'matching' || isBehind
 
-/** Who came and who left since the last edition. */
+/** Who came and who left since the last edition; that nobody has is not said while it is being counted. */
 export function sinceText({
   cameSince,
   leftSince,
   lastEditionAt,
-}: Pick<Audience, 'cameSince' | 'leftSince' | 'lastEditionAt'>): string {
+  isBehind,
+}: Pick<Audience, 'cameSince' | 'leftSince' | 'lastEditionAt' | 'isBehind'>): string {
   if (lastEditionAt === null) return ''
-  return cameSince + leftSince === 0 ? 'no change' : `+${count(cameSince)} −${count(leftSince)}`
+  if (cameSince + leftSince === 0) return isBehind ? '' : 'no change'
+  return `+${count(cameSince)} −${count(leftSince)}`
 }
 
 /** What the button that sends says: how many, which way, and to which account. */
