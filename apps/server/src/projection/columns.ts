@@ -94,7 +94,7 @@ export interface ContactLines {
 
 /** One contact as lines of its three tables, in the order of the column lists above. */
 export function linesOf(key: ContactKey, view: ContactView, joined: number): ContactLines {
-  const { values, best } = view
+  const { values, standing } = view
   return {
     contact: [
       key.id,
@@ -115,18 +115,18 @@ export function linesOf(key: ContactKey, view: ContactView, joined: number): Con
       values.profile,
       values.country,
       moreText(view.more),
-      best?.e164 ?? null,
+      standing.placed.best?.e164 ?? null,
       rawOf(view),
       view.emails[0]?.address ?? null,
       view.cell?.reading.verdict ?? 'empty',
       view.changes,
       view.hand,
       view.slip,
-      view.isReadable,
+      standing.isReadable,
       view.emails[0]?.kind ?? 'none',
       view.title.functions.join(' '),
       view.title.level ?? '',
-      ...standingCells(view, view.emailState),
+      ...standingCells(standing, view.emailState),
       joined,
       searchText(view),
     ], // prettier-ignore
@@ -161,15 +161,15 @@ export const placementCells = ({ best, placement, callFrom, suppressedFor, canTe
 
 /** In the order of `STANDING_COLUMNS`. */
 export const standingCells = (one: Standing, emailState: AddressState): CopyValue[] => [
-  one.best?.lineType ?? 'unknown',
-  one.best?.status ?? 'unknown',
-  one.best?.knownFrom ?? 'plan',
+  one.placed.best?.lineType ?? 'unknown',
+  one.placed.best?.status ?? 'unknown',
+  one.placed.best?.knownFrom ?? 'plan',
   one.isDead,
   one.isFilled,
   one.wantsMobile,
   emailState,
   one.sureness,
-  ...placementCells(one),
+  ...placementCells(one.placed),
 ]
 
 /** Most contacts know nothing more: that is written without making it anew. */
@@ -179,7 +179,7 @@ function moreText(more: ContactView['more']): string {
 }
 
 /** What stood in the row for the number shown: nothing where a provider found it. */
-function rawOf({ cell, best, numbers }: ContactView): string {
-  const isFound = numbers.some(({ e164, origin }) => e164 === best?.e164 && origin === 'fill')
+function rawOf({ cell, standing, numbers }: ContactView): string {
+  const isFound = numbers.some(({ e164, origin }) => e164 === standing.placed.best?.e164 && origin === 'fill')
   return isFound ? '' : (cell?.raw.trim().slice(0, 120) ?? '')
 }

@@ -52,7 +52,7 @@ export async function learnAgain(
     const emailState = address === undefined ? 'none' : (verified.get(address)?.deliverability ?? 'not-checked')
     const reach = reachOf(contact)
     const standing = standingOf({ ...reach, numbers: contact.numbers, hasOwnEmail: reach.hasEmail, emailState })
-    const isSame = (standing.best?.e164 ?? null) === contact.number
+    const isSame = (standing.placed.best?.e164 ?? null) === contact.number
     if (isSame && others.length === 0 && !found.has(contact.id))
       stood.push([contact.id, ...standingCells(standing, emailState)])
     else toRead.push(contact.id)

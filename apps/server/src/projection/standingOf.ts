@@ -14,7 +14,8 @@ interface ReachWithOrigins extends Omit<Reach, 'numbers' | 'hasEmail'> {
 }
 
 /** How a contact stands: where it belongs, and whether and how surely it can be reached. */
-export interface Standing extends Placed {
+export interface Standing {
+  readonly placed: Placed
   /** Its rows hold a readable number or e-mail. */
   readonly isReadable: boolean
   /** What its rows hold is known to be dead. */
@@ -37,14 +38,7 @@ export function standingOf(reach: ReachWithOrigins): Standing {
   const isGone = isReadable && !hasOwnEmail && ofRows.every(({ e164 }) => isDeadLine(e164))
   const isReachedByFill = numbers.some(({ origin, e164 }) => origin === 'fill' && !isDeadLine(e164)) || hasEmail
   return {
-    // Written out: this runs for every row, and a spread takes V8 many times as long.
-    lines: placed.lines,
-    best: placed.best,
-    placement: placed.placement,
-    suppressedFor: placed.suppressedFor,
-    canText: placed.canText,
-    canCall: placed.canCall,
-    callFrom: placed.callFrom,
+    placed,
     isReadable,
     isDead: isGone,
     isFilled: (!isReadable || isGone) && isReachedByFill,

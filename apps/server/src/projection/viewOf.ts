@@ -42,7 +42,8 @@ export interface ContactSources {
 }
 
 /** A contact as it is shown, filtered and sent: the end of the projection. */
-export interface ContactView extends Standing {
+export interface ContactView {
+  readonly standing: Standing
   readonly values: ContactValues
   readonly numbers: readonly OriginNumber[]
   /** The best one first. */
@@ -96,24 +97,12 @@ export function viewOf({
     isShared,
   })
   return {
-    // Written out: this runs for every row, and a spread takes V8 many times as long.
-    lines: standing.lines,
-    best: standing.best,
-    placement: standing.placement,
-    suppressedFor,
-    canText: standing.canText,
-    canCall: standing.canCall,
-    callFrom: standing.callFrom,
-    isReadable: standing.isReadable,
-    isDead: standing.isDead,
-    isFilled: standing.isFilled,
-    wantsMobile: standing.wantsMobile,
-    sureness: standing.sureness,
+    standing,
     values: merged.values,
     numbers,
     emails,
     emailState,
-    cell: cellOf([own, ...members.map(({ projected }) => projected)], standing.best?.e164),
+    cell: cellOf([own, ...members.map(({ projected }) => projected)], standing.placed.best?.e164),
     extras: members.length === 0 ? own.extras : [ownRow, ...members].flatMap(({ projected }) => projected.extras),
     more: members.length === 0 ? own.more : mergeMore([ownRow, ...members].map(({ projected }) => projected.more)),
     changes: codesOf(own.changes),

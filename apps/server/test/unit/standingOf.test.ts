@@ -34,7 +34,7 @@ const OUT: RegisterFacts = { lineType: 'mobile', status: 'out-of-service', check
 
 function standing({ numbers, hasOwnEmail, hasFoundEmail, dead }: Reached) {
   const hasEmail = hasOwnEmail || hasFoundEmail
-  return standingOf({
+  const stood = standingOf({
     numbers,
     hasOwnEmail,
     hasEmail,
@@ -43,6 +43,7 @@ function standing({ numbers, hasOwnEmail, hasFoundEmail, dead }: Reached) {
     factsOf: (e164) => (dead.includes(e164) ? OUT : undefined),
     isShared: () => false,
   })
+  return { ...stood, ...stood.placed }
 }
 
 const ofRows = ({ numbers }: Reached) => numbers.filter(({ valid, origin }) => valid && origin !== 'fill')

@@ -13,8 +13,8 @@ const MOBILE = '+447911204481'
 const FIXED = '+441665555018'
 const told = (facts: Record<string, Partial<RegisterFacts>>) => (e164: string) =>
   facts[e164] ? { lineType: null, status: null, checkedAt: 1, ...facts[e164] } : undefined
-const view = (own: ContactSources['own'], more: Partial<ContactSources> = {}) =>
-  viewOf({
+function view(own: ContactSources['own'], more: Partial<ContactSources> = {}) {
+  const seen = viewOf({
     own,
     members: [],
     how: AS_THEY_COME,
@@ -25,6 +25,8 @@ const view = (own: ContactSources['own'], more: Partial<ContactSources> = {}) =>
     scopesOf: null,
     ...more,
   })
+  return { ...seen, ...seen.standing, ...seen.standing.placed }
+}
 
 describe('viewOf', () => {
   it('takes the mobile for the best number, and the cell it came from', () => {
