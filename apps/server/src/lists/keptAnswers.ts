@@ -56,7 +56,7 @@ export function createKeptAnswers(
   }
 }
 
-const JOBS_OF = (listId: string) => sql`
+const stampOfJobs = (listId: string) => sql`
   (select concat_ws('/', count(*), count(finished_at), sum(done)) from jobs where list_id = ${listId} and kind <> 'index')`
 
 /** Another text whenever contacts of a list have changed, or a job of it has come further: for what depends on nothing else. */
@@ -64,7 +64,7 @@ export const stampOfList =
   (db: Db) =>
   async (listId: string): Promise<string> => {
     const list = await readRow(db, { stamp: text })`
-      select concat_ws('/', (select version from lists where id = ${listId}), ${JOBS_OF(listId)}) as stamp`
+      select concat_ws('/', (select version from lists where id = ${listId}), ${stampOfJobs(listId)}) as stamp`
     return list?.stamp ?? ''
   }
 
@@ -77,6 +77,6 @@ export const stampOfLists =
   async (listId: string): Promise<string> => {
     const lists = await readRow(db, { stamp: text })`
       select concat_ws('/', (select sum(version) from lists), (select count(*) from lists where archived_at is not null),
-        ${JOBS_OF(listId)}) as stamp`
+        ${stampOfJobs(listId)}) as stamp`
     return lists?.stamp ?? ''
   }

@@ -35,8 +35,14 @@ export async function behindAmong(db: Db, ids: readonly string[]): Promise<Reado
   return new Set(behind.map(({ id }) => id))
 }
 
-/** Holds audiences against their lists where these have changed: who has to leave, who came since the last edition, who left. */
-export const countBehind = (services: Services): Promise<void> => countThose(services, IS_BEHIND)
+const areOf = (listId: string): SQL => sql`a.list_id = ${listId}`
+
+/**
+ * Holds audiences against their lists where these have changed: who has to leave, who came since the last edition, who left.
+ * @param listId of one list; without it, of all
+ */
+export const countBehind = (services: Services, listId?: string): Promise<void> =>
+  countThose(services, listId === undefined ? IS_BEHIND : sql`${areOf(listId)} and ${IS_BEHIND}`)
 
 /** One that cannot be counted stays behind, and keeps no other from being counted. */
 async function countThose(services: Services, which: SQL): Promise<void> {
@@ -99,7 +105,7 @@ export function countsSoon(services: Services): (listId?: string) => Promise<voi
   const counts = new Map<string, () => Promise<unknown>>()
   const patience = services.config.limits.countSeconds * 1000
   const countsOf = (listId: string | undefined) => {
-    const which = listId === undefined ? IS_BEHIND : sql`a.list_id = ${listId} and (${IS_BEHIND} or ${IS_OLD})`
+    const which = listId === undefined ? IS_BEHIND : sql`${areOf(listId)} and (${IS_BEHIND} or ${IS_OLD})`
     return sharingTurns(() => byItself(services, () => countThose(services, which)))
   }
   return async (listId) => {

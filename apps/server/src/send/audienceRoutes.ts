@@ -131,7 +131,7 @@ export function audienceRoutes(app: Hono, services: CallServices): void {
 
   serve(app, services, 'deliverRemovals', async ({ params, me }) => {
     const audience = await findAudience(db, params.audienceId)
-    await countBehind(services)
+    await countBehind(services, audience.listId)
     const made = await transaction(services.pool, (tx) =>
       startDelivery(tx, { audienceId: audience.id, editionId: null, startedBy: me.name }),
     )
