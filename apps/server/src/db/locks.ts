@@ -21,6 +21,8 @@ export const LOCKS = {
   spend: 7420,
   /** One process takes a run of an automation on. */
   automations: 7421,
+  /** An audience is held against its list once at a time. */
+  audience: 7423,
 } as const
 
 /** Takes a lock until the end of the transaction, if nobody has it. @param id of the thing it guards */

@@ -1,13 +1,16 @@
 import { setTimeout } from 'node:timers/promises'
 import { and, eq, type SQL, sql } from 'drizzle-orm'
+import type { Pool } from 'pg'
 import { chosenContacts } from '../contacts/page'
 import { readFilter } from '../contacts/readFilter'
 import { isShown } from '../contacts/shown'
 import { type Db, transaction } from '../db/database'
-import { num, readRow, readRows, text } from '../db/readRows'
+import { tryLock } from '../db/locks'
+import { num, orNull, type RowOf, readRow, readRows, text, when } from '../db/readRows'
 import { audiences } from '../db/schema'
 import { sharingTurns } from '../db/takingTurns'
 import { byItself } from '../jobs/byItself'
+import { throwFirst } from '../jobs/settled'
 import type { Services } from '../services'
 import type { AudienceRow } from './difference'
 
@@ -44,24 +47,40 @@ const areOf = (listId: string): SQL => sql`a.list_id = ${listId}`
 export const countBehind = (services: Services, listId?: string): Promise<void> =>
   countThose(services, listId === undefined ? IS_BEHIND : sql`${areOf(listId)} and ${IS_BEHIND}`)
 
-/** One that cannot be counted stays behind, and keeps no other from being counted. */
-async function countThose(services: Services, which: SQL): Promise<void> {
-  const those = await readRows(services.db, { id: text, version: num })`
-    select a.id, l.version from audiences a join lists l on l.id = a.list_id
+/** An audience as it was when it was seen to be behind, and the version of its list. */
+const SEEN = { id: text, version: num, seenAt: orNull(when) }
+type SeenAudience = RowOf<typeof SEEN>
+
+/** How soon is looked again for one that somebody else is counting, in milliseconds. */
+const AGAIN = 100
+
+/** One that cannot be counted keeps no other from it: what it failed by is thrown when all were tried. */
+async function countThose({ db, pool }: Services, which: SQL): Promise<void> {
+  const those = await readRows(db, SEEN)`
+    select a.id, l.version, a.seen_at from audiences a join lists l on l.id = a.list_id
     where ${IS_OF_LIST} and ${which} order by a.created_at`
-  for (const { id, version } of those)
-    await byItself(services, ({ pool }) => transaction(pool, (tx) => countOne(tx, id, version)))
+  const counted: PromiseSettledResult<void>[] = []
+  for (const one of those) counted.push(...(await Promise.allSettled([untilCounted(pool, one)])))
+  throwFirst(counted)
 }
 
-async function countOne(tx: Db, id: string, version: number): Promise<void> {
+async function untilCounted(pool: Pool, audience: SeenAudience): Promise<void> {
+  while (!(await transaction(pool, (tx) => countOne(tx, audience)))) await setTimeout(AGAIN)
+}
+
+/** @returns false while somebody else is counting it, which they do for all */
+async function countOne(tx: Db, { id, version, seenAt }: SeenAudience): Promise<boolean> {
+  if (!(await tryLock(tx, 'audience', id))) return false
   const [audience] = await tx.select().from(audiences).where(eq(audiences.id, id))
-  if (!audience) return
+  const isCounted = audience?.seenVersion === version && audience.seenAt?.getTime() !== seenAt?.getTime()
+  if (!audience || isCounted) return true
   await markOwed(tx, id)
   const changed = await changedSince(tx, audience)
   await tx
     .update(audiences)
     .set({ ...changed, seenVersion: version, seenAt: sql`now()` })
     .where(and(eq(audiences.id, id), eq(audiences.seenVersion, audience.seenVersion)))
+  return true
 }
 
 /**

@@ -3,6 +3,7 @@ import { type Db, transaction } from '../db/database'
 import { isThereAlready } from '../db/errors'
 import { readRows, text } from '../db/readRows'
 import { logError } from '../http/problem'
+import { byItself } from '../jobs/byItself'
 import type { Services } from '../services'
 import { countBehind } from './audienceCounts'
 import { startDelivery } from './startDelivery'
@@ -12,7 +13,8 @@ const BY_ITSELF_AFTER_HOURS = 20
 
 /** Takes out by itself whoever should have left, where an audience is kept so. @returns how many deliveries began */
 export async function removeOverdue(services: Services): Promise<number> {
-  await countBehind(services)
+  // One that cannot be counted keeps nobody in the others.
+  await byItself(services, countBehind)
   const overdue = await readRows(services.db, { id: text })`
     select a.id from audiences a
     where a.removed_at is null and a.removes_by_itself and a.remote_id is not null and exists (

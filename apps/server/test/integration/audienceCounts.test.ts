@@ -80,6 +80,29 @@ describe('an audience whose list has changed', () => {
   })
 })
 
+describe('an audience that cannot be counted', () => {
+  it('keeps no other from it, and nobody is told that none has to leave', async () => {
+    const other = (await sending.makeAudience('brassbell', { name: 'Beside it' })).id
+    await sending.prepare(other)
+    await sending.send(other)
+    const words = Array.from({ length: 13 }, (_, i) => `word${i}`).join(' ')
+    const { filter } = await sending.read(id)
+    await sending.server.sql('update audiences set filter = $2 where id = $1', [id, words])
+    await bringText(sending.server.api, sending.listId, sending.csv(50, 55), { name: 'still more' })
+    const told = await untilIs(
+      () => sending.read(other),
+      ({ isBehind }) => !isBehind,
+    )
+    expect(told).toMatchObject({ cameSince: 5 })
+    expect(await sending.read(id)).toMatchObject({ isBehind: true, cameSince: 0 })
+    await expect(sending.server.api.call('deliverRemovals', { params: { audienceId: id } })).rejects.toMatchObject({
+      code: 'too-many-words',
+    })
+    await sending.server.sql('update audiences set filter = $2 where id = $1', [id, filter])
+    expect(await counted()).toMatchObject({ cameSince: 5 })
+  })
+})
+
 describe('an audience that was never sent', () => {
   it('has nobody who came since its last edition, and is not held against its list for that', async () => {
     const { id: fresh } = await sending.makeAudience('brassbell', { name: 'Fresh' })
