@@ -74,7 +74,7 @@ async function countOne(tx: Db, { id, version, seenAt }: SeenAudience): Promise<
   const [audience] = await tx.select().from(audiences).where(eq(audiences.id, id))
   const isCounted = audience?.seenVersion === version && audience.seenAt?.getTime() !== seenAt?.getTime()
   if (!audience || isCounted) return true
-  await markOwed(tx, id)
+  await markOwed(tx, audience)
   const changed = await changedSince(tx, audience)
   await tx
     .update(audiences)
@@ -87,13 +87,13 @@ async function countOne(tx: Db, { id, version, seenAt }: SeenAudience): Promise<
  * Marks who in an audience has to leave: their contact is suppressed for ads, or is no longer there since its rows were
  * put back. Who may stay again is no longer marked. Audiences that exclude keep customers: they are there for that.
  */
-async function markOwed(db: Db, audienceId: string): Promise<void> {
+async function markOwed(tx: Db, { id, listId }: AudienceRow): Promise<void> {
   const isOwed = sql`m.contact_id is not null and not exists (
     select 1 from contacts c
-    where c.id = m.contact_id and ${isShown('c')} and not (string_to_array(c.suppressed_for, ' ') && array['all', 'ads']::text[]))`
-  await db.execute(sql`
+    where c.id = m.contact_id and c.list_id = ${listId} and ${isShown('c')} and not (string_to_array(c.suppressed_for, ' ') && array['all', 'ads']::text[]))`
+  await tx.execute(sql`
     update audience_members m set owed_since = case when m.owed_since is null then now() end
-    where m.audience_id = ${audienceId} and m.contact_id is not null and (m.owed_since is not null) is distinct from (${isOwed})`)
+    where m.audience_id = ${id} and m.contact_id is not null and (m.owed_since is not null) is distinct from (${isOwed})`)
 }
 
 /** Who came into what an audience is made of since its last edition, and who left it. */
