@@ -1,4 +1,4 @@
-import { sql } from 'drizzle-orm'
+import { type SQL, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { readRow, text } from '../db/readRows'
 
@@ -56,27 +56,24 @@ export function createKeptAnswers(
   }
 }
 
-const stampOfJobs = (listId: string) => sql`
-  (select concat_ws('/', count(*), count(finished_at), sum(done)) from jobs where list_id = ${listId} and kind <> 'index')`
+/** A text that is another whenever one of these values is, or a job of the list has come further (but for indexing, which changes nobody). */
+const stampOf =
+  (values: (listId: string) => SQL) =>
+  (db: Db) =>
+  async (listId: string): Promise<string> => {
+    const told = await readRow(db, { stamp: text })`
+      select concat_ws('/', ${values(listId)},
+        (select concat_ws('/', count(*), count(finished_at), sum(done)) from jobs where list_id = ${listId} and kind <> 'index')) as stamp`
+    return told?.stamp ?? ''
+  }
 
 /** Another text whenever contacts of a list have changed, or a job of it has come further: for what depends on nothing else. */
-export const stampOfList =
-  (db: Db) =>
-  async (listId: string): Promise<string> => {
-    const list = await readRow(db, { stamp: text })`
-      select concat_ws('/', (select version from lists where id = ${listId}), ${stampOfJobs(listId)}) as stamp`
-    return list?.stamp ?? ''
-  }
+export const stampOfList = stampOf((listId) => sql`(select version from lists where id = ${listId})`)
 
 /**
- * Another text whenever contacts of any list have changed, or a job of this one has come further (but for indexing, which
- * changes nobody): who is in other lists too, and what is known of a number, are told by all lists together.
+ * Another text whenever contacts of any list have changed, or a job of this one has come further: who is in other lists too,
+ * and what is known of a number, are told by all lists together.
  */
-export const stampOfLists =
-  (db: Db) =>
-  async (listId: string): Promise<string> => {
-    const lists = await readRow(db, { stamp: text })`
-      select concat_ws('/', (select sum(version) from lists), (select count(*) from lists where archived_at is not null),
-        ${stampOfJobs(listId)}) as stamp`
-    return lists?.stamp ?? ''
-  }
+export const stampOfLists = stampOf(
+  () => sql`(select sum(version) from lists), (select count(*) from lists where archived_at is not null)`,
+)

@@ -13,6 +13,7 @@ import { byItself } from '../jobs/byItself'
 import { throwFirst } from '../jobs/settled'
 import type { Services } from '../services'
 import type { AudienceRow } from './difference'
+import { lastDelivered } from './lastDelivered'
 
 /**
  * What an audience's seen version is from here on: something else than its list has changed that it is counted by. Another
@@ -99,9 +100,7 @@ async function markOwed(tx: Db, { id, listId }: AudienceRow): Promise<void> {
 /** Who came into what an audience is made of since its last edition, and who left it. */
 async function changedSince(tx: Db, audience: AudienceRow): Promise<{ cameSince: number; leftSince: number }> {
   const { id, listId, filter } = audience
-  const last = await readRow(tx, { editionId: text })`
-    select edition_id from deliveries where audience_id = ${id} and edition_id is not null and state = 'done'
-    order by started_at desc limit 1`
+  const last = await lastDelivered(tx, id)
   if (!last) return { cameSince: 0, leftSince: 0 }
   const isChosen = sql`${chosenContacts(listId, readFilter(filter))} and lane <> 'parked'`
   const isIn = (table: SQL) =>

@@ -27,12 +27,11 @@ export function audienceRoutes(app: Hono, services: CallServices): void {
   networkKeyRoutes(app, services)
   const { db } = services
   const kept = createKeptAnswers(stampOfList(db))
-
   const countSoon = countsSoon(services)
 
-  const described = async (audienceId: string): Promise<Audience> => {
-    await countSoon((await findAudience(db, audienceId)).listId)
-    const [found] = await describeAudiences(db, eq(audiences.id, audienceId))
+  const described = async ({ id, listId }: Pick<AudienceRow, 'id' | 'listId'>): Promise<Audience> => {
+    await countSoon(listId)
+    const [found] = await describeAudiences(db, eq(audiences.id, id))
     if (!found) throw notFound('audience')
     return found
   }
@@ -73,7 +72,8 @@ export function audienceRoutes(app: Hono, services: CallServices): void {
         })
         .returning(),
     )
-    return described(made?.id ?? '')
+    if (!made) throw new Error('insert returned nothing')
+    return described(made)
   })
 
   serve(app, services, 'readAudience', async ({ params }) => detailed(await findAudience(db, params.audienceId)))
@@ -85,9 +85,9 @@ export function audienceRoutes(app: Hono, services: CallServices): void {
     if (Object.keys(change).length > 0)
       await db
         .update(audiences)
-        .set({ ...change, seenVersion: UNSEEN })
+        .set(change.filter === undefined ? change : { ...change, seenVersion: UNSEEN })
         .where(eq(audiences.id, audience.id))
-    return described(audience.id)
+    return described(audience)
   })
 
   serve(app, services, 'removeAudience', async ({ params }) => {
@@ -141,7 +141,7 @@ export function audienceRoutes(app: Hono, services: CallServices): void {
   serve(app, services, 'lookAtAudience', async ({ params }) => {
     const audience = await findAudience(db, params.audienceId)
     await asked(() => lookAt(services, audience))
-    return described(audience.id)
+    return described(audience)
   })
 
   serve(app, services, 'startTrial', async ({ params, body }) => {
@@ -197,7 +197,8 @@ export function audienceRoutes(app: Hono, services: CallServices): void {
         madeBy: me.name,
       })
       .returning()
-    return described(made?.id ?? '')
+    if (!made) throw new Error('insert returned nothing')
+    return described(made)
   })
 }
 

@@ -1,5 +1,5 @@
 import { readText, type ToldState } from '@upper-field/core/send'
-import { and, desc, eq, isNotNull } from 'drizzle-orm'
+import { and, eq } from 'drizzle-orm'
 import { type Db, transaction } from '../db/database'
 import { isLostConnection } from '../db/errors'
 import { readRows, text } from '../db/readRows'
@@ -11,6 +11,7 @@ import { tellWebhooks } from '../webhooks/tell'
 import { emptyBooks } from './audienceBooks'
 import { findDestination } from './destinations'
 import type { AudienceRow } from './difference'
+import { lastDelivered } from './lastDelivered'
 import { GONE, type NetworkClient, NetworkRefused, openNetwork } from './networkClient'
 
 const SECOND = 1000
@@ -58,14 +59,8 @@ function nextLook(state: string, { toldAt }: AudienceRow, now: Date): Date {
 
 /** The first size that is told after a delivery is what came of it. */
 async function noteMatched(db: Db, audienceId: string, matched: number): Promise<void> {
-  const [latest] = await db
-    .select()
-    .from(deliveries)
-    .where(and(eq(deliveries.audienceId, audienceId), eq(deliveries.state, 'done'), isNotNull(deliveries.editionId)))
-    .orderBy(desc(deliveries.startedAt))
-    .limit(1)
-  if (latest && latest.matched === null)
-    await db.update(deliveries).set({ matched }).where(eq(deliveries.id, latest.id))
+  const last = await lastDelivered(db, audienceId)
+  if (last && last.matched === null) await db.update(deliveries).set({ matched }).where(eq(deliveries.id, last.id))
 }
 
 /** What the network no longer knows is sent whole the next time. */
