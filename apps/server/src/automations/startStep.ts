@@ -5,6 +5,7 @@ import { startCheck } from '../check/startCheck'
 import { LINES } from '../check/subjects'
 import type { Db } from '../db/database'
 import { audiences, type automationRuns } from '../db/schema'
+import { estimatePlan } from '../fill/estimate'
 import { readStandingFill } from '../fill/standingFill'
 import { startFill } from '../fill/startFill'
 import { Problem } from '../http/problem'
@@ -61,16 +62,17 @@ async function start(services: Services, tx: Db, run: RunRow, step: AutomationSt
       return { jobId: (await startPairing(tx, { listId, payload: { thresholds }, startedBy })).id }
     }
     case 'check': {
-      const { most, toAsk } = await estimateCheck(tx, LINES, listId, filter)
-      if (toAsk === 0) return nothing('Every number has a fresh answer.')
-      if (most > step.amount) return { outcome: 'over-amount', reason: 'It would cost more than the amount allows.' }
-      return { jobId: (await startCheck(tx, LINES, { listId, filter, agreed: step.amount, startedBy })).id }
+      const estimate = await estimateCheck(tx, LINES, listId, filter)
+      if (estimate.toAsk === 0) return nothing('Every number has a fresh answer.')
+      if (estimate.most > step.amount)
+        return { outcome: 'over-amount', reason: 'It would cost more than the amount allows.' }
+      return { jobId: (await startCheck(tx, LINES, { listId, filter, agreed: step.amount, startedBy }, estimate)).id }
     }
     case 'fill': {
       const standing = await readStandingFill(tx, listId)
       if (!standing) return nothing('No plan is set for filling new batches of this list.')
-      const plan = FillPlan.parse({ ...standing.plan, budget: step.amount, filter })
-      return { jobId: (await startFill(tx, { ...plan, listId, startedBy })).id }
+      const plan = { ...FillPlan.parse({ ...standing.plan, budget: step.amount, filter }), listId }
+      return { jobId: (await startFill(tx, { ...plan, startedBy }, await estimatePlan(tx, plan))).id }
     }
     case 'split':
       await withListLock(services, listId, { work: 'split', patience: 0, counts: 'whole' }, (held) =>

@@ -1,12 +1,14 @@
 import { CheckOf } from '@upper-field/contract'
 import { sql } from 'drizzle-orm'
 import { readRows, text } from '../db/readRows'
+import { isGathered } from '../jobs/gathered'
 import type { JobHandler, StepOutcome } from '../jobs/runner'
 import { type JobRow, saveJob } from '../jobs/store'
 import { withListLock } from '../lists/listLock'
 import { countContacts } from '../projection/cube'
 import type { Services } from '../services'
 import { type Asking, fetchOrders, putOrders } from './askInOrders'
+import { gatherQuestions } from './gather'
 import { openFacts } from './openFacts'
 import { type OpenOrder, openOrders } from './orders'
 import { type Subject, withSubject } from './subjects'
@@ -31,6 +33,7 @@ export const checkJob: JobHandler = {
 
 async function step<A>(services: Services, subject: Subject<A>, job: JobRow): Promise<StepOutcome> {
   const asking = { services, subject, job, service: await openFacts(services, subject) }
+  if (!isGathered(job)) return { next: (await gatherQuestions(asking)) > 0 ? 'step' : 'done' }
   const orders = await openOrders(services.db, subject, job.id)
   const fetched = await fetchOrders(asking, orders)
   // A service that answers nonsense is asked for nothing more; what it owes besides is waited for.

@@ -1,3 +1,4 @@
+import type { CheckEstimate } from '@upper-field/contract'
 import type { Hono } from 'hono'
 import { transaction } from '../db/database'
 import { serve } from '../http/serve'
@@ -11,19 +12,19 @@ import { lookUp } from './lookUp'
 import { factTerms } from './openFacts'
 import { changeCheckSettings, readCheckSettings, readFreshDays } from './settings'
 import { startCheck } from './startCheck'
-import { withSubject } from './subjects'
+import { type Subject, withSubject } from './subjects'
 
 export function checkRoutes(app: Hono, services: CallServices): void {
   const { db, pool } = services
   const kept = createKeptAnswers(stampOfLists(db))
+  const estimate = async <A>(subject: Subject<A>, listId: string, filter: string): Promise<CheckEstimate> =>
+    kept.of(listId, ['check', subject.of, filter, await readFreshDays(db), await factTerms(db, subject)], () =>
+      estimateCheck(db, subject, listId, filter),
+    )
 
   serve(app, services, 'estimateCheck', async ({ params, query }) => {
     await findList(db, params.listId)
-    return withSubject(query.of, async (subject) =>
-      kept.of(params.listId, ['check', query, await readFreshDays(db), await factTerms(db, subject)], () =>
-        estimateCheck(db, subject, params.listId, query.filter),
-      ),
-    )
+    return withSubject(query.of, (subject) => estimate(subject, params.listId, query.filter))
   })
 
   serve(app, services, 'readAnswerAges', async ({ params, query }) => {
@@ -35,13 +36,14 @@ export function checkRoutes(app: Hono, services: CallServices): void {
     )
   })
 
-  serve(app, services, 'startCheck', async ({ params, body, me }) =>
-    transaction(pool, async (tx) => {
-      await findOpenList(tx, params.listId)
-      const asked = { listId: params.listId, filter: body.filter, agreed: body.agreed, startedBy: me.name }
-      return asJob(await withSubject(body.of, (subject) => startCheck(tx, subject, asked)))
-    }),
-  )
+  serve(app, services, 'startCheck', async ({ params: { listId }, body: { of, filter, agreed }, me }) => {
+    await findOpenList(db, listId)
+    const asked = { listId, filter, agreed, startedBy: me.name }
+    return withSubject(of, async (subject) => {
+      const known = await estimate(subject, listId, filter)
+      return asJob(await transaction(pool, (tx) => startCheck(tx, subject, asked, known)))
+    })
+  })
 
   serve(app, services, 'lookUp', ({ body }) => lookUp(services, body))
   serve(app, services, 'readCheckSettings', () => readCheckSettings(db))

@@ -1,13 +1,9 @@
-import type { CheckOf } from '@upper-field/contract'
-import { sql } from 'drizzle-orm'
+import type { CheckEstimate, CheckOf } from '@upper-field/contract'
 import type { Db } from '../db/database'
-import { LOCKS } from '../db/locks'
 import { Problem } from '../http/problem'
 import { createJob, type JobRow } from '../jobs/store'
 import { refuseOverLimit, refuseOverProviderLimit } from '../spend/limit'
-import { chosenSubjects, estimateCheck } from './estimate'
 import { factTerms } from './openFacts'
-import { readFreshDays } from './settings'
 import type { Subject } from './subjects'
 
 /** Lines cannot be checked: nobody is there to ask. */
@@ -26,9 +22,6 @@ const NOBODY: Readonly<Record<CheckOf, { readonly code: string; readonly service
   'do-not-call': { code: 'no-do-not-call', service: 'do-not-call register', one: 'number' },
 }
 
-/** So many questions make the statistics of before useless. */
-const MANY = 5000
-
 interface AskedFor {
   readonly listId: string
   readonly filter: string
@@ -37,18 +30,20 @@ interface AskedFor {
   readonly startedBy: string
 }
 
-/** Starts asking about whom a filter chooses. Throws a problem where nobody can be asked, or it would cost more than agreed. */
+/**
+ * Starts asking about whom a filter chooses: what exactly is asked about the job itself writes down, for a large list takes
+ * seconds. Throws a problem where nobody can be asked, or it would cost more than agreed.
+ * @param estimate what it comes to, as it was worked out lately
+ */
 export async function startCheck<A>(
   tx: Db,
   subject: Subject<A>,
   { listId, filter, agreed, startedBy }: AskedFor,
+  estimate: CheckEstimate,
 ): Promise<JobRow> {
-  // Two checks started at once must not both buy the same answer.
-  await tx.execute(sql`select pg_advisory_xact_lock(${LOCKS.checks})`)
   const { of } = subject
   const terms = await factTerms(tx, subject)
   if (terms === null) throw nobodyToAsk(of)
-  const estimate = await estimateCheck(tx, subject, listId, filter)
   if (estimate.toAsk === 0)
     throw new Problem(
       409,
@@ -63,7 +58,7 @@ export async function startCheck<A>(
     )
   await refuseOverLimit(tx, estimate.most)
   await refuseOverProviderLimit(tx, terms.id, estimate.most)
-  const job = await createJob(tx, {
+  return createJob(tx, {
     kind: 'check',
     listId,
     unit: of,
@@ -71,11 +66,4 @@ export async function startCheck<A>(
     payload: { of, filter, agreed: estimate.most, provider: terms.id },
     startedBy,
   })
-  const chosen = chosenSubjects(subject, { listId, filter, days: await readFreshDays(tx), countries: terms.countries })
-  await tx.execute(sql`
-    insert into ${sql.raw(subject.checks)} (job_id, ${sql.raw(subject.column)})
-    select ${job.id}::uuid, subject from (${chosen}) chosen where not is_fresh`)
-  // Without it the planner takes what was just written for few lines, and looks through all of them for each order.
-  if (estimate.toAsk > MANY) await tx.execute(sql`analyze ${sql.raw(subject.checks)}`)
-  return job
 }

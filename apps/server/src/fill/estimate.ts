@@ -1,16 +1,19 @@
 import type { FillEstimate } from '@upper-field/contract'
 import { inputFor, PERSON_INPUTS, type PersonInput } from '@upper-field/core/fill'
 import type { Db } from '../db/database'
-import { isAskable, mostOf, type PlanTerms, servingOf } from './plan'
-import { countLeftOut, type FillFor, readWantingGroups, type WantingGroup } from './wanting'
+import { isAskable, mostOf, type PlanTerms, planOf, servingOf } from './plan'
+import { countLeftOut, type FillFor, type FillOfList, fillForOf, readWantingGroups, type WantingGroup } from './wanting'
+
+/** What a fill comes to, before it is known what providers usually find. */
+export type EstimatedFill = Omit<FillEstimate, 'expected'>
+
+/** What a plan for a list comes to now. Throws a problem where a provider of it is not known. */
+export const estimatePlan = async (tx: Db, plan: FillOfList): Promise<EstimatedFill> =>
+  estimateFill(tx, await planOf(tx, plan), fillForOf(plan))
 
 /** Who lacks something, whom each provider can be asked about, who is left out, and the most that can cost. */
-export async function estimateFill(
-  tx: Db,
-  plan: PlanTerms,
-  meant: FillFor & { readonly notAgainDays: number },
-): Promise<Omit<FillEstimate, 'expected'>> {
-  const groups = await readWantingGroups(tx, meant, meant.notAgainDays)
+export async function estimateFill(tx: Db, plan: PlanTerms, meant: FillFor): Promise<EstimatedFill> {
+  const groups = await readWantingGroups(tx, meant)
   const counts = new Map(plan.providers.map(({ id }) => [id, { askable: 0, askedLately: 0, lacksInput: 0 }]))
   let most = 0
   let nobody = 0

@@ -6,6 +6,7 @@ import { answerProblemOf } from '../connections/client'
 import { inPages } from '../db/inPages'
 import { num, readRow } from '../db/readRows'
 import { attempts, fillRuns } from '../db/schema'
+import { isGathered } from '../jobs/gathered'
 import type { JobHandler, StepOutcome } from '../jobs/runner'
 import { succeeded, throwFirst } from '../jobs/settled'
 import { type JobRow, saveJob } from '../jobs/store'
@@ -16,6 +17,7 @@ import { tellWebhooks } from '../webhooks/tell'
 import { askProvider, type Connections, lookForAnswer, openConnections, reportAccepted } from './askProvider'
 import { type Answered, judgeAnswer, openChecks } from './judgeAnswers'
 import { askedInRun, type Moves, makeMoves, reopenForgotten, roomIn, setStates } from './moves'
+import { openSearches } from './openSearches'
 import { stepSize } from './pace'
 import { conditionOf } from './plan'
 import { agreeToPrices, askAboutPrices } from './prices'
@@ -33,6 +35,7 @@ export const fillJob: JobHandler = {
     const started = services.now()
     const size = stepSize(job.id)
     const run = await findRun(services, job.id)
+    if (!isGathered(job)) return { next: (await openSearches(services, job, run)) > 0 ? 'step' : 'done' }
     if (await agreeToPrices(services, run)) return { next: 'step' }
     if (await hasAsked(services, job, dearerThanAgreed(run))) return { next: 'step' }
     const told: TellsPrice[] = []

@@ -8,32 +8,37 @@ import { createKeptAnswers, stampOfLists } from '../lists/keptAnswers'
 import { findList, findOpenList } from '../lists/routes'
 import type { CallServices } from '../services'
 import { callbackRoutes } from './callbacks'
-import { estimateFill } from './estimate'
-import { planOf } from './plan'
+import { type EstimatedFill, estimateFill } from './estimate'
+import { type PlanTerms, planOf } from './plan'
 import { fillResults } from './results'
 import { expectedOf, readFillSample } from './sample'
 import { changeStandingFill, readStandingFill } from './standingFill'
 import { startFill } from './startFill'
 import { takeCandidate, takeFillBack } from './takeByHand'
 import { readContactTrail, readTrail } from './trail'
+import { type FillFor, fillForOf } from './wanting'
 
 export function fillRoutes(app: Hono, services: CallServices): void {
   const { db } = services
   const kept = createKeptAnswers(stampOfLists(db))
+  const estimate = (plan: PlanTerms, meant: FillFor): Promise<EstimatedFill> =>
+    kept.of(meant.listId, ['fill', plan, meant], () => estimateFill(db, plan, meant))
 
   serve(app, services, 'estimateFill', async ({ params, query }) => {
     await findList(db, params.listId)
     const order = query.order.split(',').filter(Boolean)
     const options = readOptions(query.options)
     const plan = await planOf(db, { order, checksLines: query.checksLines === 'yes', options })
-    const meant = { ...query, ...options, listId: params.listId, contactId: query.contactId ?? null }
-    const estimate = await kept.of(params.listId, ['fill', plan, meant], () => estimateFill(db, plan, meant))
-    return { ...estimate, expected: await expectedOf(db, params.listId, order, estimate.wanting) }
+    const meant = fillForOf({ ...query, options, listId: params.listId, contactId: query.contactId ?? null })
+    const estimated = await estimate(plan, meant)
+    return { ...estimated, expected: await expectedOf(db, params.listId, order, estimated.wanting) }
   })
 
-  serve(app, services, 'startFill', async ({ params, body, me }) =>
-    transaction(services.pool, (tx) => startFill(tx, { ...body, listId: params.listId, startedBy: me.name })),
-  )
+  serve(app, services, 'startFill', async ({ params, body, me }) => {
+    const plan = { ...body, listId: params.listId }
+    const estimated = await estimate(await planOf(db, body), fillForOf(plan))
+    return transaction(services.pool, (tx) => startFill(tx, { ...plan, startedBy: me.name }, estimated))
+  })
 
   serve(app, services, 'readStandingFill', async ({ params }) => {
     await findList(db, params.listId)

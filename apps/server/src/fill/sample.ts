@@ -4,7 +4,7 @@ import { and, desc, eq, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { bool, num, type RowOf, readCount, readRows, text } from '../db/readRows'
 import { attempts, fillRuns } from '../db/schema'
-import { wantingOf } from './wanting'
+import { fillForOf, wantingOf } from './wanting'
 
 /** One provider's answer about one contact of a sample. */
 const SAMPLED = { contactId: num, country: text, provider: text, isFound: bool, isSomebodyElse: bool, cost: num }
@@ -97,7 +97,7 @@ export async function expectRest(db: Db, run: typeof fillRuns.$inferSelect): Pro
     select s.state, (select coalesce(sum(amount), 0) from charges c where c.job_id = s.job_id and c.contact_id = s.contact_id) as cost
     from fill_searches s where s.job_id = ${run.jobId} order by s.contact_id`
   if (searches.length === 0 || searches.some(({ state }) => state === 'open' || state === 'waiting')) return null
-  const meant = { ...run.options, listId: run.listId, filter: run.filter, contactId: null }
+  const meant = fillForOf({ ...run, contactId: null })
   const contacts = await readCount(db)`
     select count(*) as n from contacts where ${wantingOf(meant)}
       and id not in (select contact_id from fill_searches where job_id = ${run.jobId})`
@@ -140,11 +140,11 @@ function byContact(answers: readonly Sampled[], ids: readonly string[], all: num
 }
 
 /** Whoever wants a mobile now, and those of the sample that have found one since. */
-async function countWanting(db: Db, { listId, jobId, filter, options }: typeof fillRuns.$inferSelect): Promise<number> {
-  const meant = { ...options, listId, filter, contactId: null }
+async function countWanting(db: Db, run: typeof fillRuns.$inferSelect): Promise<number> {
+  const meant = fillForOf({ ...run, contactId: null })
   return readCount(db)`
-    select count(*) as n from contacts where list_id = ${listId}
-      and ((${wantingOf(meant)}) or id in (select contact_id from fill_searches where job_id = ${jobId}))`
+    select count(*) as n from contacts where list_id = ${run.listId}
+      and ((${wantingOf(meant)}) or id in (select contact_id from fill_searches where job_id = ${run.jobId}))`
 }
 
 function providerIn(answers: readonly Sampled[], id: string): FillSample['providers'][number] {

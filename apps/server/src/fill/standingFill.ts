@@ -3,6 +3,7 @@ import { eq } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { fillStanding } from '../db/schema'
 import { Problem } from '../http/problem'
+import { estimatePlan } from './estimate'
 import { startFill } from './startFill'
 
 /** By which plan new batches of a list are filled on their own; null where nobody has said. */
@@ -38,8 +39,9 @@ export async function fillNewBatch(
   const standing = await readStandingFill(tx, batch.listId)
   if (!standing?.isOn) return null
   try {
-    const plan = FillPlan.parse({ ...standing.plan, budget: standing.perBatch, filter: `batch:${batch.id}` })
-    const job = await startFill(tx, { ...plan, listId: batch.listId, startedBy: standing.changedBy })
+    const kept = FillPlan.parse({ ...standing.plan, budget: standing.perBatch, filter: `batch:${batch.id}` })
+    const plan = { ...kept, listId: batch.listId }
+    const job = await startFill(tx, { ...plan, startedBy: standing.changedBy }, await estimatePlan(tx, plan))
     return { fillJob: job.id }
   } catch (error) {
     if (error instanceof Problem) return { fillProblem: error.code }

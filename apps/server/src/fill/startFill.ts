@@ -1,4 +1,4 @@
-import type { FillPlan, Job } from '@upper-field/contract'
+import type { Job } from '@upper-field/contract'
 import { pricesOf } from '@upper-field/core/fill'
 import { sql } from 'drizzle-orm'
 import { noRegister } from '../check/startCheck'
@@ -9,28 +9,25 @@ import { Problem } from '../http/problem'
 import { asJob, createJob } from '../jobs/store'
 import { findOpenList } from '../lists/routes'
 import { refuseOverLimit } from '../spend/limit'
-import { estimateFill } from './estimate'
+import type { EstimatedFill } from './estimate'
 import { planOf } from './plan'
-import { openSearches } from './wanting'
+import type { FillOfList } from './wanting'
 
-/** Starts a fill of a list. Throws a problem where it may not start, or would ask nobody: nothing is written then. */
+/**
+ * Starts a fill of a list: for whom exactly the job itself writes down, which takes seconds for a large one. Throws a
+ * problem where it may not start, or would ask nobody: nothing is written then.
+ * @param estimate what it comes to, as it was worked out lately
+ */
 export async function startFill(
   tx: Db,
-  { listId, startedBy, ...plan }: FillPlan & { readonly listId: string; readonly startedBy: string },
+  { listId, startedBy, ...plan }: FillOfList & { readonly startedBy: string },
+  { wanting, most, leftOut }: EstimatedFill,
 ): Promise<Job> {
   await findOpenList(tx, listId)
   await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${listId}::text, ${LOCKS.fills}))`)
   await refuseSecondRun(tx, listId)
   const terms = await planOf(tx, plan)
   if (plan.checksLines && terms.register === null) throw noRegister()
-  const meant = {
-    ...plan.options,
-    listId,
-    filter: plan.filter,
-    contactId: plan.contactId,
-    notAgainDays: plan.notAgainDays,
-  }
-  const { wanting, most, leftOut } = await estimateFill(tx, terms, meant)
   if (wanting === 0)
     throw new Problem(
       409,
@@ -45,7 +42,7 @@ export async function startFill(
     listId,
     unit: 'contacts',
     total: Math.min(wanting, plan.sample ?? wanting),
-    payload: {},
+    payload: { contactId: plan.contactId },
     startedBy,
   })
   await tx.insert(fillRuns).values({
@@ -62,7 +59,6 @@ export async function startFill(
     leftOut,
     prices: pricesOf(terms.providers),
   })
-  await openSearches(tx, job.id, meant, plan.sample)
   return asJob(job)
 }
 

@@ -1,4 +1,4 @@
-import type { FillOptions } from '@upper-field/contract'
+import type { FillOptions, FillPlan } from '@upper-field/contract'
 import type { Askable, Want } from '@upper-field/core/fill'
 import { type SQL, sql } from 'drizzle-orm'
 import { chosenContacts } from '../contacts/page'
@@ -55,7 +55,7 @@ const lacksSome = ({ wants, alsoDoubtful }: Lacking): SQL =>
   )})`
 
 /** All of what is wanted that a contact lacks, as an array. */
-const lacksAll = ({ wants, alsoDoubtful }: Lacking): SQL =>
+export const lacksAll = ({ wants, alsoDoubtful }: Lacking): SQL =>
   sql`array_remove(array[${sql.join(
     wants.map((want) => sql`case when ${lackOf(want, alsoDoubtful)} then ${want}::text end`),
     sql`, `,
@@ -67,7 +67,27 @@ export interface FillFor extends Lacking {
   readonly filter: string
   /** One contact alone; null for all. */
   readonly contactId: number | null
+  /** An answer of so many days counts as late enough not to be asked for again. */
+  readonly notAgainDays: number
 }
+
+/** A plan, and the list it is for. */
+export type FillOfList = FillPlan & { readonly listId: string }
+
+export const fillForOf = ({
+  options: { wants, alsoDoubtful },
+  listId,
+  filter,
+  contactId,
+  notAgainDays,
+}: Pick<FillOfList, 'listId' | 'options' | 'filter' | 'contactId' | 'notAgainDays'>): FillFor => ({
+  wants,
+  alsoDoubtful,
+  listId,
+  filter,
+  contactId,
+  notAgainDays,
+})
 
 /** Contacts that stand for themselves and lack something, whether they may be asked about or not. */
 const lackingOf = (meant: FillFor): SQL =>
@@ -112,18 +132,15 @@ const GROUP = {
   email: bool,
 }
 
-/**
- * Those who want something, in groups that are asked about alike: there are few, however many contacts.
- * @param days within which an answer counts as late enough not to be asked for again
- */
-export async function readWantingGroups(tx: Db, meant: FillFor, days: number): Promise<readonly WantingGroup[]> {
+/** Those who want something, in groups that are asked about alike: there are few, however many contacts. */
+export async function readWantingGroups(tx: Db, meant: FillFor): Promise<readonly WantingGroup[]> {
   const groups = await readRows(tx, GROUP)`
     with wanting as (
       select id, ${askedInputs('contacts')}, ${lacksAll(meant)} as lacks from contacts where ${wantingOf(meant)}),
     lately as (
       select coalesce(m.joined_into, m.id) as contact_id, array_agg(distinct a.provider) as answered_by
       from attempts a join contacts m on m.id = a.contact_id
-      where a.list_id = ${meant.listId} and ${answeredWithin(days)} group by 1),
+      where a.list_id = ${meant.listId} and ${answeredWithin(meant.notAgainDays)} group by 1),
     alike as (
       select country, lacks, coalesce(l.answered_by, '{}') as answered_by,
         ${sql.raw(INPUTS.map((input) => `coalesce(${input}, '') <> '' as ${input}`).join(', '))}
@@ -144,14 +161,6 @@ export const asAskable = (row: Readonly<Record<string, unknown>>): Omit<Wanting,
   email: String(row.email ?? ''),
   country: String(row.country ?? ''),
 })
-
-/** Starts a search for each contact that wants something, or for so many of them at random. */
-export async function openSearches(tx: Db, jobId: string, meant: FillFor, sample: number | null): Promise<void> {
-  await tx.execute(sql`
-    insert into fill_searches (job_id, contact_id, state, wants)
-    select ${jobId}::uuid, id, 'open', ${lacksAll(meant)}
-    from contacts where ${wantingOf(meant)} order by md5(${jobId} || id) limit ${sample}`)
-}
 
 /** Who answered lately about each of these contacts, or about whoever is joined to it, in other runs than this. */
 export async function answeredLately(

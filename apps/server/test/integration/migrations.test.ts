@@ -4,6 +4,7 @@ import { join } from 'node:path'
 import { afterAll, expect, it } from '@jest/globals'
 import type { Pool } from 'pg'
 import { type Database, migrateDatabase, openDatabase } from '../../src/db/database'
+import { isGathered } from '../../src/jobs/gathered'
 import { freshDatabase, startServerOn } from './harness'
 import { until } from './until'
 
@@ -126,4 +127,22 @@ it('give each list a table of words, which is filled from what its contacts hold
     expect(contacts.map(({ id }) => id)).toEqual([i + 1])
   }
   await server.stop()
+})
+
+it('take checks and fills that were begun before as those whose questions are written down: nobody is added to them', async () => {
+  const database = openDatabase(await freshDatabase({ isEmpty: true }))
+  open.push(database)
+  const { pool } = database
+  await migrateDatabase(database, migrationsBefore('0055'))
+  const listId = '6f1c1b8e-6f0b-4c55-9d7e-0a4c7c9a1d01'
+  await insert(pool, 'lists', { id: listId, name: 'Owners' })
+  for (const kind of ['check', 'fill', 'tidy']) await insert(pool, 'jobs', { kind, list_id: listId, unit: 'contacts' })
+
+  await migrateDatabase(database, MIGRATIONS)
+  const { rows } = await pool.query('select kind, cursor from jobs order by kind')
+  expect(rows.map(({ kind, cursor }) => [kind, isGathered({ cursor })])).toEqual([
+    ['check', true],
+    ['fill', true],
+    ['tidy', false],
+  ])
 })

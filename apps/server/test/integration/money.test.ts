@@ -3,6 +3,7 @@ import { ConnectorDocument } from '@upper-field/contract'
 import { signed } from '@upper-field/standins/signed'
 import { untilEnded } from '../../../../scripts/bringIn'
 import { shippedConnectors } from '../../src/connections/connectors'
+import { LOCKS } from '../../src/db/locks'
 import { startHttp } from '../../src/startHttp'
 import { startJobs } from '../../src/startJobs'
 import { bringText, newList, OWNER, signedIn, startTestServer, type TestServer } from './harness'
@@ -179,6 +180,62 @@ describe('a line register that takes its time', () => {
       state: 'done',
       result: { spent: 10_000, unknown: 1 },
     })
+  })
+})
+
+describe('checks that begin later than they were started', () => {
+  /** No check begins before that is done. */
+  async function beforeAnyBegins(work: () => Promise<void>): Promise<void> {
+    const client = await server.services.pool.connect()
+    try {
+      await client.query('select pg_advisory_lock($1)', [LOCKS.checks])
+      await work()
+      await client.query('select pg_advisory_unlock($1)', [LOCKS.checks])
+    } finally {
+      client.release()
+    }
+  }
+  const isGathering = async (listId: string, jobId: string) => (await jobOf(listId, jobId))?.phase === 'gathering'
+
+  it('of the same numbers buy each of them once: who comes last has nothing left to ask', async () => {
+    const register = await slowRegister()
+    register.isReady()
+    const [one, other] = [await listOfNumbers(4), await listOfNumbers(4)]
+    const started = { first: '', second: '' }
+    await beforeAnyBegins(async () => {
+      started.first = (await check(one)).id
+      started.second = (await check(other)).id
+      await until(async () => (await isGathering(one, started.first)) && (await isGathering(other, started.second)))
+    })
+    const ended = [
+      await untilEnded(server.api, one, started.first),
+      await untilEnded(server.api, other, started.second),
+    ]
+    expect(ended.map(({ state }) => state)).toEqual(['done', 'done'])
+    expect(ended.map(({ total }) => total).sort()).toEqual([0, 4])
+    expect(await charges()).toHaveLength(4)
+    expect([...register.orders.values()].flat()).toHaveLength(4)
+    // Both lists know what was told, whoever has paid for it.
+    for (const listId of [one, other]) {
+      const { contacts } = await server.api.call('readContacts', { params: { listId } })
+      expect(contacts.map(({ lineStatus }) => lineStatus)).toEqual(Array(4).fill('in-service'))
+    }
+  })
+
+  it('ask nobody where they have become dearer than was agreed to', async () => {
+    const register = await slowRegister()
+    const listId = await listOfNumbers(3)
+    const begun = { jobId: '' }
+    await beforeAnyBegins(async () => {
+      begun.jobId = (await check(listId)).id
+      await until(() => isGathering(listId, begun.jobId))
+      await bringText(server.api, listId, 'name,phone\nMaren Oldershaw,+447911204481\n')
+    })
+    expect(await untilEnded(server.api, listId, begun.jobId)).toMatchObject({ state: 'failed', problem: 'costs-more' })
+    expect(register.orders.size).toBe(0)
+    expect(await charges()).toEqual([])
+    // Nothing is left of it that would keep others from asking.
+    expect(await server.api.call('estimateCheck', { params: { listId } })).toMatchObject({ fresh: 0, toAsk: 4 })
   })
 })
 

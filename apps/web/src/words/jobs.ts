@@ -45,6 +45,8 @@ export const JOB_PROBLEM: Record<string, string> = {
   'provider-failed': 'The service failed several times. What was answered is kept; go on later.',
   'batch-gone': 'The batch of this file is not there any more.',
   'network-refused': 'The network refused this. The audience says why, and what to do.',
+  'costs-more':
+    'There is more to ask about now than was agreed to, so nothing was asked and nothing paid. Start it again to see what it costs.',
   'price-changed': 'A service charges more than was agreed to. Nothing more is asked until you go on.',
   'budget-reached': 'The budget was reached; the others were not asked about.',
   'cut-off-often':

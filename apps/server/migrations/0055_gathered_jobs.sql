@@ -1,0 +1,1 @@
+UPDATE "jobs" SET "cursor" = "cursor" || '{"isGathered": true}' WHERE "kind" IN ('check', 'fill');
