@@ -77,8 +77,9 @@ export function CheckPrice({ of }: { of: CheckOf }) {
           <JobLine job={job} />
           {job.state === 'done' ? (
             <p className="pt-1 text-[13px] text-soft">
-              {plural(job.done, words.one, many)} asked about, {count(Number(job.result.unknown ?? 0))} not known there,{' '}
-              {money(Number(job.result.spent ?? 0))} charged.
+              {job.total === 0
+                ? 'All of them were asked about by another check meanwhile. Nothing was charged.'
+                : `${plural(job.done, words.one, many)} asked about, ${count(Number(job.result.unknown ?? 0))} not known there, ${money(Number(job.result.spent ?? 0))} charged.`}
             </p>
           ) : null}
         </section>

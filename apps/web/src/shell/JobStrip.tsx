@@ -116,7 +116,7 @@ export function JobLine({ job }: { job: Job }) {
       {job.problem ? (
         <p className="text-[13px] text-straw-ink">{JOB_PROBLEM[job.problem] ?? JOB_PROBLEM.unexpected}</p>
       ) : null}
-      {job.state === 'paused' || job.state === 'stopped' || job.state === 'failed' ? (
+      {canGoOn(job) ? (
         <span className="flex gap-1.5">
           <Button
             look={job.state === 'paused' ? 'main' : 'plain'}
@@ -161,6 +161,10 @@ function stateOf(job: Job): string {
   if (job.state === 'stopping' && job.phase === 'waiting-for-answers') return 'stopping, once what was ordered is here'
   return (job.state === 'waiting' ? WAITS_FOR[job.phase] : undefined) ?? STATE[job.state]
 }
+
+/** What costs more than was agreed to has to be agreed to anew: to go on would end the same way. */
+const canGoOn = ({ state, problem }: Job): boolean =>
+  state === 'paused' || state === 'stopped' || (state === 'failed' && problem !== 'costs-more')
 
 function resumeText({ kind, done, problem }: Job): string {
   if (kind === 'bring-in' && done === 0) return 'Bring it in'

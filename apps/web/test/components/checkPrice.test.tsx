@@ -84,6 +84,12 @@ describe('what a check of numbers would cost', () => {
     })
   })
 
+  it('was nothing where another check has asked about all of them meanwhile', async () => {
+    const { container } = shown({ readJobs: [jobOf({ ...CHECK, done: 0, total: 0, result: {} })] })
+    expect(await screen.findByText(/^All of them were asked about by another check/)).toBeTruthy()
+    expect(container.textContent).not.toMatch(/0 numbers asked about/)
+  })
+
   it('is offered to no viewer, and to nobody in an archived list', async () => {
     const viewer = shown({ readMe: { ...OPERATOR, role: 'viewer' } })
     await screen.findByText('€3.90')

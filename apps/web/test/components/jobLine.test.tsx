@@ -53,6 +53,12 @@ describe('the line of a job', () => {
     expect((await screen.findByRole('alert')).textContent).toBe('The job has ended meanwhile.')
   })
 
+  it('of what has become dearer than was agreed to says so, and offers no way on at that price', () => {
+    const { container } = shown({ state: 'failed', kind: 'check', unit: 'numbers', problem: 'costs-more' })
+    expect(container.textContent).toMatch(/nothing was asked and nothing paid. Start it again/)
+    expect(screen.queryByRole('button')).toBeNull()
+  })
+
   it('offers nothing once it is done', () => {
     shown({})
     expect(screen.queryByRole('button')).toBeNull()
