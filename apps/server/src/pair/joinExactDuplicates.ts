@@ -2,14 +2,12 @@ import { type ExactJoin, exactJoiner, type KeyHolder, type SharedKey } from '@up
 import { sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import { isShown } from '../contacts/shown'
-import { copyInto } from '../db/copy'
 import type { Db } from '../db/database'
-import { inPages } from '../db/inPages'
 import { listOf, num, oneOf, type RowOf, readIds, readRows, text } from '../db/readRows'
 import { type Reprojecting, reproject } from '../projection/reproject'
 import { carrySent } from './carrySent'
 import { keptApart } from './keptApart'
-import { pointToSurvivors } from './pointToSurvivors'
+import { storeJoins } from './storeJoins'
 
 /** The contacts that are new to a list: a whole batch, or some by their ids. */
 export interface Added {
@@ -29,7 +27,9 @@ export async function joinExactDuplicates(
   how: Reprojecting = {},
 ): Promise<number> {
   await findSharedKeys(tx, added)
-  const survivorOf = await storeJoins(tx, client, added.listId, await joinsOf(tx, added.listId))
+  const joins = await joinsOf(tx, added.listId)
+  await storeJoins(tx, client, added.listId, joins)
+  const survivorOf = new Map(joins.map(({ member, survivor }) => [member, survivor]))
   const done = new Set(survivorOf.values())
   const changed = [...done, ...(await survivorsAmong(tx, [...survivorOf.keys()]))]
   await reproject(tx, client, { contacts: changed, because: 'joined' }, how)
@@ -47,30 +47,13 @@ async function joinsOf(tx: Db, listId: string): Promise<readonly ExactJoin[]> {
   return joiner.joins()
 }
 
-/** Statements carry so many at a time: a list can hold hundreds of thousands of joins. */
-const PAGE = 10_000
-
-/** @returns who survives, by whom was joined to them */
-async function storeJoins(
-  tx: Db,
-  client: PoolClient,
-  listId: string,
-  joins: readonly ExactJoin[],
-): Promise<ReadonlyMap<number, number>> {
-  for (const page of inPages(joins, PAGE)) {
-    const lines = page.map((join) => [listId, join.survivor, join.member, join.kind, join.key])
-    await copyInto(client, 'joins', ['list_id', 'survivor_id', 'member_id', 'key_kind', 'key'], lines)
-  }
-  const survivorOf = new Map(joins.map(({ member, survivor }) => [member, survivor]))
-  const survivors = [...new Set(survivorOf.values())]
-  for (const page of inPages(survivors, PAGE)) await pointToSurvivors(tx, page)
-  return survivorOf
-}
-
 /** Contacts that others were joined to before: from now on each is its own row alone. */
 async function survivorsAmong(tx: Db, members: readonly number[]): Promise<readonly number[]> {
   return readIds(tx)`select id from contacts where id = any(${sql.param(members)}::bigint[]) and joined > 0`
 }
+
+/** Contacts are placed so many at a time. */
+const PAGE = 10_000
 
 /** Contacts that stand for themselves and hold a number that another such contact holds too, in pages, each once. */
 async function* sharers(

@@ -15,7 +15,7 @@ export async function pointToSurvivors(tx: Db, survivors: readonly number[]): Pr
     await tx.execute(sql`create temp table if not exists pointing (id bigint primary key) on commit drop`)
     await tx.execute(sql`truncate pointing`)
     await tx.execute(sql`insert into pointing select distinct unnest(${sql.param(survivors)}::bigint[])`)
-    await tx.execute(sql`analyze pointing, joins`)
+    await tx.execute(sql`analyze pointing`)
   }
   const areThese = isMany ? sql`(select id from pointing)` : sql`(select unnest(${sql.param(survivors)}::bigint[]))`
   await tx.execute(sql`

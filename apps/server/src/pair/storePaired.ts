@@ -3,16 +3,13 @@ import { eq, sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import { copyInto } from '../db/copy'
 import type { Db } from '../db/database'
-import { inPages } from '../db/inPages'
 import { pairs } from '../db/schema'
 import { pairOf } from './keptApart'
-import { pointToSurvivors } from './pointToSurvivors'
 import { refreshWithSharers } from './refreshWithSharers'
+import { storeJoins } from './storeJoins'
 
 /** The likeliest pairs are kept for a person; nobody decides more. */
 const MOST_PAIRS = 20_000
-/** Statements carry so many joins at a time: a list can have hundreds of thousands. */
-const PAGE = 10_000
 
 /** What was found, and the ids of the contacts by their positions in it. */
 export interface Found {
@@ -24,25 +21,17 @@ export interface Found {
 /** Joins the members of each group to the first of them. @returns how many contacts were joined to another */
 export async function storeGroups(tx: Db, client: PoolClient, { listId, paired, ids }: Found): Promise<number> {
   const idAt = (at: number): number => ids[at] ?? 0
-  let joined = 0
-  for (const page of inPages(paired.groups, PAGE)) {
-    const lines = page.flatMap(({ members, score }) => {
-      const [survivor = 0, ...others] = members.map(idAt)
-      return others.map((member) => [listId, survivor, member, 'likeness', score.toFixed(1)] as const)
-    })
-    await copyInto(client, 'joins', ['list_id', 'survivor_id', 'member_id', 'key_kind', 'key'], lines)
-    await pointToSurvivors(
-      tx,
-      page.map(({ members }) => idAt(members[0] ?? 0)),
-    )
-    joined += lines.length
-  }
+  const joins = paired.groups.flatMap(({ members, score }) => {
+    const [survivor = 0, ...others] = members.map(idAt)
+    return others.map((member) => ({ survivor, member, kind: 'likeness', key: score.toFixed(1) }))
+  })
+  await storeJoins(tx, client, listId, joins)
   await refreshWithSharers(
     tx,
     client,
     paired.groups.flatMap(({ members }) => members.map(idAt)),
   )
-  return joined
+  return joins.length
 }
 
 /** Writes down what a person has to decide, in place of what was left from the run before. @returns how many pairs */
