@@ -36,6 +36,15 @@ describe('words for what the core tells', () => {
   })
 })
 
+describe('the story of a contact that is made of very many rows', () => {
+  it.each([
+    [1, 'Joined with 1 more row'],
+    [39_900, 'Joined with 39,900 more rows'],
+  ])('tells how many of them it does not tell one by one: %d', (rows, title) => {
+    expect(tell({ kind: 'joined-more', rows }, () => '').title).toBe(title)
+  })
+})
+
 describe('the story of a phone cell', () => {
   it('tells what was read, what was mended, and the words beside it', () => {
     const { title, more } = tell(

@@ -111,6 +111,8 @@ export const StoryFact = z.discriminatedUnion('kind', [
     key: z.string(),
     isSurvivor: z.boolean(),
   }),
+  /** Rows that were joined before those that are told one by one. */
+  z.object({ kind: z.literal('joined-more'), rows: z.number() }),
   /** A person chose the row that a part of the contact is taken from. */
   z.object({
     kind: z.literal('value-chosen'),

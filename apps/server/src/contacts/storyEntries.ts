@@ -3,7 +3,7 @@ import type { StoryEntry } from '@upper-field/core/story'
 import { and, isNull, type SQL, sql } from 'drizzle-orm'
 import { z } from 'zod'
 import type { Db } from '../db/database'
-import { as, bool, num, orNull, readRows, text, when, word } from '../db/readRows'
+import { as, bool, num, orNull, type RowOf, readCount, readRows, text, when, word } from '../db/readRows'
 import { calls, companyFacts } from '../db/schema'
 import { memberIs } from '../db/spans'
 import { withJoined } from '../pair/standsFor'
@@ -23,26 +23,44 @@ const JOIN = {
   undoneAt: orNull(when),
 }
 
+/** A contact can be made of a million rows: so many joins are told one by one, the latest; of those before only how many. */
+const MOST_JOINS = 100
+
 /** Joins of this contact, also those that were undone. */
 export async function joinEntries(db: Db, contactId: number): Entries {
-  const joins = await readRows(db, JOIN)`
+  const isOfContact = sql`(j.survivor_id = ${contactId} or j.member_id = ${contactId})`
+  const latest = await readRows(db, JOIN)`
     select j.*, j.key_kind as by, o.row as other_row, o.full_name as other_name, b.name as other_batch, j.survivor_id = ${contactId} as is_survivor
     from joins j
     join contacts o on o.id = case when j.survivor_id = ${contactId} then j.member_id else j.survivor_id end
     join batches b on b.id = o.batch_id
-    where j.survivor_id = ${contactId} or j.member_id = ${contactId} order by j.id`
-  return joins.flatMap(({ id, madeAt, undoneAt, otherRow, otherBatch, ...join }) => {
-    const other = { otherRow, otherBatch }
-    const joined: Kind<'joined'> = {
-      kind: 'joined',
-      joinId: undoneAt === null ? id : 0,
-      ...other,
-      ...join,
-    }
-    const apart: Kind<'taken-apart'> = { kind: 'taken-apart', ...other }
-    const entries: StoryEntry<StoryFact>[] = [{ at: madeAt.toISOString(), what: joined }]
-    return undoneAt === null ? entries : [...entries, { at: undoneAt.toISOString(), what: apart }]
-  })
+    where ${isOfContact} order by j.id desc limit ${MOST_JOINS}`
+  const joins = latest.toReversed()
+  const [first] = joins
+  if (joins.length < MOST_JOINS || !first) return joins.flatMap(entriesOfJoin)
+  const before = await readCount(db)`select count(*) as n from joins j where ${isOfContact} and j.id < ${first.id}`
+  const more: StoryEntry<StoryFact> = { at: first.madeAt.toISOString(), what: { kind: 'joined-more', rows: before } }
+  return [...(before > 0 ? [more] : []), ...joins.flatMap(entriesOfJoin)]
+}
+
+function entriesOfJoin({
+  id,
+  madeAt,
+  undoneAt,
+  otherRow,
+  otherBatch,
+  ...join
+}: RowOf<typeof JOIN>): StoryEntry<StoryFact>[] {
+  const other = { otherRow, otherBatch }
+  const joined: Kind<'joined'> = {
+    kind: 'joined',
+    joinId: undoneAt === null ? id : 0,
+    ...other,
+    ...join,
+  }
+  const apart: Kind<'taken-apart'> = { kind: 'taken-apart', ...other }
+  const entries: StoryEntry<StoryFact>[] = [{ at: madeAt.toISOString(), what: joined }]
+  return undoneAt === null ? entries : [...entries, { at: undoneAt.toISOString(), what: apart }]
 }
 
 /** Answers about some numbers or addresses, asked by any list, oldest first; with the cost where this list paid. */

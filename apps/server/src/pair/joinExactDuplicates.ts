@@ -3,7 +3,8 @@ import { sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import { isShown } from '../contacts/shown'
 import type { Db } from '../db/database'
-import { listOf, num, oneOf, type RowOf, readIds, readRows, text } from '../db/readRows'
+import { readColumns } from '../db/readColumns'
+import { readIds } from '../db/readRows'
 import { type Reprojecting, reproject } from '../projection/reproject'
 import { carrySent } from './carrySent'
 import { keptApart } from './keptApart'
@@ -29,15 +30,18 @@ export async function joinExactDuplicates(
   await findSharedKeys(tx, added)
   const joins = await joinsOf(tx, added.listId)
   await storeJoins(tx, client, added.listId, joins)
-  const survivorOf = new Map(joins.map(({ member, survivor }) => [member, survivor]))
-  const done = new Set(survivorOf.values())
-  const changed = [...done, ...(await survivorsAmong(tx, [...survivorOf.keys()]))]
+  const survivors = new Set(joins.map(({ survivor }) => survivor))
+  const alone = await survivorsAmong(
+    tx,
+    joins.map(({ member }) => member),
+  )
+  const changed = [...survivors, ...alone]
   await reproject(tx, client, { contacts: changed, because: 'joined' }, how)
   await carrySent(tx, changed)
-  for await (const ids of sharers(tx, survivorOf, done))
-    await reproject(tx, client, { contacts: ids, because: 'place' })
+  const sharing = await sharers(tx)
+  await reproject(tx, client, { contacts: sharing.filter((id) => !survivors.has(id)), because: 'place' })
   await tx.execute(sql`drop table shared_keys`)
-  return survivorOf.size
+  return joins.length
 }
 
 /** A function of its own: what a joiner knows of a large list is let go before contacts are projected again. */
@@ -52,29 +56,20 @@ async function survivorsAmong(tx: Db, members: readonly number[]): Promise<reado
   return readIds(tx)`select id from contacts where id = any(${sql.param(members)}::bigint[]) and joined > 0`
 }
 
-/** Contacts are placed so many at a time. */
-const PAGE = 10_000
-
-/** Contacts that stand for themselves and hold a number that another such contact holds too, in pages, each once. */
-async function* sharers(
-  tx: Db,
-  survivorOf: ReadonlyMap<number, number>,
-  done: Set<number>,
-): AsyncGenerator<readonly number[]> {
-  let page: number[] = []
-  for await (const { kind, holders } of sharedKeys(tx)) {
-    const standing = new Set(holders.map(({ id }) => survivorOf.get(id) ?? id))
-    if (kind !== 'number' || standing.size < 2) continue
-    for (const id of standing) {
-      if (done.has(id)) continue
-      done.add(id)
-      page.push(id)
-    }
-    if (page.length < PAGE) continue
-    yield page
-    page = []
-  }
-  if (page.length > 0) yield page
+/** Contacts that stand for themselves and hold a number that another such contact holds too. */
+async function sharers(tx: Db): Promise<readonly number[]> {
+  const [ids = []] = await readColumns(
+    tx,
+    ['id'],
+    sql`from (
+      select distinct standing as id from (
+        select coalesce(c.joined_into, c.id) as standing,
+          min(coalesce(c.joined_into, c.id)) over held <> max(coalesce(c.joined_into, c.id)) over held as is_shared
+        from shared_keys s join contacts c on c.id = s.id where s.kind = 'number'
+        window held as (partition by s.key)) held
+      where is_shared order by 1) sharers`,
+  )
+  return ids.map(Number)
 }
 
 const SHARED = {
@@ -83,14 +78,15 @@ const SHARED = {
 } as const
 
 /**
- * Writes down the keys of the added contacts that more than one contact of the list holds, joined contacts left out:
- * numbers first, each kind in order. They stay in the database and are read a page at a time.
+ * Writes down who holds the keys of the added contacts, as far as more than one contact of the list does, joined contacts
+ * left out: numbers first, each kind in order, its holders by their ids. They stay in the database and are read a page at a
+ * time: a million may hold one key.
  */
 async function findSharedKeys(tx: Db, { listId, added }: Added): Promise<void> {
   const isAdded = 'batchId' in added ? sql`c.batch_id = ${added.batchId}` : sql`c.id in (select a.id from added_ids a)`
   if ('ids' in added) await keepIds(tx, added.ids)
   await tx.execute(sql`
-    create temp table shared_keys (at bigint generated always as identity primary key, kind text, key text, ids bigint[], names text[], births text[], companies text[])
+    create temp table shared_keys (at bigint generated always as identity primary key, kind text, key text, id bigint, name text, birth text, company text)
     on commit drop`)
   for (const kind of ['number', 'email'] as const) {
     const { table, key, condition } = SHARED[kind]
@@ -102,16 +98,18 @@ async function findSharedKeys(tx: Db, { listId, added }: Added): Promise<void> {
     const held = sql`${sql.raw(table)} n where n.list_id = ${listId} and ${sql.raw(condition)} ${isTheirs}`
     // Most keys have one holder: what is known of contacts is read for the others alone.
     await tx.execute(sql`
-      insert into shared_keys (kind, key, ids, names, births, companies)
-      select ${kind}, s.key, array_agg(c.id order by c.id), array_agg(c.full_name order by c.id),
-        array_agg(c.birth_date order by c.id), array_agg(case when c.full_name = '' then c.company else '' end order by c.id)
-      from (select n.${sql.raw(key)} as key from ${held} group by 1 having min(n.contact_id) <> max(n.contact_id)) s
-      join (select n.${sql.raw(key)} as key, n.contact_id from ${held}) h on h.key = s.key
-      join contacts c on c.id = h.contact_id
-      where c.joined_into is null and ${isShown('c')}
-      group by 2
-      having min(c.id) <> max(c.id) and bool_or(${isAdded})
-      order by 2`)
+      insert into shared_keys (kind, key, id, name, birth, company)
+      select ${kind}, key, id, name, birth, company from (
+        select held.*, min(id) over by_key <> max(id) over by_key and bool_or(is_added) over by_key as is_shared
+        from (
+          select distinct h.key, c.id, c.full_name as name, c.birth_date as birth,
+            case when c.full_name = '' then c.company else '' end as company, ${isAdded} as is_added
+          from (select n.${sql.raw(key)} as key from ${held} group by 1 having min(n.contact_id) <> max(n.contact_id)) s
+          join (select n.${sql.raw(key)} as key, n.contact_id from ${held}) h on h.key = s.key
+          join contacts c on c.id = h.contact_id
+          where c.joined_into is null and ${isShown('c')}) held
+        window by_key as (partition by key)) held
+      where is_shared order by key, id`)
   }
 }
 
@@ -123,41 +121,35 @@ async function keepIds(tx: Db, ids: readonly number[]): Promise<void> {
   await tx.execute(sql`analyze added_ids`)
 }
 
-/** So many shared keys are read at a time: each comes with all that is known of its holders. */
-const KEYS = 2000
+/** So many holders are read at a time. */
+const HOLDERS = 20_000
 
-const KEY = {
-  at: num,
-  kind: oneOf(['number', 'email']),
-  key: text,
-  ids: listOf(num),
-  names: listOf(text),
-  births: listOf(text),
-  companies: listOf(text),
-}
+const COLUMNS = ['at', 'kind', 'key', 'id', 'name', 'birth', 'company'] as const
 
+/** Shared keys with their holders; one that very many hold comes in pieces. */
 async function* sharedKeys(tx: Db): AsyncGenerator<SharedKey> {
   for (let after = 0; ; ) {
-    const found = await readRows(tx, KEY)`select * from shared_keys where at > ${after} order by at limit ${KEYS}`
-    for (const { kind, key, ...of } of found) yield { kind, key, holders: holdersOf(of) }
-    const last = found.at(-1)
-    if (!last || found.length < KEYS) return
-    after = last.at
+    const page = sql`from shared_keys where at > ${after} order by at limit ${HOLDERS}`
+    const [at = [], kinds = [], keys = [], ids = [], names = [], births = [], companies = []] = await readColumns(
+      tx,
+      COLUMNS,
+      page,
+    )
+    const holderAt = (i: number): KeyHolder => ({
+      id: Number(ids[i]),
+      name: names[i] ?? '',
+      birthDate: births[i] ?? '',
+      company: companies[i] ?? '',
+    })
+    for (let from = 0; from < at.length; ) {
+      const isSame = (i: number) => keys[i] === keys[from] && kinds[i] === kinds[from]
+      const holders = [holderAt(from)]
+      while (from + holders.length < at.length && isSame(from + holders.length))
+        holders.push(holderAt(from + holders.length))
+      yield { kind: kinds[from] as SharedKey['kind'], key: keys[from] ?? '', holders }
+      from += holders.length
+    }
+    if (at.length < HOLDERS) return
+    after = Number(at.at(-1))
   }
-}
-
-/** A contact that holds the key twice is one holder. */
-function holdersOf({
-  ids,
-  names,
-  births,
-  companies,
-}: Pick<RowOf<typeof KEY>, 'ids' | 'names' | 'births' | 'companies'>): KeyHolder[] {
-  const holders = ids.map((id, i) => ({
-    id,
-    name: names[i] ?? '',
-    birthDate: births[i] ?? '',
-    company: companies[i] ?? '',
-  }))
-  return [...new Map(holders.map((holder) => [holder.id, holder])).values()]
 }

@@ -4,16 +4,17 @@ import type { ProjectedContact, Settled } from '@upper-field/core/tidy'
 import { inArray, sql } from 'drizzle-orm'
 import { BREATH, breathe } from '../breathe'
 import type { Db } from '../db/database'
-import { groupBy } from '../db/groupBy'
 import { inPages } from '../db/inPages'
+import { readColumns } from '../db/readColumns'
 import { listOf, num, orNull, type RowOf, readRows, text } from '../db/readRows'
 import { batches } from '../db/schema'
 import { type Turn, takingTurns } from '../db/takingTurns'
 import { withJoined } from '../pair/standsFor'
 import { suppressionScopes } from '../suppression/matches'
 import { factsOfAddresses, factsOfNumbers } from './facts'
+import { allMembers, type Members, tellingMembers } from './members'
 import { type BatchSettings, projectStored, settingsOf } from './rowCells'
-import { type SurvivorshipOf, survivorshipOf } from './survivorship'
+import { survivorshipOf } from './survivorship'
 import { settledOf, type Tidying, tidyingOf } from './tidying'
 import type { ContactSources, SourceRow } from './viewOf'
 
@@ -21,14 +22,15 @@ const PAGE = 1000
 
 const STORED = { id: num, listId: text, batchId: text, row: num, text, joinedInto: orNull(num) }
 type StoredContact = RowOf<typeof STORED>
+type ContactKey = Omit<StoredContact, 'text'>
 
 /** Everything that some contacts are made from. */
 export interface LoadedPage {
   readonly listIds: readonly string[]
   readonly sources: readonly {
-    readonly key: StoredContact
+    readonly key: ContactKey
     readonly own: SourceRow
-    readonly members: readonly SourceRow[]
+    readonly members: Members
     readonly how: HowToSurvive
     readonly fills: readonly string[]
   }[]
@@ -57,102 +59,105 @@ export async function loadPage(
   known: KnownBatches,
   rows: KnownRows = NONE,
 ): Promise<LoadedPage> {
-  const page = await turn(() => readPage(tx, ids, known))
-  const projected = await projectPage(page, known, rows)
-  const contacts = [...projected.values()].map((one) => one.projected)
-  const found = [...page.fills.values()].flat()
-  const e164s = [
-    ...new Set([
-      ...contacts.flatMap((one) => one.numbers.map(({ e164 }) => e164)),
-      ...found.filter((value) => !value.includes('@')),
-    ]),
-  ]
-  const addresses = [
-    ...new Set([
-      ...contacts.flatMap(({ emails }) => emails.map(({ address }) => address)),
-      ...found.filter((value) => value.includes('@')),
-    ]),
-  ]
-  return turn(async () => ({
-    listIds: page.listIds,
-    sources: sourcesOf(ids, page, projected),
-    e164s,
-    facts: await factsOfNumbers(tx, e164s),
-    verified: await factsOfAddresses(tx, addresses),
-    scopesOf: await suppressionScopes(tx, () => [...e164s, ...found, ...contacts.flatMap(suppressibleKeysOf)]),
-  }))
+  const made = await readAndTidy(tx, turn, ids, known, rows)
+  const contacts = made.flatMap(({ own, members }) => [own, ...members.rows]).map(({ projected }) => projected)
+  return turn(async () => {
+    const fills = await readFills(tx, ids)
+    const found = [...fills.values()].flat()
+    const e164s = [
+      ...new Set([
+        ...contacts.flatMap((one) => one.numbers.map(({ e164 }) => e164)),
+        ...found.filter((value) => !value.includes('@')),
+      ]),
+    ]
+    const addresses = [
+      ...new Set([
+        ...contacts.flatMap(({ emails }) => emails.map(({ address }) => address)),
+        ...found.filter((value) => value.includes('@')),
+      ]),
+    ]
+    return {
+      listIds: [...new Set(made.map(({ key }) => key.listId))],
+      sources: made.map((one) => ({ ...one, fills: fills.get(one.key.id) ?? [] })),
+      e164s,
+      facts: await factsOfNumbers(tx, e164s),
+      verified: await factsOfAddresses(tx, addresses),
+      scopesOf: await suppressionScopes(tx, () => [...e164s, ...found, ...contacts.flatMap(suppressibleKeysOf)]),
+    }
+  })
 }
 
-/** What is stored of some contacts. */
-interface ReadPage {
-  readonly listIds: readonly string[]
-  readonly stored: readonly StoredContact[]
-  readonly settled: ReadonlyMap<number, Settled>
-  readonly members: ReadonlyMap<number, readonly StoredContact[]>
-  readonly howOf: SurvivorshipOf
-  readonly fills: ReadonlyMap<number, readonly string[]>
-}
+type MadeOfRows = Omit<LoadedPage['sources'][number], 'fills'>
 
-async function readPage(tx: Db, ids: readonly number[], known: KnownBatches): Promise<ReadPage> {
-  const stored = await readStored(tx, ids)
-  await learnBatches(tx, [...new Set(stored.map(({ batchId }) => batchId))], known)
-  const listIds = [...new Set(stored.map(({ listId }) => listId))]
-  const members = groupBy(
-    stored.filter((one) => one.joinedInto !== null),
-    (one) => one.joinedInto ?? 0,
-  )
-  const inGroups = stored.filter(({ id, joinedInto }) => joinedInto !== null || members.has(id)).map(({ id }) => id)
-  return {
-    listIds,
-    stored,
-    settled: await settledOf(
-      tx,
-      stored.map(({ id }) => id),
-    ),
-    members,
-    howOf: await survivorshipOf(tx, listIds, inGroups),
-    fills: await readFills(tx, ids),
-  }
-}
+/** So many rows are held at a time: one contact can be made of a million. */
+const ROWS = 20_000
 
-/** The rows of a page and of all who are joined to it, tidied, by the ids of their contacts. */
-async function projectPage(
-  { stored, settled }: ReadPage,
+/** The contacts of a page with the rows they are made of, tidied. */
+async function readAndTidy(
+  tx: Db,
+  turn: Turn,
+  ids: readonly number[],
   known: KnownBatches,
   rows: KnownRows,
-): Promise<ReadonlyMap<number, SourceRow>> {
-  const projected = new Map<number, SourceRow>()
-  // Thousands of rows of one person are often one row, written again and again.
-  const same = new Map<string, ProjectedContact>()
-  for (const [i, one] of stored.entries()) {
-    if (i % BREATH === 0) await breathe()
-    const how = known.get(one.batchId)
-    if (!how) continue
-    const own = settled.get(one.id)
-    const text = `${one.batchId}\n${one.text}`
-    const row = rows.get(one.id) ?? (own ? null : same.get(text)) ?? projectStored(one.text, how, own)
-    if (!own) same.set(text, row)
-    projected.set(one.id, { id: one.id, projected: row })
+): Promise<readonly MadeOfRows[]> {
+  const { all, survivors } = await turn(() => whoIsOf(tx, ids))
+  const survivorship = await turn(() => survivorshipOf(tx, survivors))
+  const members = all.length > ROWS ? tellingMembers(survivorship.isChosen) : allMembers()
+  const wanted = new Set(ids)
+  const own = new Map<number, { readonly key: ContactKey; readonly own: SourceRow }>()
+  for (const page of inPages(all, ROWS)) {
+    const part = await turn(() => readPart(tx, page, known))
+    for (const [key, row] of await tidyPart(part, known, rows)) {
+      if (wanted.has(key.id)) own.set(key.id, { key, own: row })
+      if (key.joinedInto !== null) members.add(key.joinedInto, row)
+    }
   }
-  return projected
+  return [...own.values()].map((one) => {
+    const mine = members.of(one.key.id)
+    const how = survivorship.of(
+      one.key.listId,
+      [one.own, ...mine.rows].map(({ id }) => id),
+    )
+    return { ...one, members: mine, how }
+  })
 }
 
-function sourcesOf(
-  ids: readonly number[],
-  { stored, members, howOf, fills }: ReadPage,
-  projected: ReadonlyMap<number, SourceRow>,
-): LoadedPage['sources'] {
-  const wanted = new Set(ids)
-  return stored.flatMap((key) => {
-    const own = projected.get(key.id)
-    if (!own || !wanted.has(key.id)) return []
-    const mine = (members.get(key.id) ?? []).flatMap((member) => projected.get(member.id) ?? [])
-    const how = howOf(
-      key.listId,
-      [own, ...mine].map(({ id }) => id),
-    )
-    return [{ key, own, members: mine, how, fills: fills.get(key.id) ?? [] }]
-  })
+/** What is stored of some rows, and what people have settled for them. */
+interface ReadPart {
+  readonly stored: readonly StoredContact[]
+  readonly settled: ReadonlyMap<number, Settled>
+}
+
+async function readPart(tx: Db, ids: readonly number[], known: KnownBatches): Promise<ReadPart> {
+  const stored = await readStored(tx, ids)
+  await learnBatches(tx, [...new Set(stored.map(({ batchId }) => batchId))], known)
+  const settled = await settledOf(
+    tx,
+    stored.map(({ id }) => id),
+  )
+  return { stored, settled }
+}
+
+/** The rows tidied, each with whose it is. */
+async function tidyPart(
+  { stored, settled }: ReadPart,
+  known: KnownBatches,
+  rows: KnownRows,
+): Promise<readonly (readonly [ContactKey, SourceRow])[]> {
+  const tidied: (readonly [ContactKey, SourceRow])[] = []
+  // Thousands of rows of one person are often one row, written again and again.
+  const same = new Map<string, ProjectedContact>()
+  for (const [i, { text, ...key }] of stored.entries()) {
+    if (i % BREATH === 0) await breathe()
+    const how = known.get(key.batchId)
+    if (!how) continue
+    const own = settled.get(key.id)
+    const line = `${key.batchId}\n${text}`
+    const row = rows.get(key.id) ?? (own ? null : same.get(line)) ?? projectStored(text, how, own)
+    if (!own) same.set(line, row)
+    tidied.push([key, { id: key.id, projected: row }])
+  }
+  return tidied
 }
 
 /** These contacts, each once, in pages. */
@@ -163,17 +168,34 @@ export async function rowThatGives(tx: Db, contactId: number, part: SurvivorPart
   const { sources } = await loadPage(tx, takingTurns(), [contactId], new Map())
   const [found] = sources
   if (!found) return null
-  const rows = partSources([found.own, ...found.members].map(({ id, projected }) => ({ id, ...projected })))
+  const rows = partSources(
+    [found.own, ...found.members.rows].map(({ projected, ...row }) => ({ ...row, ...projected })),
+  )
   return sourceOf(part, rows, found.how)?.id ?? null
 }
 
-/** The asked contacts and those joined to them, with the row each stands for. */
+/** These contacts and all that are joined to them, in order; and to whom anybody is joined. */
+async function whoIsOf(
+  tx: Db,
+  ids: readonly number[],
+): Promise<{ readonly all: readonly number[]; readonly survivors: readonly number[] }> {
+  const these = sql`any(${sql.param(ids)}::bigint[])`
+  const [all = [], joinedInto = []] = await readColumns(
+    tx,
+    ['id', 'joined_into'],
+    sql`from contacts where id = ${these} or joined_into = ${these} order by id`,
+  )
+  const survivors = new Set(joinedInto)
+  survivors.delete('')
+  return { all: all.map(Number), survivors: [...survivors].map(Number) }
+}
+
+/** Contacts with the row each stands for, in order. */
 async function readStored(tx: Db, ids: readonly number[]): Promise<readonly StoredContact[]> {
   return readRows(tx, STORED)`
     select c.id, c.list_id, c.batch_id, c.row, r.text, c.joined_into
     from contacts c join rows r on r.batch_id = c.batch_id and r.row = c.row
-    where c.id = any(${sql.param(ids)}::bigint[]) or c.joined_into = any(${sql.param(ids)}::bigint[])
-    order by c.id`
+    where c.id = any(${sql.param(ids)}::bigint[]) order by c.id`
 }
 
 /** Reads what is not known of these batches yet: nothing of it changes while contacts are projected. */

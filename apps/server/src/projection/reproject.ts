@@ -155,8 +155,8 @@ async function linesWith(
   for (const [i, { key, own, members, how, fills }] of sources.entries()) {
     if (i % BREATH === 0) await breathe()
     const isShared = (e164: string) => shared.has(lineIn(key.listId, e164))
-    const view = viewOf({ own, members, how, fills, factsOf, verifiedAs, isShared, scopesOf })
-    lines.push(linesOf(key, view, members.length))
+    const view = viewOf({ own, members: members.rows, how, fills, factsOf, verifiedAs, isShared, scopesOf })
+    lines.push(linesOf(key, view, members.count))
   }
   return lines
 }

@@ -21,6 +21,8 @@ export type OriginNumber = ReadNumber & { readonly origin: NumberOrigin }
 export interface SourceRow {
   readonly id: number
   readonly projected: ProjectedContact
+  /** How many rows it stands for that say the same; one where that is not told. */
+  readonly times?: number
 }
 
 /** Everything that makes a contact what it is. */
@@ -135,8 +137,9 @@ const from = (number: ReadNumber, origin: NumberOrigin): OriginNumber => ({
   origin,
 })
 
-const withOrigin = ({ id, projected: contact }: SourceRow, origin: NumberOrigin) => ({
+const withOrigin = ({ id, times = 1, projected: contact }: SourceRow, origin: NumberOrigin) => ({
   id,
+  times,
   values: contact.values,
   numbers: contact.numbers.map((number) => from(number, origin)),
   emails: contact.emails,

@@ -58,6 +58,30 @@ describe('thousands of rows with one key', () => {
     expect((await pageOf(listId, 'lane:text')).total).toBe(0)
   })
 
+  it('of one person that differ in what else they say make the contact that few of them make, and tell how many they are', async () => {
+    const towns = ['', 'Kelso', 'Kelso', 'Oxford']
+    const line = (i: number) =>
+      `Maren Oldershaw,${i === 0 ? '01665 555018' : '07911 204481'},${towns[i % 4]},${i % 7 === 0 ? 'maren@kinpost.example' : ''},order ${i}`
+    const csv = (rows: number) => {
+      const lines = Array.from({ length: rows }, (_, i) => line(i))
+      return `name,phone,town,mail,note\n${[...lines, 'Maren Oldershaw,01665 555018,Berwick,maren@kinpost.example,'].join('\n')}\n`
+    }
+    const [few, many] = [await listOf(csv(40)), await listOf(csv(21_000))]
+    const [ofFew, ofMany] = [await pageOf(few), await pageOf(many)]
+    const shown = ({ contacts, total }: typeof ofFew) => ({
+      total,
+      contacts: contacts.map(({ id: _, batchId: __, joined: ___, ...one }) => one),
+    })
+    expect(shown(ofMany)).toEqual(shown(ofFew))
+    expect(ofMany.contacts.map(({ joined }) => joined)).toEqual([21_000])
+    const { story, numbers } = await server.api.call('readStory', {
+      params: { contactId: ofMany.contacts[0]?.id ?? 0 },
+    })
+    expect(numbers.map(({ e164 }) => e164)).toEqual(['+441665555018', '+447911204481'])
+    expect(story.filter(({ what }) => what.kind === 'joined')).toHaveLength(100)
+    expect(story.find(({ what }) => what.kind === 'joined-more')?.what).toEqual({ kind: 'joined-more', rows: 20_900 })
+  })
+
   it('of as many people are a shared line: nobody is joined, and nobody stands in for the others', async () => {
     const rows = Array.from({ length: 1500 }, (_, i) => `Given${i} Family${i},01665 555018`)
     const listId = await listOf(`name,phone\n${rows.join('\n')}\n`)

@@ -1,6 +1,6 @@
 import type { StoryFact } from '@upper-field/contract'
 import { CANDIDATE, FOUND_AS } from './fill'
-import { count, money, phone, shortened } from './format'
+import { count, money, phone, plural, shortened } from './format'
 import { PART } from './pairing'
 import { ADDRESS, LANE_REASON, LINE, LINE_STATUS, laneText, OUTCOME, PROBLEM, REPAIR, VERDICT } from './sentences'
 import { columnTitle, REPAIR_NAME } from './tidying'
@@ -57,6 +57,11 @@ export function tell(
           ? `Joined with row ${count(fact.otherRow)} of ${fact.otherBatch}`
           : `Joined into row ${count(fact.otherRow)} of ${fact.otherBatch}`,
         more: [joinReason(fact)],
+      }
+    case 'joined-more':
+      return {
+        title: `Joined with ${plural(fact.rows, 'more row', 'more rows')}`,
+        more: ['The latest are told one by one.'],
       }
     case 'value-chosen':
       return {

@@ -23,6 +23,7 @@ export interface ExactJoin {
 
 /** Takes shared keys one after another, so that no more of them are kept than there are joins. */
 export interface ExactJoiner {
+  /** A key that very many hold may come in pieces, one behind the other, its holders in the order of their ids. */
   add(key: SharedKey): void
   joins(): readonly ExactJoin[]
 }
@@ -39,35 +40,56 @@ export interface KeptApart {
  * that an initial cannot bring two people together, nor one number father and son, nor two houses that answer at one
  * head office. The contact with the lowest id (the first row) survives. Keys are to be added in a fixed order: earlier
  * keys join first. A million rows may have one key: a group knows each way it is written once, and a holder is held
- * against groups it has a word in common with.
+ * against groups it has a word in common with. What twenty thousand different people hold is nobody's own: it joins
+ * those who come after them to nobody but them.
  */
 export function exactJoiner(apart: KeptApart | null = null): ExactJoiner {
   const groups = new Map<number, Group>()
   const reason = new Map<number, Reason>()
+  let current: OpenKey | null = null
+  const end = () => {
+    for (const group of current?.opened ?? []) if (group.ids.length > 1) close(group)
+    current = null
+  }
+  const openedBy = ({ kind, key }: Reason): OpenKey => {
+    if (current?.kind === kind && current.key === key) return current
+    end()
+    current = { kind, key, seen: createSeen(), opened: new Set() }
+    return current
+  }
   return {
     add: ({ kind, key, holders }) => {
       const because = { kind, key }
-      const seen = createSeen()
-      const opened = new Set<Group>()
-      for (const [at, holder] of [...holders].sort((a, b) => a.id - b.id).entries()) {
+      const { seen, opened } = openedBy(because)
+      for (const holder of [...holders].sort((a, b) => a.id - b.id)) {
         // Contacts that stand alone are not remembered: most holders of a key are never joined.
-        const mine = groups.get(holder.id) ?? aloneIn(holder)
-        opened.add(mine)
+        const known = groups.get(holder.id)
+        const mine = known ?? aloneIn(holder)
+        if (known) opened.add(known)
         const target = seen.likely(mine).find((group) => canJoin(group, mine, apart))
         if (!target) {
-          seen.add(mine, at)
+          seen.add(mine)
           continue
         }
+        opened.add(target)
         for (const id of target.ids.length === 1 ? target.ids : []) groups.set(id, target)
         for (const id of mine.ids) groups.set(id, target)
         join(target, mine)
         seen.joined(target, mine)
         reason.set(holder.id, because)
       }
-      for (const group of opened) if (group.ids.length > 1) close(group)
     },
-    joins: () => listJoins(new Set(groups.values()), reason),
+    joins: () => {
+      end()
+      return listJoins(new Set(groups.values()), reason)
+    },
   }
+}
+
+/** The key whose holders are being taken, and the groups that were opened for it. */
+interface OpenKey extends Reason {
+  readonly seen: Seen
+  readonly opened: Set<Group>
 }
 
 /** The key that says that two are one person. */
@@ -116,10 +138,12 @@ function join(target: Group, mine: Group): void {
 
 /** A holder is held against so many groups at most that have a word in common with it, and those it is written as. */
 const MOST_LIKELY = 50
+/** Of a key that more different people hold, those who come later are not remembered. */
+const MOST_PEOPLE = 20_000
 
 /** The groups of one key so far. */
 interface Seen {
-  add(group: Group, at: number): void
+  add(group: Group): void
   /** A group went into another of them. */
   joined(target: Group, gone: Group): void
   /** Groups that may be the same person, in the order of their first rows. */
@@ -128,6 +152,7 @@ interface Seen {
 
 function createSeen(): Seen {
   const order = new Map<Group, number>()
+  let next = 0
   const byWord = new Map<string, Set<Group>>()
   const byWriting = new Map<string, Group>()
   const put = (word: string, group: Group) => {
@@ -142,9 +167,9 @@ function createSeen(): Seen {
     }
   }
   return {
-    add: (group, at) => {
-      if (order.has(group)) return
-      order.set(group, at)
+    add: (group) => {
+      if (order.has(group) || order.size === MOST_PEOPLE) return
+      order.set(group, next++)
       note(group, waysOf(group))
     },
     joined: (target, gone) => {

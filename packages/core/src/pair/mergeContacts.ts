@@ -11,6 +11,8 @@ import {
 /** Values and identifiers of a row, whatever their shapes. */
 export interface Mergeable<V extends object, N extends { e164: string }, E extends { address: string }> {
   readonly id: number
+  /** How many rows it stands for that say the same; one where that is not told. */
+  readonly times?: number
   readonly values: V
   readonly numbers: readonly N[]
   readonly emails: readonly E[]
@@ -67,6 +69,7 @@ function partValues(row: AnyRow, part: SurvivorPart): readonly string[] {
 
 const sourceFrom = (row: AnyRow): PartSource => ({
   id: row.id,
+  times: row.times ?? 1,
   textOf: (part) => partValues(row, part).join(' '),
   leadOf: (part) => partValues(row, part)[0] ?? '',
 })

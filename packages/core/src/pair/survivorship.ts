@@ -45,6 +45,8 @@ export const AS_THEY_COME: HowToSurvive = { rules: DEFAULT_SURVIVORSHIP, chosen:
 /** A row by its id, and what it says about each part: blank where it says nothing. */
 export interface PartSource {
   readonly id: number
+  /** How many rows it stands for that say the same; one where that is not told. */
+  readonly times?: number
   readonly textOf: (part: SurvivorPart) => string
   /** The first value of the part alone: the company without its site. */
   readonly leadOf: (part: SurvivorPart) => string
@@ -56,28 +58,43 @@ export function orderFor<S extends PartSource>(
   rows: readonly S[],
   how: HowToSurvive,
 ): readonly S[] {
-  const rule = how.rules[part]
+  const rankOf = ranksBy(how.rules[part], part, rows)
   const chosen = how.chosen.get(part)
-  const ranked = rows.map((row, i) => ({ row, rank: row.id === chosen ? -Infinity : rankBy(rule, part, rows, i) }))
+  const ranked = rows.map((row, at) => ({ row, rank: row.id === chosen ? -Infinity : rankOf(row, at) }))
   return ranked.sort((a, b) => a.rank - b.rank).map(({ row }) => row)
 }
 
-function rankBy(rule: SurvivorshipRule, part: SurvivorPart, rows: readonly PartSource[], at: number): number {
-  const row = rows[at]
+/** The lower the sooner. */
+function ranksBy(
+  rule: SurvivorshipRule,
+  part: SurvivorPart,
+  rows: readonly PartSource[],
+): (row: PartSource, at: number) => number {
   switch (rule) {
     case 'first':
-      return 0
+      return () => 0
     case 'latest':
-      return -at
+      return (_, at) => -at
     case 'fullest':
-      return -(row?.textOf(part) ?? '').length
-    case 'commonest':
-      return -agreeing(part, rows, row?.leadOf(part).toLowerCase() ?? '')
+      return (row) => -row.textOf(part).length
+    case 'commonest': {
+      const agreeing = countLeads(part, rows)
+      return (row) => -(agreeing.get(leadIn(row, part)) ?? 0)
+    }
   }
 }
 
-const agreeing = (part: SurvivorPart, rows: readonly PartSource[], lead: string): number =>
-  lead === '' ? 0 : rows.filter((row) => row.leadOf(part).toLowerCase() === lead).length
+/** How many rows begin a part with the same value; those that say nothing are not told of. */
+function countLeads(part: SurvivorPart, rows: readonly PartSource[]): ReadonlyMap<string, number> {
+  const counts = new Map<string, number>()
+  for (const row of rows) {
+    const lead = leadIn(row, part)
+    if (lead !== '') counts.set(lead, (counts.get(lead) ?? 0) + (row.times ?? 1))
+  }
+  return counts
+}
+
+const leadIn = (row: PartSource, part: SurvivorPart): string => row.leadOf(part).toLowerCase()
 
 /** The row that gives a part; the first where none says anything of it. */
 export function sourceOf<S extends PartSource>(

@@ -180,8 +180,15 @@ function joinedOneByOne(keys: readonly SharedKey[], isPair: (a: number, b: numbe
   return ids.flatMap(([survivor, ...members]) => members.map((member) => `${survivor} ${member}`)).sort()
 }
 
+/** A key with so many holders at a time, in the order of their ids. */
+function inPieces({ holders, ...key }: SharedKey, size: number): SharedKey[] {
+  const ordered = [...holders].sort((a, b) => a.id - b.id)
+  const starts = ordered.flatMap((_, i) => (i % size === 0 ? [i] : []))
+  return starts.map((start) => ({ ...key, holders: ordered.slice(start, start + size) }))
+}
+
 describe('many holders of one key', () => {
-  it('are joined as if each was held against all before it', () => {
+  it('are joined as if each was held against all before it, in however many pieces they come', () => {
     const name = fc.constantFrom(
       '',
       'Maren Oldershaw',
@@ -206,7 +213,8 @@ describe('many holders of one key', () => {
         fc.array(person, { minLength: 2, maxLength: 12 }),
         fc.array(fc.array(fc.nat(11), { minLength: 2, maxLength: 8 }), { minLength: 1, maxLength: 4 }),
         fc.array(fc.tuple(fc.nat(11), fc.nat(11)), { maxLength: 3 }),
-        (people, keys, apart) => {
+        fc.integer({ min: 1, max: 4 }),
+        (people, keys, apart, piece) => {
           const shared = keys.map((ids, at): SharedKey => {
             const holders = [...new Set(ids.map((id) => id % people.length))].map((id) => ({
               id,
@@ -215,12 +223,29 @@ describe('many holders of one key', () => {
             return { kind: 'number', key: `+${at}`, holders }
           })
           const isPair = (a: number, b: number) => apart.some(([x, y]) => (x === a && y === b) || (x === b && y === a))
-          const joins = joinExact(shared, isPair).map(({ survivor, member }) => `${survivor} ${member}`)
-          expect(joins.sort()).toEqual(joinedOneByOne(shared, isPair))
+          const joined = (keys: readonly SharedKey[]) =>
+            joinExact(keys, isPair)
+              .map(({ survivor, member }) => `${survivor} ${member}`)
+              .sort()
+          const oneByOne = joinedOneByOne(shared, isPair)
+          expect(joined(shared)).toEqual(oneByOne)
+          expect(joined(shared.flatMap((key) => inPieces(key, piece)))).toEqual(oneByOne)
         },
       ),
       { numRuns: 500 },
     )
+  })
+
+  it('are nobody’s own where they are tens of thousands: those who come after so many are joined to none of themselves', () => {
+    const nameOf = (i: number) => (i < 30_000 ? `Given${i} Family${i}` : `Later${i % 100} Name${i % 100}`)
+    const holders = Array.from({ length: 40_000 }, (_, id) => ({ id, name: nameOf(id) }))
+    const again = [{ id: 50_000, name: 'Family7 Given7' }]
+    const shared = { kind: 'number', key: '+44' } as const
+    const joins = joinExact([
+      { ...shared, holders },
+      { ...shared, holders: again },
+    ])
+    expect(joins).toEqual([{ ...shared, survivor: 7, member: 50_000 }])
   })
 
   it('take no longer for each the more there are', () => {
