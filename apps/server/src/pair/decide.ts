@@ -8,7 +8,7 @@ import { num, type RowOf, readIds, readRows } from '../db/readRows'
 import { joins, pairDecisions, pairs, valueChoices } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
 import { countContacts } from '../projection/cube'
-import { rowThatGives } from '../projection/loadPages'
+import { rowThatGives } from '../projection/rowThatGives'
 import { joinAgain } from './joinAgain'
 import { refreshWithSharers } from './refreshWithSharers'
 

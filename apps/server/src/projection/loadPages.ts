@@ -1,51 +1,26 @@
 import type { AddressFacts, RegisterFacts } from '@upper-field/core/check'
-import { type HowToSurvive, partSources, type SurvivorPart, sourceOf, suppressibleKeysOf } from '@upper-field/core/pair'
-import type { ProjectedContact, Settled } from '@upper-field/core/tidy'
-import { inArray, sql } from 'drizzle-orm'
-import { BREATH, breathe } from '../breathe'
+import { suppressibleKeysOf } from '@upper-field/core/pair'
 import type { Db } from '../db/database'
 import { inPages } from '../db/inPages'
-import { readColumns } from '../db/readColumns'
-import { listOf, num, orNull, type RowOf, readRows, text } from '../db/readRows'
-import { batches } from '../db/schema'
-import { type Turn, takingTurns } from '../db/takingTurns'
+import { listOf, num, readRows, text } from '../db/readRows'
+import type { Turn } from '../db/takingTurns'
 import { withJoined } from '../pair/standsFor'
 import { suppressionScopes } from '../suppression/matches'
 import { factsOfAddresses, factsOfNumbers } from './facts'
-import { allMembers, type Members, tellingMembers } from './members'
-import { type BatchSettings, projectStored, settingsOf } from './rowCells'
-import { survivorshipOf } from './survivorship'
-import { settledOf, type Tidying, tidyingOf } from './tidying'
-import type { ContactSources, SourceRow } from './viewOf'
+import { type KnownBatches, type KnownRows, type MadeOfRows, tidiedRows } from './tidiedRows'
+import type { ContactSources } from './viewOf'
 
 const PAGE = 1000
-
-const STORED = { id: num, listId: text, batchId: text, row: num, text, joinedInto: orNull(num) }
-type StoredContact = RowOf<typeof STORED>
-type ContactKey = Omit<StoredContact, 'text'>
 
 /** Everything that some contacts are made from. */
 export interface LoadedPage {
   readonly listIds: readonly string[]
-  readonly sources: readonly {
-    readonly key: ContactKey
-    readonly own: SourceRow
-    readonly members: Members
-    readonly how: HowToSurvive
-    readonly fills: readonly string[]
-  }[]
+  readonly sources: readonly (MadeOfRows & { readonly fills: readonly string[] })[]
   readonly e164s: readonly string[]
   readonly facts: ReadonlyMap<string, RegisterFacts>
   readonly verified: ReadonlyMap<string, AddressFacts>
   readonly scopesOf: ContactSources['scopesOf']
 }
-
-/** How the rows of each batch become contacts. */
-export type KnownBatches = Map<string, BatchSettings>
-
-/** Rows that were projected already, by the ids of their contacts. */
-export type KnownRows = ReadonlyMap<number, ProjectedContact>
-const NONE: KnownRows = new Map()
 
 /**
  * Reads a page of contacts and tidies their rows.
@@ -57,9 +32,9 @@ export async function loadPage(
   turn: Turn,
   ids: readonly number[],
   known: KnownBatches,
-  rows: KnownRows = NONE,
+  rows?: KnownRows,
 ): Promise<LoadedPage> {
-  const made = await readAndTidy(tx, turn, ids, known, rows)
+  const made = await tidiedRows(tx, turn, ids, known, rows)
   const contacts = made.flatMap(({ own, members }) => [own, ...members.rows]).map(({ projected }) => projected)
   return turn(async () => {
     const fills = await readFills(tx, ids)
@@ -87,130 +62,8 @@ export async function loadPage(
   })
 }
 
-type MadeOfRows = Omit<LoadedPage['sources'][number], 'fills'>
-
-/** So many rows are held at a time: one contact can be made of a million. */
-const ROWS = 20_000
-
-/** The contacts of a page with the rows they are made of, tidied. */
-async function readAndTidy(
-  tx: Db,
-  turn: Turn,
-  ids: readonly number[],
-  known: KnownBatches,
-  rows: KnownRows,
-): Promise<readonly MadeOfRows[]> {
-  const { all, survivors } = await turn(() => whoIsOf(tx, ids))
-  const survivorship = await turn(() => survivorshipOf(tx, survivors))
-  const members = all.length > ROWS ? tellingMembers(survivorship.isChosen) : allMembers()
-  const wanted = new Set(ids)
-  const own = new Map<number, { readonly key: ContactKey; readonly own: SourceRow }>()
-  for (const page of inPages(all, ROWS)) {
-    const part = await turn(() => readPart(tx, page, known))
-    for (const [key, row] of await tidyPart(part, known, rows)) {
-      if (wanted.has(key.id)) own.set(key.id, { key, own: row })
-      if (key.joinedInto !== null) members.add(key.joinedInto, row)
-    }
-  }
-  return [...own.values()].map((one) => {
-    const mine = members.of(one.key.id)
-    const how = survivorship.of(
-      one.key.listId,
-      [one.own, ...mine.rows].map(({ id }) => id),
-    )
-    return { ...one, members: mine, how }
-  })
-}
-
-/** What is stored of some rows, and what people have settled for them. */
-interface ReadPart {
-  readonly stored: readonly StoredContact[]
-  readonly settled: ReadonlyMap<number, Settled>
-}
-
-async function readPart(tx: Db, ids: readonly number[], known: KnownBatches): Promise<ReadPart> {
-  const stored = await readStored(tx, ids)
-  await learnBatches(tx, [...new Set(stored.map(({ batchId }) => batchId))], known)
-  const settled = await settledOf(
-    tx,
-    stored.map(({ id }) => id),
-  )
-  return { stored, settled }
-}
-
-/** The rows tidied, each with whose it is. */
-async function tidyPart(
-  { stored, settled }: ReadPart,
-  known: KnownBatches,
-  rows: KnownRows,
-): Promise<readonly (readonly [ContactKey, SourceRow])[]> {
-  const tidied: (readonly [ContactKey, SourceRow])[] = []
-  // Thousands of rows of one person are often one row, written again and again.
-  const same = new Map<string, ProjectedContact>()
-  for (const [i, { text, ...key }] of stored.entries()) {
-    if (i % BREATH === 0) await breathe()
-    const how = known.get(key.batchId)
-    if (!how) continue
-    const own = settled.get(key.id)
-    const line = `${key.batchId}\n${text}`
-    const row = rows.get(key.id) ?? (own ? null : same.get(line)) ?? projectStored(text, how, own)
-    if (!own) same.set(line, row)
-    tidied.push([key, { id: key.id, projected: row }])
-  }
-  return tidied
-}
-
 /** These contacts, each once, in pages. */
 export const pagesOf = (ids: readonly number[]): readonly (readonly number[])[] => inPages([...new Set(ids)], PAGE)
-
-/** The row of a contact that gives a part of it, among those it is made of; null where there is no such contact. */
-export async function rowThatGives(tx: Db, contactId: number, part: SurvivorPart): Promise<number | null> {
-  const { sources } = await loadPage(tx, takingTurns(), [contactId], new Map())
-  const [found] = sources
-  if (!found) return null
-  const rows = partSources(
-    [found.own, ...found.members.rows].map(({ projected, ...row }) => ({ ...row, ...projected })),
-  )
-  return sourceOf(part, rows, found.how)?.id ?? null
-}
-
-/** These contacts and all that are joined to them, in order; and to whom anybody is joined. */
-async function whoIsOf(
-  tx: Db,
-  ids: readonly number[],
-): Promise<{ readonly all: readonly number[]; readonly survivors: readonly number[] }> {
-  const these = sql`any(${sql.param(ids)}::bigint[])`
-  const [all = [], joinedInto = []] = await readColumns(
-    tx,
-    ['id', 'joined_into'],
-    sql`from contacts where id = ${these} or joined_into = ${these} order by id`,
-  )
-  const survivors = new Set(joinedInto)
-  survivors.delete('')
-  return { all: all.map(Number), survivors: [...survivors].map(Number) }
-}
-
-/** Contacts with the row each stands for, in order. */
-async function readStored(tx: Db, ids: readonly number[]): Promise<readonly StoredContact[]> {
-  return readRows(tx, STORED)`
-    select c.id, c.list_id, c.batch_id, c.row, r.text, c.joined_into
-    from contacts c join rows r on r.batch_id = c.batch_id and r.row = c.row
-    where c.id = any(${sql.param(ids)}::bigint[]) order by c.id`
-}
-
-/** Reads what is not known of these batches yet: nothing of it changes while contacts are projected. */
-async function learnBatches(tx: Db, batchIds: readonly string[], known: KnownBatches): Promise<void> {
-  const unknown = batchIds.filter((id) => !known.has(id))
-  if (unknown.length === 0) return
-  const found = await tx.select().from(batches).where(inArray(batches.id, unknown))
-  // What is learnt of a number touches every list that holds it, and each has a routine of its own.
-  const tidyings = new Map<string, Tidying>()
-  for (const { listId } of found) if (!tidyings.has(listId)) tidyings.set(listId, await tidyingOf(tx, listId))
-  for (const batch of found) {
-    const tidying = tidyings.get(batch.listId)
-    if (tidying) known.set(batch.id, settingsOf(batch, tidying))
-  }
-}
 
 /** What providers found for these contacts, or for whoever is joined to them, each once. */
 async function readFills(tx: Db, ids: readonly number[]): Promise<Map<number, string[]>> {
