@@ -3,7 +3,7 @@ export interface Limit {
   /** Name of the setting in the environment. */
   readonly setting: string
   readonly usual: number
-  readonly unit: 'bytes' | 'seconds' | 'hours' | 'MB' | 'calls a minute' | 'rows an hour' | 'at a time'
+  readonly unit: 'bytes' | 'seconds' | 'hours' | 'MB' | 'calls a minute' | 'rows an hour' | 'contacts' | 'at a time'
   /** What it keeps from happening; stands in `docs/security.md` word for word. */
   readonly bounds: string
 }
@@ -33,6 +33,12 @@ export const LIMITS = {
     0.1,
     'seconds',
     'How long a page waits for audiences to be counted; it tells what is being counted still.',
+  ),
+  hashesAmong: limit(
+    'MAX_HASHES_AMONG',
+    50_000,
+    'contacts',
+    'Among so many, whoever adds hashes to a suppression list waits until they are looked for; among more, jobs look for them.',
   ),
   unpackMegabytes: limit('UNPACK_MEMORY_MB', 512, 'MB', 'Memory for opening a workbook that can only be read whole.'),
   unpackSeconds: limit('UNPACK_SECONDS', 120, 'seconds', 'How long opening such a workbook may say nothing.'),

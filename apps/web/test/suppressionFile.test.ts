@@ -69,4 +69,9 @@ describe('what became of entries', () => {
     expect(later).toMatch(/^9,000 entries added, 12 on the list already\. 0 contacts marked in all lists\. /)
     expect(later).toMatch(/2,500 contacts are being marked, .* no file holds them from now on\.$/)
   })
+
+  it('tells of hashes that are looked for among very many contacts', () => {
+    const told = addedText({ ...nothing, added: 9000, areLookedFor: true })
+    expect(told).toMatch(/^9,000 entries added\. .* Whom the hashes mean is being looked for, .* from now on\.$/)
+  })
 })

@@ -49,6 +49,12 @@ export const NewSuppressionEntries = z.object({
   expiresAt: Instant.nullable().default(null),
 })
 
+/**
+ * True where only hashes of some are known and there are very many contacts: no file holds whom they mean any more, and who
+ * that is is looked for by a job in each list.
+ */
+const AreLookedFor = z.boolean().optional()
+
 /** What became of the lines. */
 export const SuppressionAdded = z.object({
   added: z.number().int(),
@@ -62,6 +68,7 @@ export const SuppressionAdded = z.object({
    * marks them.
    */
   waiting: z.number().int(),
+  areLookedFor: AreLookedFor,
 })
 export type SuppressionAdded = z.infer<typeof SuppressionAdded>
 
@@ -104,6 +111,7 @@ export const SuppressionRowsAdded = z.object({
   known: z.number().int(),
   marked: z.number().int(),
   waiting: z.number().int(),
+  areLookedFor: AreLookedFor,
   /** Rows that hold no key. */
   unread: z.array(z.number().int()),
 })

@@ -31,7 +31,7 @@ interface AskedFor {
 }
 
 /**
- * Starts asking about whom a filter chooses: what exactly is asked about the job itself writes down, for a large list takes
+ * Starts asking about whom a filter chooses. What exactly is asked about the job itself writes down: of a large list that takes
  * seconds. Throws a problem where nobody can be asked, or it would cost more than agreed.
  * @param estimate what it comes to, as it was worked out lately
  */

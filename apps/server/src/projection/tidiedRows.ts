@@ -4,10 +4,10 @@ import { inArray, sql } from 'drizzle-orm'
 import { BREATH, breathe } from '../breathe'
 import type { Db } from '../db/database'
 import { inPages } from '../db/inPages'
-import { readColumns } from '../db/readColumns'
 import { num, orNull, type RowOf, readRows, text } from '../db/readRows'
 import { batches } from '../db/schema'
 import type { Turn } from '../db/takingTurns'
+import { ROWS_HELD, standingFor } from '../pair/standsFor'
 import { allMembers, type Members, tellingMembers } from './members'
 import { type BatchSettings, projectStored, settingsOf } from './rowCells'
 import { survivorshipOf } from './survivorship'
@@ -33,9 +33,6 @@ export interface MadeOfRows {
   readonly how: HowToSurvive
 }
 
-/** So many rows are held at a time: one contact can be made of a million. */
-const ROWS = 20_000
-
 /**
  * Reads the rows that contacts are made of, and tidies them.
  * @param turn taken for what is asked of the database: the rows are tidied while others have it
@@ -48,12 +45,12 @@ export async function tidiedRows(
   known: KnownBatches,
   rows: KnownRows = NONE,
 ): Promise<readonly MadeOfRows[]> {
-  const { all, survivors } = await turn(() => whoIsOf(tx, ids))
+  const { all, survivors } = await turn(() => standingFor(tx, ids))
   const survivorship = await turn(() => survivorshipOf(tx, survivors))
-  const members = all.length > ROWS ? tellingMembers(survivorship.isChosen) : allMembers()
+  const members = all.length > ROWS_HELD ? tellingMembers(survivorship.isChosen) : allMembers()
   const wanted = new Set(ids)
   const own = new Map<number, { readonly key: ContactKey; readonly own: SourceRow }>()
-  for (const page of inPages(all, ROWS)) {
+  for (const page of inPages(all, ROWS_HELD)) {
     const part = await turn(() => readPart(tx, page, known))
     for (const [key, row] of await tidyPart(part, known, rows)) {
       if (wanted.has(key.id)) own.set(key.id, { key, own: row })
@@ -106,22 +103,6 @@ async function tidyPart(
     tidied.push([key, { id: key.id, projected: row }])
   }
   return tidied
-}
-
-/** These contacts and all that are joined to them, in order; and to whom anybody is joined. */
-async function whoIsOf(
-  tx: Db,
-  ids: readonly number[],
-): Promise<{ readonly all: readonly number[]; readonly survivors: readonly number[] }> {
-  const these = sql`any(${sql.param(ids)}::bigint[])`
-  const [all = [], joinedInto = []] = await readColumns(
-    tx,
-    ['id', 'joined_into'],
-    sql`from contacts where id = ${these} or joined_into = ${these} order by id`,
-  )
-  const survivors = new Set(joinedInto)
-  survivors.delete('')
-  return { all: all.map(Number), survivors: [...survivors].map(Number) }
 }
 
 /** Contacts with the row each stands for, in order. */

@@ -54,7 +54,7 @@ interface FileRow extends SuppressionRow {
 export async function addRows(
   tx: Db,
   client: PoolClient,
-  batchId: string,
+  { batchId, hashesAmong }: { readonly batchId: string; readonly hashesAmong: number },
   rows: readonly FileRow[],
 ): Promise<SuppressionRowsAdded> {
   const [batch] = await tx.select().from(suppressionBatches).where(eq(suppressionBatches.id, batchId)).for('update')
@@ -70,14 +70,15 @@ export async function addRows(
     expiresAt: batch.expiresAt?.toISOString() ?? null,
     who: batch.addedBy,
     batchId,
+    hashesAmong,
   }
-  const { added, marked, waiting } = await addKeys(tx, client, facts, keys)
+  const { added, ...placed } = await addKeys(tx, client, facts, keys)
   const unread = read.flatMap((one) => (one.keys.length === 0 ? one.row : []))
   await tx
     .update(suppressionBatches)
     .set({ rows: batch.rows + rows.length, unread: batch.unread + unread.length })
     .where(eq(suppressionBatches.id, batchId))
-  return { added, known: keys.length - added, marked, waiting, unread }
+  return { added, known: keys.length - added, ...placed, unread }
 }
 
 /** Takes a file back whole: its entries are gone, and whom nothing else holds is let go. */

@@ -5,7 +5,7 @@ import type { PoolClient } from 'pg'
 import type { Db } from '../db/database'
 import { readRows, text } from '../db/readRows'
 import { sha256Hex } from '../sha256'
-import { placeAnew } from './placeAnew'
+import { placeByNew } from './placeAnew'
 
 /** Of a line that could not be read so many characters are told. */
 const LONGEST_TOLD = 80
@@ -19,6 +19,8 @@ export interface EntryFacts {
   readonly who: string
   /** The file they come with; null for those added in another way. */
   readonly batchId?: string | null
+  /** Hashes among the keys are looked for at once among so many contacts; among more, and where it is not told, later. */
+  readonly hashesAmong?: number
 }
 
 export interface NewEntries extends EntryFacts {
@@ -33,15 +35,14 @@ export async function addEntries(tx: Db, client: PoolClient, entries: NewEntries
   const read = filled.map((line) => ({ ...line, key: suppressionKey(line.text, entries.country) }))
   const unread = read.filter(({ key }) => key === null)
   const keys = read.flatMap(({ key }) => key ?? [])
-  const { added, marked, waiting } = await addKeys(tx, client, entries, keys)
+  const { added, ...placed } = await addKeys(tx, client, entries, keys)
   return {
+    ...placed,
     added,
-    waiting,
     known: keys.length - added,
     // Each of them, however many: whoever sent them has nothing else to mend them by.
     unread: unread.map(({ line, text }) => ({ line, text: text.slice(0, LONGEST_TOLD) })),
     unreadTotal: unread.length,
-    marked,
   }
 }
 
@@ -49,14 +50,14 @@ export async function addEntries(tx: Db, client: PoolClient, entries: NewEntries
  * Adds keys to a list. What a file holds, and what was added by hand, is written down although the list knows it from
  * elsewhere: a file can be taken back, and what a person has said stays. One that has expired is set anew, and one that
  * would expire sooner holds as long as was said last.
- * @returns how many keys were new to the list, how many contacts they marked, and how many are marked later
+ * @returns how many keys were new to the list, and what became of those who hold them
  */
 export async function addKeys(
   tx: Db,
   client: PoolClient,
-  { suppressionListId, reason, asHashes, expiresAt, who, batchId = null }: EntryFacts,
+  { suppressionListId, reason, asHashes, expiresAt, who, batchId = null, hashesAmong = 0 }: EntryFacts,
   keys: readonly SuppressionKey[],
-): Promise<{ added: number; marked: number; waiting: number }> {
+): Promise<Pick<SuppressionAdded, 'added' | 'marked' | 'waiting' | 'areLookedFor'>> {
   const byHash = new Map(
     keys.map(({ kind, key }) => {
       const hash = kind === 'hash' ? key : sha256Hex(key)
@@ -80,11 +81,8 @@ export async function addKeys(
       where suppression_entries.expires_at <= now()
         or suppression_entries.expires_at < coalesce(excluded.expires_at, 'infinity'::timestamptz)
     returning hash`
-  const { marked, waiting } = await placeAnew(
-    tx,
-    client,
-    stored.flatMap(({ hash }) => byHash.get(hash) ?? []),
-  )
+  const fresh = stored.flatMap(({ hash }) => byHash.get(hash) ?? [])
+  const { marked, waiting, areLookedFor } = await placeByNew(tx, client, fresh, hashesAmong)
   const added = stored.filter(({ hash }) => !isKnown.has(hash)).length
-  return { added, marked, waiting }
+  return { added, marked, waiting, ...(areLookedFor ? { areLookedFor } : {}) }
 }

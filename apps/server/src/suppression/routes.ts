@@ -22,6 +22,7 @@ const PAGE = 100
 
 export function suppressionRoutes(app: Hono, services: CallServices): void {
   const { db, pool } = services
+  const { hashesAmong } = services.config.limits
 
   serve(app, services, 'readSuppressionLists', () => describeLists(db))
   serve(app, services, 'makeSuppressionList', async ({ body }) => {
@@ -39,7 +40,8 @@ export function suppressionRoutes(app: Hono, services: CallServices): void {
   serve(app, services, 'addSuppressionEntries', ({ params, body, me }) =>
     transaction(pool, async (tx, client) => {
       one(await describeLists(tx, params.suppressionListId))
-      return addEntries(tx, client, { ...body, suppressionListId: params.suppressionListId, who: me.name })
+      const { suppressionListId } = params
+      return addEntries(tx, client, { ...body, suppressionListId, who: me.name, hashesAmong })
     }),
   )
   serve(app, services, 'dropSuppressionEntry', async ({ params }) => {
@@ -63,7 +65,9 @@ export function suppressionRoutes(app: Hono, services: CallServices): void {
     }),
   )
   serve(app, services, 'addSuppressionRows', ({ params, body }) =>
-    transaction(pool, (tx, client) => addRows(tx, client, params.suppressionBatchId, body.rows)),
+    transaction(pool, (tx, client) =>
+      addRows(tx, client, { batchId: params.suppressionBatchId, hashesAmong }, body.rows),
+    ),
   )
   serve(app, services, 'takeSuppressionBack', ({ params }) =>
     transaction(pool, (tx, client) => takeBatchBack(tx, client, params.suppressionBatchId, new Date(services.now()))),

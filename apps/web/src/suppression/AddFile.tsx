@@ -88,12 +88,13 @@ const refusalText = (problem: keyof typeof FILE_PROBLEM_TEXT | 'too-large-to-sup
 const MOST_NAMED = 12
 
 function Progress({ progress }: { progress: FileProgress }) {
-  const { state, rows, added, known, marked, waiting, unread, problem } = progress
+  const { state, rows, added, known, marked, waiting, areLookedFor, unread, problem } = progress
   if (state === 'adding')
     return (
       <p role="status" className="pt-2 text-soft">
         {plural(rows, 'row')} read, {plural(added, 'entry', 'entries')} added, {plural(marked, 'contact')} marked
         {waiting > 0 ? `, ${count(waiting)} being marked` : ''}
+        {areLookedFor ? ', others being looked for' : ''}
       </p>
     )
   if (state === 'failed')

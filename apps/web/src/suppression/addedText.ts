@@ -7,11 +7,15 @@ export function addedText({
   known,
   marked,
   waiting,
-}: Pick<SuppressionAdded, 'added' | 'known' | 'marked' | 'waiting'>): string {
+  areLookedFor,
+}: Pick<SuppressionAdded, 'added' | 'known' | 'marked' | 'waiting' | 'areLookedFor'>): string {
   const already = known > 0 ? `, ${count(known)} on the list already` : ''
   const later =
     waiting > 0
       ? ` ${plural(waiting, 'contact')} ${waiting === 1 ? 'is' : 'are'} being marked, in lists that are worked on as soon as that has ended; no file holds them from now on.`
       : ''
-  return `${plural(added, 'entry', 'entries')} added${already}. ${plural(marked, 'contact')} marked in all lists.${later}`
+  const byHash = areLookedFor
+    ? ' Whom the hashes mean is being looked for, list by list; no file holds them from now on.'
+    : ''
+  return `${plural(added, 'entry', 'entries')} added${already}. ${plural(marked, 'contact')} marked in all lists.${later}${byHash}`
 }

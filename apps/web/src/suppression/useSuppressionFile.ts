@@ -22,6 +22,8 @@ export interface FileProgress {
   readonly marked: number
   /** Contacts that a job marks: of lists that are being worked on, or that hold very many of them. */
   readonly waiting: number
+  /** Whom some hashes mean is looked for by jobs. */
+  readonly areLookedFor: boolean
   /** Rows that hold no key, or could not be read. */
   readonly unread: readonly number[]
   readonly problem: string | null
@@ -34,6 +36,7 @@ const BEGUN: FileProgress = {
   known: 0,
   marked: 0,
   waiting: 0,
+  areLookedFor: false,
   unread: [],
   problem: null,
 }
@@ -125,6 +128,7 @@ function withPage(
     known: before.known + (sent?.known ?? 0),
     marked: before.marked + (sent?.marked ?? 0),
     waiting: before.waiting + (sent?.waiting ?? 0),
+    areLookedFor: before.areLookedFor || sent?.areLookedFor === true,
     unread: [...before.unread, ...held, ...(sent?.unread ?? [])],
   }
 }
