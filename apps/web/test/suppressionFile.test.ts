@@ -72,6 +72,6 @@ describe('what became of entries', () => {
 
   it('tells of hashes that are looked for among very many contacts', () => {
     const told = addedText({ ...nothing, added: 9000, areLookedFor: true })
-    expect(told).toMatch(/^9,000 entries added\. .* Whom the hashes mean is being looked for, .* from now on\.$/)
+    expect(told).toMatch(/^9,000 entries added\. .* Who is behind the hashes is being looked for, .* from now on\.$/)
   })
 })

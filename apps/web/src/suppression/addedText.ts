@@ -15,7 +15,7 @@ export function addedText({
       ? ` ${plural(waiting, 'contact')} ${waiting === 1 ? 'is' : 'are'} being marked, in lists that are worked on as soon as that has ended; no file holds them from now on.`
       : ''
   const byHash = areLookedFor
-    ? ' Whom the hashes mean is being looked for, list by list; no file holds them from now on.'
+    ? ' Who is behind the hashes is being looked for, list by list; no file holds them from now on.'
     : ''
   return `${plural(added, 'entry', 'entries')} added${already}. ${plural(marked, 'contact')} marked in all lists.${later}${byHash}`
 }
