@@ -59,7 +59,8 @@ describe('a call sheet', () => {
     const call = await note('Maren', 'no-answer')
     await note('Ilse', 'later', new Date(Date.now() + 86_400_000).toISOString())
     expect(await sheet()).toMatchObject({ resting: 2, today: { 'no-answer': 1, later: 1 } })
-    expect(await names()).toBe('Jonah Abe')
+    // Which of the two may be called at this hour is another matter.
+    expect((await names()).split(' ').sort()).toEqual(['Abe', 'Jonah'])
     await server.sql(`update calls set made_at = now() - interval '4 hours' where id = $1`, [call.id])
     expect(await names()).toContain('Maren')
     const maren = (await sheet()).next.find(({ fullName }) => fullName.startsWith('Maren'))
