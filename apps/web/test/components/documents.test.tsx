@@ -1,6 +1,6 @@
 /** @jest-environment <rootDir>/apps/web/test/components/browser.mjs */
 import { describe, expect, it } from '@jest/globals'
-import { fireEvent, screen, within } from '@testing-library/react'
+import { fireEvent, screen, waitFor, within } from '@testing-library/react'
 import type { ConnectorDocument, DestinationDocument } from '@upper-field/contract'
 import { ConnectorView } from '../../src/connections/ConnectorView'
 import { blank, readDraft } from '../../src/connections/draft'
@@ -91,7 +91,7 @@ it('a service is forgotten by who has said so twice, and its room is left', asyn
   expect(did(sent, 'removeConnection')).toEqual([])
   await user.click(asked.getByRole('button', { name: 'Forget it and its key' }))
   expect(did(sent, 'removeConnection')).toHaveLength(1)
-  expect(address()).toBe('/providers')
+  await waitFor(() => expect(address()).toBe('/providers'))
 })
 
 it('a service whose key was given for another address says where it is asked', async () => {
