@@ -5,7 +5,7 @@ import type { PoolClient } from 'pg'
 import type { Db } from '../db/database'
 import { readRows, text } from '../db/readRows'
 import { sha256Hex } from '../sha256'
-import { placeByNew } from './placeAnew'
+import { placeByNew } from './placeByNew'
 
 /** Of a line that could not be read so many characters are told. */
 const LONGEST_TOLD = 80

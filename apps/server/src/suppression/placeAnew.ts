@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import type { Db } from '../db/database'
-import { readCount, readIds, readRows, text } from '../db/readRows'
+import { readIds } from '../db/readRows'
 import { tryListLock, versionsOfLists } from '../lists/listLock'
 import { countContacts } from '../projection/cube'
 import { reproject } from '../projection/reproject'
@@ -15,42 +15,6 @@ export interface Placed {
   readonly marked: number
   /** Contacts of lists that are being worked on, or that hold very many of them: a job marks them. */
   readonly waiting: number
-}
-
-/** What became of the contacts that hold the keys of new entries. */
-export interface PlacedByNew extends Placed {
-  /** Of some entries only the hash is known, and there are very many contacts: jobs look for whom they mean. */
-  readonly areLookedFor: boolean
-}
-
-/**
- * The same for entries that were added in this transaction. To find who is meant by a hash, all keys of all contacts are
- * hashed: among very many that is left to a job for each list, however many hashes come meanwhile.
- * @param among so many contacts hashes are looked for at once
- */
-export async function placeByNew(
-  tx: Db,
-  client: PoolClient,
-  keys: readonly EntryKey[],
-  among: number,
-): Promise<PlacedByNew> {
-  const known = keys.filter(({ key }) => key !== null)
-  const areLookedFor = known.length < keys.length && (await areMoreThan(tx, among))
-  const placed = await placeAnew(tx, client, areLookedFor ? known : keys)
-  if (areLookedFor) for (const listId of await shownLists(tx)) await markLater(tx, listId, [])
-  return { ...placed, areLookedFor }
-}
-
-async function areMoreThan(tx: Db, most: number): Promise<boolean> {
-  const contacts = await readCount(tx)`select count(*) as n from (select 1 from contacts limit ${most + 1}) counted`
-  return contacts > most
-}
-
-async function shownLists(tx: Db): Promise<readonly string[]> {
-  const lists = await readRows(tx, {
-    listId: text,
-  })`select distinct list_id from batches where state = 'ready' order by 1`
-  return lists.map(({ listId }) => listId)
 }
 
 /** Nobody is kept waiting for more contacts of a list than these: they take a second. */

@@ -44,6 +44,23 @@ describe('hashes among very many contacts', () => {
       await until(async () => (await suppressed(listId)).join() === 'Maren Oldershaw,Tom Garside')
   })
 
+  it('are looked for also in a list of which everything was taken back: who comes back is kept out', async () => {
+    const listId = await newList(api, 'Taken back')
+    const batch = await bringText(api, listId, 'name,phone\nOwen Strand,+447911204499\n')
+    const untilIs = (wanted: string) =>
+      until(async () => (await api.call('readBatches', { params: { listId } }))[0]?.state === wanted)
+    await api.call('takeBatchBack', { params: { batchId: batch.id } })
+    await untilIs('taken-back')
+    await add([sha256Hex('+447911204499')])
+    await until(async () => {
+      const jobs = await api.call('readJobs', { params: { listId } })
+      return jobs.some(({ kind, state }) => kind === 'mark' && state === 'done')
+    })
+    await api.call('bringBatchBack', { params: { batchId: batch.id } })
+    await untilIs('ready')
+    expect(await suppressed(listId)).toEqual(['Owen Strand'])
+  })
+
   it('do not keep what is known by itself from being marked at once', async () => {
     const added = await add(['+441665555018', sha256Hex('somebody else')])
     expect(added).toMatchObject({ marked: 2, waiting: 0 })
