@@ -3,10 +3,10 @@ import { LEVEL, UNKNOWN } from './fields'
 import { hashOfTwo } from './hash'
 import { int32List } from './int32List'
 import { lettersOf } from './letters'
-import { hashPool } from './pool'
+import { hashPool, type Sealable, sealAll } from './pool'
 
 /** The e-mail addresses of a list. */
-export interface Addresses {
+export interface Addresses extends Sealable {
   /** Number of an address. 0 is none. */
   idOf(address: string, isRole: boolean): number
   /** How many there are, the empty one counted in. */
@@ -22,6 +22,8 @@ export interface Addresses {
 
 /** Shorter local parts (`anna`) stand before many a domain. */
 const LEAST_LOCAL = 5
+/** Beside the number of a host. */
+const ROLE = 1
 const { same, like, role, other, rival } = LEVEL.email
 
 export function pairAddresses(): Addresses {
@@ -29,13 +31,17 @@ export function pairAddresses(): Addresses {
   const locals = hashPool()
   const hosts = hashPool()
   const letters = lettersOf()
-  const [localIds, hostIds, roles, undotted] = [int32List(), int32List(), int32List(), int32List()]
+  // Of each address two numbers, side by side since they are looked at together: its local part, its host with its role.
+  const parts = int32List()
+  const undotted = int32List()
   const undottedPool = hashPool()
-  const isRole = (id: number): boolean => roles.at(id) === 1
-  const lengthOfLocal = (id: number): number => letters.lengthOf(localIds.at(id))
+  const localOf = (id: number): number => parts.at(id * 2)
+  const hostOf = (id: number): number => parts.at(id * 2 + 1) >>> 1
+  const isRole = (id: number): boolean => (parts.at(id * 2 + 1) & ROLE) !== 0
+  const lengthOfLocal = (id: number): number => letters.lengthOf(localOf(id))
   const areLike = (a: number, b: number): boolean => {
     if (lengthOfLocal(a) < LEAST_LOCAL) return false
-    const [mine, theirs] = [localIds.at(a), localIds.at(b)]
+    const [mine, theirs] = [localOf(a), localOf(b)]
     if (undotted.at(mine) === undotted.at(theirs)) return true
     if (Math.abs(lengthOfLocal(a) - lengthOfLocal(b)) > 1) return false
     const [one, two] = [letters.textOf(mine), letters.textOf(theirs)]
@@ -50,9 +56,8 @@ export function pairAddresses(): Addresses {
       letters.add(name)
       undotted.push(undottedPool.idOf(name.replace(/[._-]/g, '')))
     }
-    localIds.push(local)
-    hostIds.push(hosts.idOf(address.slice(at + 1)))
-    roles.push(isOfHouse ? 1 : 0)
+    parts.push(local)
+    parts.push(hosts.idOf(address.slice(at + 1)) * 2 + (isOfHouse ? ROLE : 0))
   }
   letters.add('')
   undotted.push(undottedPool.idOf(''))
@@ -60,21 +65,22 @@ export function pairAddresses(): Addresses {
   return {
     idOf: (address, isOfHouse) => {
       const id = addresses.idOf(address)
-      if (id === localIds.length) add(address, isOfHouse)
+      if (id * 2 === parts.length) add(address, isOfHouse)
       return id
     },
     isRole,
     hashOf: addresses.hashOf,
     count: addresses.count,
-    boxOf: (id) => hashOfTwo(hosts.hashOf(hostIds.at(id)), undottedPool.hashOf(undotted.at(localIds.at(id)))),
+    seal: () => sealAll([addresses, locals, hosts, undottedPool]),
+    boxOf: (id) => hashOfTwo(hosts.hashOf(hostOf(id)), undottedPool.hashOf(undotted.at(localOf(id)))),
     compare: (a, b) => {
       if (a === b) return isRole(a) ? role : same
       if (isRole(a) || isRole(b)) return UNKNOWN
-      const isSameHost = hostIds.at(a) === hostIds.at(b)
+      const isSameHost = hostOf(a) === hostOf(b)
       // A tag behind the name is the holder's own: `name+tag@` is `name@`.
-      if (isSameHost && localIds.at(a) === localIds.at(b)) return same
+      if (isSameHost && localOf(a) === localOf(b)) return same
       // The same name at another host says no more than the name itself.
-      if (!isSameHost) return localIds.at(a) === localIds.at(b) ? UNKNOWN : other
+      if (!isSameHost) return localOf(a) === localOf(b) ? UNKNOWN : other
       // Hardly anybody needs two addresses with one host.
       return areLike(a, b) ? like : rival
     },

@@ -1,6 +1,7 @@
+import { CELL, cellAt } from './cells'
 import { hashOfTwo } from './hash'
 import { int32List } from './int32List'
-import { nameKeyAt, type PairTable } from './pairTable'
+import type { PairTable } from './pairTable'
 import { eachRun, keySorter } from './sortedKeys'
 
 /** Reasons why two contacts are compared at all, as codes. */
@@ -42,30 +43,42 @@ type KeysOf = (table: PairTable, at: number, tell: (key: number) => void) => voi
 
 /** Tells the keys of each kind that a contact has, 32 bits each. Contacts with a key in common are compared. */
 const KEYS: Readonly<Record<PairKey, KeysOf>> = {
-  number: ({ numbers }, at, tell) => eachOf(numbers, at, tell),
-  email: ({ emails, addresses }, at, tell) => eachOf(emails, at, (id) => tell(addresses.boxOf(id))),
-  profile: ({ profile }, at, tell) => {
-    if (profile[at] !== 0) tell(profile[at] as number)
+  number: (table, at, tell) => {
+    const to = cellAt(table, at, CELL.numbersTo)
+    for (let i = cellAt(table, at, CELL.numbersFrom); i < to; i++) tell(table.numberIds[i] as number)
+  },
+  email: (table, at, tell) => {
+    const to = cellAt(table, at, CELL.emailsTo)
+    for (let i = cellAt(table, at, CELL.emailsFrom); i < to; i++)
+      tell(table.addresses.boxOf(table.emailIds[i] as number))
+  },
+  profile: (table, at, tell) => {
+    const profile = cellAt(table, at, CELL.profile)
+    if (profile !== 0) tell(profile)
   },
   name: (table, at, tell) => {
-    if (table.names.wordCount(table.name[at] as number) > 1) tell(nameKeyAt(table, at))
+    if (table.names.wordCount(cellAt(table, at, CELL.name)) > 1) tell(cellAt(table, at, CELL.nameKey))
   },
   company: (table, at, tell) => {
-    if (table.company[at] === 0) return
-    const company = table.companies.hashOf(table.company[at] as number)
-    // The country too: some tell no nearer place.
-    for (const place of [table.postalCode[at], table.city[at], table.country[at]] as number[])
-      if (place !== 0) tell(hashOfTwo(company, table.hashOf(place)))
+    const company = cellAt(table, at, CELL.company)
+    if (company === 0) return
+    const hash = table.companies.hashOf(company)
+    for (const cell of PLACES) {
+      const place = cellAt(table, at, cell)
+      if (place !== 0) tell(hashOfTwo(hash, table.hashOf(place)))
+    }
   },
   'domain-initial': (table, at, tell) => {
-    if (table.company[at] === 0 || table.domain[at] === 0) return
-    const domain = table.hashOf(table.domain[at] as number)
+    const id = cellAt(table, at, CELL.domain)
+    if (id === 0 || cellAt(table, at, CELL.company) === 0) return
+    const domain = table.hashOf(id)
     const { names } = table
-    names.eachWord(table.name[at] as number, (word) => tell(hashOfTwo(domain, names.words.initialOf(word))))
+    names.eachWord(cellAt(table, at, CELL.name), (word) => tell(hashOfTwo(domain, names.words.initialOf(word))))
   },
   'postal-initial': (table, at, tell) => {
-    if (table.postalCode[at] === 0) return
-    const code = table.hashOf(table.postalCode[at] as number)
+    const id = cellAt(table, at, CELL.postalCode)
+    if (id === 0) return
+    const code = table.hashOf(id)
     const { words } = table.names
     eachTwoWords(table, at, (one, other) => {
       const [first, second] = [words.initialOf(one), words.initialOf(other)]
@@ -81,12 +94,16 @@ const KEYS: Readonly<Record<PairKey, KeysOf>> = {
   },
 }
 
+/** The country too: some tell no nearer place. */
+const PLACES = [CELL.postalCode, CELL.city, CELL.country] as const
+
 /** Names of more words are no names. */
 const MOST_WORDS = 5
 
 /** Every word of a name with every other one. */
-function eachTwoWords({ names, name }: PairTable, at: number, tell: (one: number, other: number) => void): void {
-  const id = name[at] as number
+function eachTwoWords(table: PairTable, at: number, tell: (one: number, other: number) => void): void {
+  const { names } = table
+  const id = cellAt(table, at, CELL.name)
   const count = names.wordCount(id)
   if (count < 2 || count > MOST_WORDS) return
   names.eachWord(id, (one) =>
@@ -94,10 +111,6 @@ function eachTwoWords({ names, name }: PairTable, at: number, tell: (one: number
       if (one !== other) tell(one, other)
     }),
   )
-}
-
-function eachOf({ starts, ids }: PairTable['numbers'], at: number, tell: (id: number) => void): void {
-  for (let i = starts[at] as number; i < (starts[at + 1] as number); i++) tell(ids[i] as number)
 }
 
 /** The blocks of one kind of key, one behind another. */
@@ -153,6 +166,7 @@ export function blocksOf(table: PairTable, kind: PairKey): Blocks {
   const members = int32List()
   const untils = int32List()
   eachRun(sorted, (from, to) => {
+    if (to - from === 1) return
     const block: number[] = []
     for (let i = from; i < to; i++) if (sorted.valueAt(i) !== block.at(-1)) block.push(sorted.valueAt(i))
     for (const part of partsOf(table, block, most)) {
@@ -163,7 +177,7 @@ export function blocksOf(table: PairTable, kind: PairKey): Blocks {
       }
     }
   })
-  return { kind, untils: untils.toArray(), ...placesIn(members.toArray(), table.size) }
+  return { kind, untils: untils.take(), ...placesIn(members.take(), table.size) }
 }
 
 /** A block as it is, or parted by name where it is too large. */
@@ -172,7 +186,7 @@ function partsOf(table: PairTable, block: readonly number[], most: number): Iter
   if (block.length <= most) return [block]
   const byName = new Map<number, number[]>()
   for (const at of block) {
-    const key = nameKeyAt(table, at)
+    const key = cellAt(table, at, CELL.nameKey)
     const part = byName.get(key)
     if (part) part.push(at)
     else byName.set(key, [at])

@@ -1,10 +1,10 @@
 import { fold } from './fold'
 import { pairMemo } from './pairMemo'
-import { numberOfForm, textPool } from './pool'
+import { numbersOfForm, type Sealable, sealAll, textPool } from './pool'
 import { areAlike } from './similarity'
 
 /** The companies of a list, by their names alone. */
-export interface Companies {
+export interface Companies extends Sealable {
   /** Number of a company, however it is written. 0 is none. */
   idOf(name: string): number
   hashOf(id: number): number
@@ -15,15 +15,16 @@ export interface Companies {
 export function pairCompanies(): Companies {
   const names = textPool()
   const words = textPool()
-  const idOf = numberOfForm(fold, names)
+  const forms = numbersOfForm(fold, names)
   const wordsOf: (readonly number[])[] = [[]]
   return {
     idOf: (name) => {
-      const id = idOf(name)
+      const id = forms.idOf(name)
       if (id === wordsOf.length) wordsOf.push((names.texts[id] as string).split(' ').map(words.idOf))
       return id
     },
     hashOf: names.hashOf,
+    seal: () => sealAll([names, words, forms]),
     areLike: pairMemo(
       (a, b) =>
         isBranch(wordsOf[a] as readonly number[], wordsOf[b] as readonly number[]) ||

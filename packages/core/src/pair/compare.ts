@@ -1,3 +1,4 @@
+import { CELL, type Cell, cellAt } from './cells'
 import { atField, type Comparison, FIELD, LEVEL, UNKNOWN } from './fields'
 import type { PairTable } from './pairTable'
 
@@ -31,24 +32,33 @@ export function comparer(table: PairTable, isSharedLine: (number: number) => boo
 
 /** Names in any order, with initials, familiar forms, fewer words and slips of a key. */
 export const compareNames = (table: PairTable, a: number, b: number): number =>
-  table.names.compare(table.name[a] as number, table.name[b] as number)
+  table.names.compare(
+    cellAt(table, a, CELL.name),
+    cellAt(table, b, CELL.name),
+    cellAt(table, a, CELL.nameKey),
+    cellAt(table, b, CELL.nameKey),
+  )
+
+/** Both tell it. */
+export const areKnown = (table: PairTable, a: number, b: number, cell: Cell): boolean =>
+  cellAt(table, a, cell) !== 0 && cellAt(table, b, cell) !== 0
+
+/** Both tell it, and the same. */
+export const areSame = (table: PairTable, a: number, b: number, cell: Cell): boolean =>
+  cellAt(table, a, cell) !== 0 && cellAt(table, a, cell) === cellAt(table, b, cell)
 
 /** Names that cannot be one person's. */
 export const areDifferentNames = (level: number): boolean => level >= LEVEL.name.family
 
-export function compareProfiles({ profile }: PairTable, a: number, b: number): number {
-  if (profile[a] === 0 || profile[b] === 0) return UNKNOWN
-  return profile[a] === profile[b] ? LEVEL.profile.same : LEVEL.profile.other
+export function compareProfiles(table: PairTable, a: number, b: number): number {
+  if (!areKnown(table, a, b, CELL.profile)) return UNKNOWN
+  return areSame(table, a, b, CELL.profile) ? LEVEL.profile.same : LEVEL.profile.other
 }
 
 function compareNumbers(table: PairTable, a: number, b: number, isSharedLine: (number: number) => boolean): number {
-  const { starts, ids } = table.numbers
-  const [fromA, toA, fromB, toB] = [starts[a], starts[a + 1], starts[b], starts[b + 1]] as [
-    number,
-    number,
-    number,
-    number,
-  ]
+  const ids = table.numberIds
+  const [fromA, toA] = [cellAt(table, a, CELL.numbersFrom), cellAt(table, a, CELL.numbersTo)]
+  const [fromB, toB] = [cellAt(table, b, CELL.numbersFrom), cellAt(table, b, CELL.numbersTo)]
   if (fromA === toA || fromB === toB) return UNKNOWN
   let isShared = false
   let isOwnLine = false
@@ -70,15 +80,15 @@ function holds(ids: Int32Array, from: number, to: number, wanted: number): boole
   return false
 }
 
-function hasMobile({ numbers, isMobile }: PairTable, from: number, to: number): boolean {
-  for (let i = from; i < to; i++) if (isMobile(numbers.ids[i] as number)) return true
+function hasMobile({ numberIds, isMobile }: PairTable, from: number, to: number): boolean {
+  for (let i = from; i < to; i++) if (isMobile(numberIds[i] as number)) return true
   return false
 }
 
 /** Both hold a mobile, and none is the other's. */
 export function haveOtherMobiles(table: PairTable, a: number, b: number): boolean {
-  const { starts } = table.numbers
-  const isWithMobile = (at: number) => hasMobile(table, starts[at] as number, starts[at + 1] as number)
+  const isWithMobile = (at: number) =>
+    hasMobile(table, cellAt(table, at, CELL.numbersFrom), cellAt(table, at, CELL.numbersTo))
   return isWithMobile(a) && isWithMobile(b) && !shareMobile(table, a, b)
 }
 
@@ -89,25 +99,24 @@ export const shareMobile = (table: PairTable, a: number, b: number): boolean => 
 export const shareSureMobile = (table: PairTable, a: number, b: number): boolean =>
   share(table, a, b, table.isSurelyMobile)
 
-function share(
-  { numbers: { starts, ids } }: PairTable,
-  a: number,
-  b: number,
-  isMobile: (number: number) => boolean,
-): boolean {
-  for (let i = starts[a] as number; i < (starts[a + 1] as number); i++) {
+function share(table: PairTable, a: number, b: number, isMobile: (number: number) => boolean): boolean {
+  const ids = table.numberIds
+  const [fromB, toB] = [cellAt(table, b, CELL.numbersFrom), cellAt(table, b, CELL.numbersTo)]
+  for (let i = cellAt(table, a, CELL.numbersFrom); i < cellAt(table, a, CELL.numbersTo); i++) {
     const id = ids[i] as number
-    if (isMobile(id) && holds(ids, starts[b] as number, starts[b + 1] as number, id)) return true
+    if (isMobile(id) && holds(ids, fromB, toB, id)) return true
   }
   return false
 }
 
 /** The closest that two addresses of theirs are. */
-export function compareEmails({ emails: { starts, ids }, addresses }: PairTable, a: number, b: number): number {
+export function compareEmails(table: PairTable, a: number, b: number): number {
+  const { addresses, emailIds } = table
+  const [toA, toB] = [cellAt(table, a, CELL.emailsTo), cellAt(table, b, CELL.emailsTo)]
   let best = UNKNOWN
-  for (let i = starts[a] as number; i < (starts[a + 1] as number); i++) {
-    for (let j = starts[b] as number; j < (starts[b + 1] as number); j++) {
-      const level = addresses.compare(ids[i] as number, ids[j] as number)
+  for (let i = cellAt(table, a, CELL.emailsFrom); i < toA; i++) {
+    for (let j = cellAt(table, b, CELL.emailsFrom); j < toB; j++) {
+      const level = addresses.compare(emailIds[i] as number, emailIds[j] as number)
       if (level !== UNKNOWN && (best === UNKNOWN || level < best)) best = level
     }
   }
@@ -115,37 +124,31 @@ export function compareEmails({ emails: { starts, ids }, addresses }: PairTable,
 }
 
 /** Two contacts of one country. */
-export const areCompatriots = ({ country }: PairTable, a: number, b: number): boolean =>
-  country[a] !== 0 && country[a] === country[b]
+export const areCompatriots = (table: PairTable, a: number, b: number): boolean => areSame(table, a, b, CELL.country)
 
 /** Two contacts of one company, told by its site or by its name. */
-export function areOfOneCompany({ domain, company }: PairTable, a: number, b: number): boolean {
-  if (domain[a] !== 0 && domain[a] === domain[b]) return true
-  return company[a] !== 0 && company[a] === company[b] && (domain[a] === 0 || domain[b] === 0)
-}
+export const areOfOneCompany = (table: PairTable, a: number, b: number): boolean =>
+  areSame(table, a, b, CELL.domain) || (areSame(table, a, b, CELL.company) && !areKnown(table, a, b, CELL.domain))
 
 function compareCompanies(table: PairTable, a: number, b: number): number {
-  const { company, companies } = table
   const { same, like, namesake, other } = LEVEL.company
   if (areOfOneCompany(table, a, b)) return same
-  if (company[a] === 0 || company[b] === 0) return UNKNOWN
-  if (company[a] === company[b]) return namesake
-  return companies.areLike(company[a] as number, company[b] as number) ? like : other
+  if (!areKnown(table, a, b, CELL.company)) return UNKNOWN
+  if (areSame(table, a, b, CELL.company)) return namesake
+  return table.companies.areLike(cellAt(table, a, CELL.company), cellAt(table, b, CELL.company)) ? like : other
 }
 
-function comparePlaces({ country, postalCode, city }: PairTable, a: number, b: number): number {
+function comparePlaces(table: PairTable, a: number, b: number): number {
   const levels = LEVEL.place
-  if (country[a] !== 0 && country[b] !== 0 && country[a] !== country[b]) return levels.country
-  if (postalCode[a] !== 0 && postalCode[a] === postalCode[b]) return levels.postal
-  if (city[a] !== 0 && city[b] !== 0) return city[a] === city[b] ? levels.city : levels.other
-  return postalCode[a] !== 0 && postalCode[b] !== 0 ? levels.other : UNKNOWN
+  if (areKnown(table, a, b, CELL.country) && !areCompatriots(table, a, b)) return levels.country
+  if (areSame(table, a, b, CELL.postalCode)) return levels.postal
+  if (areKnown(table, a, b, CELL.city)) return areSame(table, a, b, CELL.city) ? levels.city : levels.other
+  return areKnown(table, a, b, CELL.postalCode) ? levels.other : UNKNOWN
 }
 
 /** Birth dates, or years where one of them tells no more. */
-export function compareBirths({ birth, births }: PairTable, a: number, b: number): number {
-  return births.compare(birth[a] as number, birth[b] as number)
-}
+export const compareBirths = (table: PairTable, a: number, b: number): number =>
+  table.births.compare(cellAt(table, a, CELL.birth), cellAt(table, b, CELL.birth))
 
-function compareStreets({ street, streets }: PairTable, a: number, b: number): number {
-  return streets.compare(street[a] as number, street[b] as number)
-}
+const compareStreets = (table: PairTable, a: number, b: number): number =>
+  table.streets.compare(cellAt(table, a, CELL.street), cellAt(table, b, CELL.street))

@@ -1,7 +1,9 @@
-import { areDifferentNames } from './compare'
+import { CELL, type Cell, cellAt } from './cells'
+import { areDifferentNames, areSame } from './compare'
+import { createCounter } from './counter'
 import { countPeople } from './countPeople'
 import { LEVEL } from './fields'
-import { nameKeyAt, type PairTable } from './pairTable'
+import type { PairTable } from './pairTable'
 import { eachRun, keySorter } from './sortedKeys'
 
 /** How often the values of a list stand in it: what many hold says little about who they are. */
@@ -27,18 +29,18 @@ const MOST_HOLDERS = 40
 
 /** Counts the values of all contacts, once. */
 export function countValues(table: PairTable): Frequencies {
-  const names = countPeople(table, (at) => nameKeyAt(table, at))
-  const kin = countPeople(table, (at) => table.names.kinOf(table.name[at] as number))
-  const numbers = countIds(table.numbers.ids, table.numberCount)
-  const emails = countIds(table.emails.ids, table.emailCount)
+  const names = countPeople(table, (at) => cellAt(table, at, CELL.nameKey))
+  const kin = countPeople(table, (at) => table.names.kinOf(cellAt(table, at, CELL.name)))
+  const numbers = countIds(table.numberIds, table.numberCount)
+  const emails = countIds(table.emailIds, table.emailCount)
   const companies = countCompanies(table)
-  const countries = countIds(table.country, table.textCount)
+  const countries = countCountries(table)
   const shared = findSharedLines(table)
   return {
     size: table.size,
-    countries: (id) => countries[id] as number,
-    names: (key) => names.get(key) ?? 0,
-    kin: (key) => kin.get(key) ?? 0,
+    countries: (id) => countries.get(id) ?? 0,
+    names,
+    kin,
     numbers: (id) => numbers[id] as number,
     emails: (id) => emails[id] as number,
     companies,
@@ -52,47 +54,61 @@ function countIds(ids: Int32Array, most: number): Int32Array {
   return counts
 }
 
-/** A company and a place are numbers below this: two of them make one whole number that a double holds exactly. */
-const MOST_PLACES = 2 ** 26
-
-function countCompanies({ size, company, postalCode, city }: PairTable): Frequencies['companies'] {
+function countCountries(table: PairTable): ReadonlyMap<number, number> {
   const counts = new Map<number, number>()
-  const count = (of: number, place: number) => {
-    const key = of * MOST_PLACES + place
-    counts.set(key, (counts.get(key) ?? 0) + 1)
+  for (let at = 0; at < table.size; at++) {
+    const country = cellAt(table, at, CELL.country)
+    counts.set(country, (counts.get(country) ?? 0) + 1)
   }
-  for (let at = 0; at < size; at++) {
-    const of = company[at] as number
-    if (of === 0) continue
-    count(of, 0)
-    const [code, town] = [postalCode[at] as number, city[at] as number]
-    if (code !== 0) count(of, code)
+  return counts
+}
+
+function countCompanies(table: PairTable): Frequencies['companies'] {
+  // By the company and a place of it; 0 is all places.
+  const sorter = keySorter()
+  for (let at = 0; at < table.size; at++) {
+    const company = cellAt(table, at, CELL.company)
+    if (company === 0) continue
+    sorter.add(company, 0)
+    const [code, town] = [cellAt(table, at, CELL.postalCode), cellAt(table, at, CELL.city)]
+    if (code !== 0) sorter.add(company, code)
     // A town may be written like a postal code: it is one place then.
-    if (town !== 0 && town !== code) count(of, town)
+    if (town !== 0 && town !== code) sorter.add(company, town)
   }
-  const inCommon = (column: Int32Array, a: number, b: number) => (column[a] === column[b] ? (column[a] as number) : 0)
+  const sorted = sorter.sort()
+  const several = createCounter()
+  for (let from = 0; from < sorted.length; ) {
+    const [company, place] = [sorted.keyAt(from), sorted.valueAt(from)]
+    let to = from + 1
+    while (to < sorted.length && sorted.keyAt(to) === company && sorted.valueAt(to) === place) to++
+    if (to - from > 1) several.set(company, place, to - from)
+    from = to
+  }
+  const inCommon = (cell: Cell, a: number, b: number) => (areSame(table, a, b, cell) ? cellAt(table, a, cell) : 0)
   return (a, b) => {
-    const place = inCommon(postalCode, a, b) || inCommon(city, a, b)
-    return counts.get((company[a] as number) * MOST_PLACES + place) ?? 0
+    const place = inCommon(CELL.postalCode, a, b) || inCommon(CELL.city, a, b)
+    return several.of(cellAt(table, a, CELL.company), place) || 1
   }
 }
 
 /** Which numbers people of different names hold: a mark for each. */
 function findSharedLines(table: PairTable): Uint8Array {
-  const { starts, ids } = table.numbers
   const sorter = keySorter()
-  for (let at = 0; at < table.size; at++)
-    for (let i = starts[at] as number; i < (starts[at + 1] as number); i++) sorter.add(ids[i] as number, at)
+  for (let at = 0; at < table.size; at++) {
+    const to = cellAt(table, at, CELL.numbersTo)
+    for (let i = cellAt(table, at, CELL.numbersFrom); i < to; i++) sorter.add(table.numberIds[i] as number, at)
+  }
   const sorted = sorter.sort()
   const shared = new Uint8Array(table.numberCount)
   eachRun(sorted, (from, to) => {
+    if (to - from === 1) return
     const names = new Map<number, Bearers>()
     for (let i = from; i < to && names.size <= MOST_HOLDERS; i++) {
       const at = sorted.valueAt(i)
-      const key = nameKeyAt(table, at)
+      const key = cellAt(table, at, CELL.nameKey)
       const bearers = names.get(key)
       if (bearers) bearers.count++
-      else if (key !== 0) names.set(key, { name: table.name[at] as number, count: 1 })
+      else if (key !== 0) names.set(key, { name: cellAt(table, at, CELL.name), count: 1 })
     }
     const number = sorted.keyAt(from)
     if (names.size > 1 && isOfSeveral(table, [...names.values()], table.isMobile(number))) shared[number] = 1

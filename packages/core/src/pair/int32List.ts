@@ -3,17 +3,19 @@ export interface Int32List {
   push(value: number): void
   at(i: number): number
   readonly length: number
-  /** The numbers pushed so far, in an array of their own length. */
-  toArray(): Int32Array
+  /** The numbers pushed so far, in an array of their own length: the list keeps none of them. */
+  take(): Int32Array
 }
 
+const FIRST = 1024
+
 export function int32List(): Int32List {
-  let values = new Int32Array(1024)
+  let values = new Int32Array(FIRST)
   let length = 0
   return {
     push: (value) => {
       if (length === values.length) {
-        const larger = new Int32Array(length * 2)
+        const larger = new Int32Array(Math.max(FIRST, length * 2))
         larger.set(values)
         values = larger
       }
@@ -23,6 +25,11 @@ export function int32List(): Int32List {
     get length() {
       return length
     },
-    toArray: () => values.slice(0, length),
+    take: () => {
+      const taken = values.slice(0, length)
+      values = new Int32Array(0)
+      length = 0
+      return taken
+    },
   }
 }

@@ -1,3 +1,4 @@
+import { CELL, cellAt } from './cells'
 import {
   areDifferentNames,
   areOfOneCompany,
@@ -50,9 +51,10 @@ function isSupported(comparison: Comparison): boolean {
 }
 
 /** Of one town, where neither tells a company: who works there and who lives there may be namesakes. */
-function areNeighbours({ company }: PairTable, comparison: Comparison, a: number, b: number): boolean {
+function areNeighbours(table: PairTable, comparison: Comparison, a: number, b: number): boolean {
   const level = levelOf(comparison, FIELD.place)
-  return company[a] === 0 && company[b] === 0 && (level === LEVEL.place.postal || level === LEVEL.place.city)
+  const hasCompany = (at: number) => cellAt(table, at, CELL.company) !== 0
+  return !hasCompany(a) && !hasCompany(b) && (level === LEVEL.place.postal || level === LEVEL.place.city)
 }
 
 /** Each has a mobile and a letter box of their own. */

@@ -1,8 +1,9 @@
 import { type Candidates, isWeakKey } from './blocks'
+import { CELL, cellAt } from './cells'
 import { areCompatriots, areOfOneCompany, type Comparer } from './compare'
 import { type Comparison, FIELD, LEVEL, levelOf, type PairField } from './fields'
 import { areColleagues, areStrangers, holdSameKey } from './judgement'
-import { nameKeyAt, type PairTable } from './pairTable'
+import type { PairTable } from './pairTable'
 import { countPatterns, type LearntFrom, learnWeights, type PairWeights, type PatternCounter } from './weights'
 
 /** More contacts than these teach nothing new: of a larger list, one in so many is learnt from. */
@@ -71,11 +72,11 @@ function namesakes(table: PairTable, { byKeys }: Comparer): LearntFrom['namesake
   const counts = { pairs: 0, same: 0, atHome: 0, sameAtHome: 0 }
   const wanted = Math.min(RANDOM_NAMES, table.size * 400)
   eachRandomPair(table.size, wanted, (a, b) => {
-    const [mine, theirs] = [nameKeyAt(table, a), nameKeyAt(table, b)]
+    const [mine, theirs] = [cellAt(table, a, CELL.nameKey), cellAt(table, b, CELL.nameKey)]
     if (mine === 0 || theirs === 0) return
     const isSame =
       mine === theirs &&
-      table.names.wordCount(table.name[a] as number) > 1 &&
+      table.names.wordCount(cellAt(table, a, CELL.name)) > 1 &&
       !areOfOneCompany(table, a, b) &&
       !holdSameKey(byKeys(a, b))
     const isAtHome = areCompatriots(table, a, b)

@@ -1,11 +1,11 @@
 import { int32List } from './int32List'
 import { areForms, isGivenName } from './nicknames'
 import { pairMemo } from './pairMemo'
-import { textPool } from './pool'
+import { type Sealable, textPool } from './pool'
 import { areAlike, areKeyedApart, mayBeAlike } from './similarity'
 
 /** The words that names are made of, by numbers. 0 is none. */
-export interface NameWords {
+export interface NameWords extends Sealable {
   idOf(word: string): number
   countBearer(word: number): void
   bearersOf(word: number): number
@@ -71,6 +71,7 @@ export function nameWords(): NameWords {
     bearersOf: (word) => bearers[word] as number,
     isInitial,
     hashOf: pool.hashOf,
+    seal: pool.seal,
     initialOf: initials.at,
     areLike,
     areKeyedApart: (a, b) => {

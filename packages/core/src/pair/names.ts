@@ -3,7 +3,7 @@ import { fold, nameWordsOf } from './fold'
 import { hashMore, hashOfTwo, hashText } from './hash'
 import { int32List } from './int32List'
 import { type NameWords, nameWords } from './nameWords'
-import { hashPool } from './pool'
+import { hashPool, type Sealable, sealAll } from './pool'
 
 export interface WrittenName {
   readonly fullName: string
@@ -12,7 +12,7 @@ export interface WrittenName {
 }
 
 /** The names of a list, each folded once and told by a number, however many bear it. */
-export interface Names {
+export interface Names extends Sealable {
   /** Number of a name as it is written; its bearers are counted. */
   idOf(name: WrittenName): number
   /** Hash of the name as it is written, the same in every run. */
@@ -28,8 +28,11 @@ export interface Names {
   chanceOf(id: number, size: number): number
   eachWord(id: number, tell: (word: number) => void): void
   readonly words: NameWords
-  /** Position of the level at which two names stand to each other, or `UNKNOWN`. */
-  compare(a: number, b: number): number
+  /**
+   * Position of the level at which two names stand to each other, or `UNKNOWN`.
+   * @param keyOfA its `keyOf`, where whoever asks knows it
+   */
+  compare(a: number, b: number, keyOfA?: number, keyOfB?: number): number
 }
 
 /** A word that only the two in question bear counts like so many bearers. */
@@ -80,6 +83,7 @@ export function pairNames(): Names {
       return id
     },
     hashOf: written.hashOf,
+    seal: () => sealAll([written, keyPool, givenPool, words]),
     keyOf: keys.at,
     kinOf: (id) => (families.at(id) === 0 ? 0 : hashOfTwo(words.hashOf(families.at(id)), initials.at(id)) >>> 0),
     wordCount,
@@ -93,9 +97,9 @@ export function pairNames(): Names {
     eachWord: (id, tell) => {
       for (let i = starts.at(id); i < starts.at(id + 1); i++) tell(wordIds.at(i))
     },
-    compare: (a, b) => {
-      if (keys.at(a) === 0 || keys.at(b) === 0) return UNKNOWN
-      if (keys.at(a) === keys.at(b)) return wordCount(a) > 1 ? same : part
+    compare: (a, b, keyOfA = keys.at(a), keyOfB = keys.at(b)) => {
+      if (keyOfA === 0 || keyOfB === 0) return UNKNOWN
+      if (keyOfA === keyOfB) return wordCount(a) > 1 ? same : part
       const [few, many] = wordCount(a) <= wordCount(b) ? [a, b] : [b, a]
       const match = matchWords(wordIds.at, stretchOf(few), stretchOf(many), words)
       if (match === 'like') return wordCount(few) > 1 ? like : part

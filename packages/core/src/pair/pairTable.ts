@@ -1,12 +1,13 @@
 import { type Addresses, pairAddresses } from './addresses'
 import { type Births, pairBirths } from './births'
+import { CELL, type Cell, type Cells, cellAt, newCells, SINGLE, type Single, setCell } from './cells'
 import { type Companies, pairCompanies } from './companies'
 import { fold } from './fold'
 import { hashOfTwo } from './hash'
 import { type Int32List, int32List } from './int32List'
 import { type Names, pairNames } from './names'
 import { canonicalOrder } from './order'
-import { hashPool, numberOfForm } from './pool'
+import { hashPool, numbersOfForm, sealAll } from './pool'
 import { findPublicHosts } from './publicHosts'
 import { pairStreets, type Streets } from './streets'
 
@@ -38,28 +39,19 @@ export interface PairInput {
   readonly emails: readonly { readonly address: string; readonly isRole: boolean }[]
 }
 
-/** What a contact says in each of these is one number; 0 where it says nothing. */
-const SINGLE = ['company', 'domain', 'profile', 'city', 'postalCode', 'country', 'street', 'birth'] as const
-type Single = (typeof SINGLE)[number]
-
-/** Several numbers for each contact: those of contact `at` stand from `starts[at]` up to `starts[at + 1]`. */
-export interface Several {
-  readonly starts: Int32Array
-  readonly ids: Int32Array
-}
-
 /**
  * The contacts that are paired, made ready for comparing: each value is folded once, kept once, and told by a number.
  * They stand in an order that is told by what they hold alone, however the rows stood.
  */
-export interface PairTable extends Readonly<Record<Single, Int32Array>> {
+export interface PairTable {
   readonly size: number
   /** Position of a contact among those that were given, by its place here. */
   readonly positions: Int32Array
-  /** Number of its name. */
-  readonly name: Int32Array
-  readonly numbers: Several
-  readonly emails: Several
+  /** What is told of each contact by one number. */
+  readonly cells: Cells
+  /** The numbers of all contacts, one's behind another's, and their addresses. */
+  readonly numberIds: Int32Array
+  readonly emailIds: Int32Array
   /** How many different numbers, addresses and other texts there are, the empty one counted in. */
   readonly numberCount: number
   readonly emailCount: number
@@ -76,14 +68,14 @@ export interface PairTable extends Readonly<Record<Single, Int32Array>> {
   isSurelyMobile(number: number): boolean
 }
 
-/** Number of a contact's name, whatever the order of its words. 0 is no name. */
-export const nameKeyAt = ({ names, name }: PairTable, at: number): number => names.keyOf(name[at] as number)
-
 /** Takes contacts one after another: of each, only what pairing looks at is kept. */
 export interface PairTableBuilder {
   add(input: PairInput): void
   build(): PairTable
 }
+
+/** Of a number. */
+const [MOBILE, SURELY_MOBILE] = [1, 2]
 
 export function pairTableBuilder(): PairTableBuilder {
   const names = pairNames()
@@ -93,21 +85,18 @@ export function pairTableBuilder(): PairTableBuilder {
   const streets = pairStreets()
   const texts = hashPool()
   const e164s = hashPool()
-  const cityOf = numberOfForm(fold, texts)
-  const postalCodeOf = numberOfForm((code) => code.toLowerCase().replace(/\s+/g, ''), texts)
-  const mobiles: boolean[] = [false]
-  const sureMobiles: boolean[] = [false]
+  const cities = numbersOfForm(fold, texts)
+  const postalCodes = numbersOfForm((code) => code.toLowerCase().replace(/\s+/g, ''), texts)
+  const marks = int32List()
+  marks.push(0)
   const emails = severalList()
   const numbers = severalList()
-  const columns = Object.fromEntries([...SINGLE, 'name'].map((column) => [column, int32List()])) as Record<
-    Single | 'name',
-    Int32List
-  >
+  const columns = Object.fromEntries(SINGLE.map((column) => [column, int32List()])) as Record<Single, Int32List>
   const [hashes, others] = [int32List(), int32List()]
   return {
     add: (input) => {
       const hash = contentHash()
-      const put = (column: Single | 'name', id: number, hashOf: (id: number) => number) => {
+      const put = (column: Single, id: number, hashOf: (id: number) => number) => {
         columns[column].push(id)
         hash.add(hashOf(id))
       }
@@ -115,17 +104,14 @@ export function pairTableBuilder(): PairTableBuilder {
       put('company', companies.idOf(input.company), companies.hashOf)
       put('domain', texts.idOf(input.domain.toLowerCase()), texts.hashOf)
       put('profile', texts.idOf(input.profile.toLowerCase()), texts.hashOf)
-      put('city', cityOf(input.city), texts.hashOf)
-      put('postalCode', postalCodeOf(input.postalCode), texts.hashOf)
+      put('city', cities.idOf(input.city), texts.hashOf)
+      put('postalCode', postalCodes.idOf(input.postalCode), texts.hashOf)
       put('country', texts.idOf(input.country), texts.hashOf)
       put('street', streets.idOf(input.street ?? ''), streets.hashOf)
       put('birth', births.idOf(input.birthDate ?? ''), births.hashOf)
       for (const { e164, isMobile, mayBeFixed = false } of input.numbers) {
         const id = e164s.idOf(e164)
-        if (id === mobiles.length) {
-          mobiles.push(isMobile)
-          sureMobiles.push(isMobile && !mayBeFixed)
-        }
+        if (id === marks.length) marks.push(isMobile ? (mayBeFixed ? MOBILE : MOBILE | SURELY_MOBILE) : 0)
         numbers.push(id)
         hash.add(e164s.hashOf(id))
       }
@@ -140,28 +126,20 @@ export function pairTableBuilder(): PairTableBuilder {
       others.push(hash.second())
     },
     build: () => {
-      const positions = canonicalOrder(hashes.toArray(), others.toArray())
-      const hosts = findPublicHosts({
-        size: positions.length,
-        domain: columns.domain.toArray(),
-        company: columns.company.toArray(),
-        name: columns.name.toArray(),
-      })
-      const inOrder = (column: Single | 'name') => arrange(columns[column].toArray(), positions)
+      // What contacts are found by, and stood in as they came, is let go: a million take as much for it as for the rest.
+      sealAll([names, companies, addresses, streets, texts, e164s, cities, postalCodes])
+      const positions = canonicalOrder(hashes.take(), others.take())
+      const cells = newCells(positions.length)
+      for (const column of SINGLE) arrange(columns[column].take(), positions, cells, CELL[column])
+      const size = positions.length
+      forgetPublicHosts(cells, size)
+      for (let at = 0; at < size; at++) setCell(cells, at, CELL.nameKey, names.keyOf(cellAt({ cells }, at, CELL.name)))
       return {
-        size: positions.length,
+        size,
         positions,
-        name: inOrder('name'),
-        company: inOrder('company'),
-        domain: withoutHosts(inOrder('domain'), hosts),
-        profile: inOrder('profile'),
-        city: inOrder('city'),
-        postalCode: inOrder('postalCode'),
-        country: inOrder('country'),
-        street: inOrder('street'),
-        birth: inOrder('birth'),
-        numbers: arrangeSeveral(numbers.build(), positions),
-        emails: arrangeSeveral(emails.build(), positions),
+        cells,
+        numberIds: arrangeSeveral(numbers.take(), positions, cells, CELL.numbersFrom, CELL.numbersTo),
+        emailIds: arrangeSeveral(emails.take(), positions, cells, CELL.emailsFrom, CELL.emailsTo),
         numberCount: e164s.count(),
         emailCount: addresses.count(),
         textCount: texts.count(),
@@ -171,16 +149,20 @@ export function pairTableBuilder(): PairTableBuilder {
         births,
         streets,
         hashOf: texts.hashOf,
-        isMobile: (number) => mobiles[number] as boolean,
-        isSurelyMobile: (number) => sureMobiles[number] as boolean,
+        isMobile: (number) => (marks.at(number) & MOBILE) !== 0,
+        isSurelyMobile: (number) => (marks.at(number) & SURELY_MOBILE) !== 0,
       }
     },
   }
 }
 
-/** Domains, but for hosts that are nobody's own. */
-const withoutHosts = (domains: Int32Array, hosts: ReadonlySet<number>): Int32Array =>
-  hosts.size === 0 ? domains : domains.map((domain) => (hosts.has(domain) ? 0 : domain))
+/** Hosts that are nobody's own are left out as domains. */
+function forgetPublicHosts(cells: Cells, size: number): void {
+  const hosts = findPublicHosts({ cells, size })
+  if (hosts.size === 0) return
+  for (let at = 0; at < size; at++)
+    if (hosts.has(cellAt({ cells }, at, CELL.domain))) setCell(cells, at, CELL.domain, 0)
+}
 
 /** Two hashes over everything a contact holds: two contacts with both alike hold the same. */
 function contentHash() {
@@ -196,6 +178,12 @@ function contentHash() {
   }
 }
 
+/** Several numbers for each contact: those of contact `at` stand from `starts[at]` up to `starts[at + 1]`. */
+interface Several {
+  readonly starts: Int32Array
+  readonly ids: Int32Array
+}
+
 function severalList() {
   const starts = int32List()
   const ids = int32List()
@@ -203,24 +191,23 @@ function severalList() {
   return {
     push: ids.push,
     end: () => starts.push(ids.length),
-    build: (): Several => ({ starts: starts.toArray(), ids: ids.toArray() }),
+    take: (): Several => ({ starts: starts.take(), ids: ids.take() }),
   }
 }
 
-function arrange(column: Int32Array, order: Int32Array): Int32Array {
-  const arranged = new Int32Array(order.length)
-  for (let i = 0; i < order.length; i++) arranged[i] = column[order[i] as number] as number
-  return arranged
+function arrange(column: Int32Array, order: Int32Array, cells: Cells, to: Cell): void {
+  for (let i = 0; i < order.length; i++) setCell(cells, i, to, column[order[i] as number] as number)
 }
 
-function arrangeSeveral({ starts, ids }: Several, order: Int32Array): Several {
-  const arranged = { starts: new Int32Array(order.length + 1), ids: new Int32Array(ids.length) }
-  let to = 0
+/** Notes in the cells from where and up to where each contact's stand. @returns them in the order of the contacts */
+function arrangeSeveral({ starts, ids }: Several, order: Int32Array, cells: Cells, from: Cell, to: Cell): Int32Array {
+  const arranged = new Int32Array(ids.length)
+  let next = 0
   for (let i = 0; i < order.length; i++) {
     const at = order[i] as number
-    for (let from = starts[at] as number; from < (starts[at + 1] as number); from++)
-      arranged.ids[to++] = ids[from] as number
-    arranged.starts[i + 1] = to
+    setCell(cells, i, from, next)
+    for (let one = starts[at] as number; one < (starts[at + 1] as number); one++) arranged[next++] = ids[one] as number
+    setCell(cells, i, to, next)
   }
   return arranged
 }

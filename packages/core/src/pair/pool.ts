@@ -10,9 +10,14 @@ export interface Pool {
   hashOf(id: number): number
 }
 
-export interface HashPool extends Pool {
+export interface HashPool extends Pool, Sealable {
   /** Number of what was hashed last. */
   idOfHashed(): number
+}
+
+export interface Sealable {
+  /** No text is asked for from here on: what texts are found by is let go, their hashes are kept. */
+  seal(): void
 }
 
 /** Of so many places for numbers one is taken at most. */
@@ -24,9 +29,10 @@ const ROOM = 2
  */
 export function hashPool(): HashPool {
   const first = int32List()
-  const second = int32List()
+  let second = int32List()
   let slots = new Int32Array(1 << 10).fill(-1)
   const placeOf = (hash: number, other: number): number => {
+    if (slots.length === 0) throw new Error('the pool is sealed: no text is looked for any more')
     const mask = slots.length - 1
     let place = other & mask
     for (;;) {
@@ -58,11 +64,15 @@ export function hashPool(): HashPool {
     return idOfHashed()
   }
   idOf('')
-  return { idOf, idOfHashed, count: () => first.length, hashOf: (id) => first.at(id) >>> 0 }
+  const seal = (): void => {
+    second = int32List()
+    slots = new Int32Array(0)
+  }
+  return { idOf, idOfHashed, seal, count: () => first.length, hashOf: (id) => first.at(id) >>> 0 }
 }
 
 /** A pool that keeps the texts: of those that are few, or looked at again. */
-export interface TextPool extends Pool {
+export interface TextPool extends Pool, Sealable {
   /** The texts by their numbers. */
   readonly texts: readonly string[]
 }
@@ -82,13 +92,27 @@ export function textPool(): TextPool {
 }
 
 /** Numbers of what is made of texts, made once for each way in which they are written. */
-export function numberOfForm(formOf: (text: string) => string, pool: Pick<Pool, 'idOf'>): (text: string) => number {
+export interface FormNumbers extends Sealable {
+  idOf(text: string): number
+}
+
+export function numbersOfForm(formOf: (text: string) => string, pool: Pick<Pool, 'idOf'>): FormNumbers {
   const written = hashPool()
   const ids = int32List()
   ids.push(pool.idOf(formOf('')))
-  return (text) => {
-    const id = written.idOf(text)
-    if (id === ids.length) ids.push(pool.idOf(formOf(text)))
-    return ids.at(id)
+  return {
+    idOf: (text) => {
+      const id = written.idOf(text)
+      if (id === ids.length) ids.push(pool.idOf(formOf(text)))
+      return ids.at(id)
+    },
+    seal: () => {
+      written.seal()
+      ids.take()
+    },
   }
+}
+
+export const sealAll = (all: readonly Sealable[]): void => {
+  for (const one of all) one.seal()
 }

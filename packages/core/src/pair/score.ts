@@ -1,7 +1,8 @@
-import { areCompatriots, shareMobile } from './compare'
+import { CELL, type Cell, cellAt } from './cells'
+import { areCompatriots, areSame, shareMobile } from './compare'
 import { type Comparison, FIELD, LEVEL, levelOf, PAIR_FIELDS, PAIR_LEVELS, type PairField, UNKNOWN } from './fields'
 import type { Frequencies } from './frequencies'
-import { nameKeyAt, type PairTable, type Several } from './pairTable'
+import type { PairTable } from './pairTable'
 import type { PairWeights, Shares } from './weights'
 
 /** What people of one company have in common anyway. */
@@ -47,7 +48,7 @@ export function scaleOf(table: PairTable, weights: PairWeights, frequencies: Fre
     if (field === FIELD.number && isOneCompany && !shareMobile(table, a, b)) return bits[field]?.[OFFICE_LINE] as number
     const holders = isLikeName ? kinOf(table, a, b, frequencies) : holdersOf(field, table, a, b, frequencies)
     if (holders === 0) return bits[field]?.[level] as number
-    const size = isAtHome ? frequencies.countries(table.country[a] as number) : frequencies.size
+    const size = isAtHome ? frequencies.countries(cellAt(table, a, CELL.country)) : frequencies.size
     const usual = chances[name][level] as number
     const expected = field === FIELD.name ? nameChance(table, a, b, level, usual) : usual
     const chance = (Math.max(0, holders - 2) + IMAGINED * expected) / (size + IMAGINED)
@@ -77,8 +78,9 @@ export function scaleOf(table: PairTable, weights: PairWeights, frequencies: Fre
 const TOGETHER = 4
 
 /** How likely somebody else bears a name: told by its words, for two common ones are met together more often. */
-function nameChance({ names, name, size }: PairTable, a: number, b: number, level: number, usual: number): number {
-  const [mine, theirs] = [name[a] as number, name[b] as number]
+function nameChance(table: PairTable, a: number, b: number, level: number, usual: number): number {
+  const { names, size } = table
+  const [mine, theirs] = [cellAt(table, a, CELL.name), cellAt(table, b, CELL.name)]
   if (Math.min(names.wordCount(mine), names.wordCount(theirs)) < 2) return usual
   if (level === LEVEL.name.same) return rareness(names.chanceOf(mine, size + BESIDE), size)
   if (level !== LEVEL.name.like) return usual
@@ -112,32 +114,51 @@ function bitsOf(one: Shares, chances: Shares): readonly (readonly number[])[] {
 }
 
 /** How many contacts may bear a name that is written in two ways: the more for either. */
-function kinOf({ names, name }: PairTable, a: number, b: number, { kin }: Frequencies): number {
-  return Math.max(kin(names.kinOf(name[a] as number)), kin(names.kinOf(name[b] as number)))
+function kinOf(table: PairTable, a: number, b: number, { kin }: Frequencies): number {
+  const kinAt = (at: number) => kin(table.names.kinOf(cellAt(table, at, CELL.name)))
+  return Math.max(kinAt(a), kinAt(b))
 }
 
 /** How many contacts hold what these two agree on; 0 where nothing is counted. */
 function holdersOf(field: number, table: PairTable, a: number, b: number, counts: Frequencies): number {
   switch (field) {
     case FIELD.name:
-      return counts.names(nameKeyAt(table, a))
+      return counts.names(cellAt(table, a, CELL.nameKey))
     case FIELD.number:
-      return fewestHolders(table.numbers, a, b, counts.numbers)
+      return fewestHolders(table, HELD.numbers, a, b, counts.numbers)
     case FIELD.email:
-      return fewestHolders(table.emails, a, b, counts.emails)
+      return fewestHolders(table, HELD.emails, a, b, counts.emails)
     case FIELD.company:
-      return table.company[a] === table.company[b] && table.company[a] !== 0 ? counts.companies(a, b) : 0
+      return areSame(table, a, b, CELL.company) ? counts.companies(a, b) : 0
     default:
       // A place is as common as it is: whoever lives there is counted by the level.
       return 0
   }
 }
 
+/** Of what contacts hold several. */
+interface Held {
+  readonly idsOf: (table: PairTable) => Int32Array
+  readonly from: Cell
+  readonly to: Cell
+}
+const HELD = {
+  numbers: { idsOf: ({ numberIds }: PairTable) => numberIds, from: CELL.numbersFrom, to: CELL.numbersTo },
+  emails: { idsOf: ({ emailIds }: PairTable) => emailIds, from: CELL.emailsFrom, to: CELL.emailsTo },
+} satisfies Readonly<Record<string, Held>>
+
 /** The fewest holders of anything that both hold. */
-function fewestHolders({ starts, ids }: Several, a: number, b: number, count: (id: number) => number): number {
+function fewestHolders(
+  table: PairTable,
+  { idsOf, from, to }: Held,
+  a: number,
+  b: number,
+  count: (id: number) => number,
+): number {
+  const ids = idsOf(table)
   let fewest = 0
-  for (let i = starts[a] as number; i < (starts[a + 1] as number); i++) {
-    for (let j = starts[b] as number; j < (starts[b + 1] as number); j++) {
+  for (let i = cellAt(table, a, from); i < cellAt(table, a, to); i++) {
+    for (let j = cellAt(table, b, from); j < cellAt(table, b, to); j++) {
       if (ids[i] !== ids[j]) continue
       const holders = count(ids[i] as number)
       if (fewest === 0 || holders < fewest) fewest = holders

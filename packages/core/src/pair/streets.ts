@@ -1,11 +1,11 @@
 import { LEVEL, UNKNOWN } from './fields'
 import { fold } from './fold'
 import { pairMemo } from './pairMemo'
-import { numberOfForm, textPool } from './pool'
+import { numbersOfForm, type Sealable, sealAll, textPool } from './pool'
 import { areAlike } from './similarity'
 
 /** The street addresses of a list. */
-export interface Streets {
+export interface Streets extends Sealable {
   /** Number of a street with its house, however it is written. 0 is none. */
   idOf(street: string): number
   hashOf(id: number): number
@@ -48,10 +48,12 @@ const { same, like, other } = LEVEL.street
 
 export function pairStreets(): Streets {
   const pool = textPool()
+  const forms = numbersOfForm(formOf, pool)
   const areLike = pairMemo((a, b) => isLike(pool.texts[a] as string, pool.texts[b] as string))
   return {
-    idOf: numberOfForm(formOf, pool),
+    idOf: forms.idOf,
     hashOf: pool.hashOf,
+    seal: () => sealAll([pool, forms]),
     compare: (a, b) => {
       if (a === 0 || b === 0) return UNKNOWN
       if (a === b) return same
