@@ -26,15 +26,16 @@ const LEAST_LOCAL = 5
 const ROLE = 1
 const { same, like, role, other, rival } = LEVEL.email
 
-export function pairAddresses(): Addresses {
-  const addresses = hashPool()
-  const locals = hashPool()
+/** @param expected how many addresses are about to come */
+export function pairAddresses(expected?: number): Addresses {
+  const addresses = hashPool(expected)
+  const locals = hashPool(expected)
   const hosts = hashPool()
-  const letters = lettersOf()
+  const letters = lettersOf(expected)
   // Of each address two numbers, side by side since they are looked at together: its local part, its host with its role.
-  const parts = int32List()
-  const undotted = int32List()
-  const undottedPool = hashPool()
+  const parts = int32List(expected && expected * 2)
+  const undotted = int32List(expected)
+  const undottedPool = hashPool(expected)
   const localOf = (id: number): number => parts.at(id * 2)
   const hostOf = (id: number): number => parts.at(id * 2 + 1) >>> 1
   const isRole = (id: number): boolean => (parts.at(id * 2 + 1) & ROLE) !== 0

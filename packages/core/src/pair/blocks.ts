@@ -118,8 +118,8 @@ export interface Blocks {
   readonly kind: PairKey
   /** Contacts in order of their keys, and in their own order under one key. */
   readonly members: Int32Array
-  /** Up to where the contacts behind each are compared with it. */
-  readonly untils: Int32Array
+  /** How many of the contacts behind each are compared with it. */
+  readonly behind: Uint8Array
   /** Where each contact stands among the members: from `starts[at]` up to `starts[at + 1]` of `places`. */
   readonly starts: Int32Array
   readonly places: Int32Array
@@ -139,10 +139,11 @@ export function candidatesIn(kinds: readonly Blocks[], size: number): Candidates
   return {
     of: (at, tell) => {
       question++
-      for (const { kind, members, untils, starts, places } of kinds) {
+      for (const { kind, members, behind, starts, places } of kinds) {
         for (let i = starts[at] as number; i < (starts[at + 1] as number); i++) {
           const place = places[i] as number
-          for (let next = place + 1; next < (untils[place] as number); next++) {
+          const last = place + (behind[place] as number)
+          for (let next = place + 1; next <= last; next++) {
             const other = members[next] as number
             if (toldIn[other] === question) continue
             toldIn[other] = question
@@ -159,26 +160,29 @@ export function candidatesIn(kinds: readonly Blocks[], size: number): Candidates
  * name, and what is still too large is compared among neighbours only.
  */
 export function blocksOf(table: PairTable, kind: PairKey): Blocks {
-  const sorter = keySorter()
+  const sorter = keySorter(table.size * KEYS_EACH)
   for (let at = 0; at < table.size; at++) KEYS[kind](table, at, (key) => sorter.add(key, at))
   const sorted = sorter.sort()
   const most = mostInBlock(kind, table.size)
-  const members = int32List()
-  const untils = int32List()
+  const members = int32List(sorted.length)
+  const behind = new Uint8Array(sorted.length)
   eachRun(sorted, (from, to) => {
     if (to - from === 1) return
     const block: number[] = []
     for (let i = from; i < to; i++) if (sorted.valueAt(i) !== block.at(-1)) block.push(sorted.valueAt(i))
     for (const part of partsOf(table, block, most)) {
-      const start = members.length
       for (const [i, at] of part.entries()) {
+        const left = part.length - i - 1
+        behind[members.length] = part.length <= most ? left : Math.min(left, NEIGHBOURS - 1)
         members.push(at)
-        untils.push(start + (part.length <= most ? part.length : Math.min(part.length, i + NEIGHBOURS)))
       }
     }
   })
-  return { kind, untils: untils.take(), ...placesIn(members.take(), table.size) }
+  return { kind, behind: behind.subarray(0, members.length), ...placesIn(members.take(), table.size) }
 }
+
+/** A contact has at most about so many keys of one kind. */
+const KEYS_EACH = 3
 
 /** A block as it is, or parted by name where it is too large. */
 function partsOf(table: PairTable, block: readonly number[], most: number): Iterable<readonly number[]> {

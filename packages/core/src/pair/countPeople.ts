@@ -15,7 +15,7 @@ const MOST_OF_ONE = 24
  * @returns tells it for a key that a contact has, and 0 for 0
  */
 export function countPeople(table: PairTable, keyAt: (at: number) => number): (key: number) => number {
-  const sorter = keySorter()
+  const sorter = keySorter(table.size)
   for (let at = 0; at < table.size; at++) {
     const key = keyAt(at)
     if (key !== 0) sorter.add(key, at)

@@ -63,9 +63,12 @@ function countCountries(table: PairTable): ReadonlyMap<number, number> {
   return counts
 }
 
+/** All places, the postal code and the town. */
+const PLACES_EACH = 3
+
 function countCompanies(table: PairTable): Frequencies['companies'] {
   // By the company and a place of it; 0 is all places.
-  const sorter = keySorter()
+  const sorter = keySorter(table.size * PLACES_EACH)
   for (let at = 0; at < table.size; at++) {
     const company = cellAt(table, at, CELL.company)
     if (company === 0) continue
@@ -93,7 +96,7 @@ function countCompanies(table: PairTable): Frequencies['companies'] {
 
 /** Which numbers people of different names hold: a mark for each. */
 function findSharedLines(table: PairTable): Uint8Array {
-  const sorter = keySorter()
+  const sorter = keySorter(table.numberIds.length)
   for (let at = 0; at < table.size; at++) {
     const to = cellAt(table, at, CELL.numbersTo)
     for (let i = cellAt(table, at, CELL.numbersFrom); i < to; i++) sorter.add(table.numberIds[i] as number, at)

@@ -9,8 +9,12 @@ export interface Int32List {
 
 const FIRST = 1024
 
-export function int32List(): Int32List {
-  let values = new Int32Array(FIRST)
+/**
+ * @param expected how many are about to come: room that was never needed takes no memory, what is outgrown and copied
+ * leaves gaps in it
+ */
+export function int32List(expected = FIRST): Int32List {
+  let values = new Int32Array(expected)
   let length = 0
   return {
     push: (value) => {
@@ -26,7 +30,7 @@ export function int32List(): Int32List {
       return length
     },
     take: () => {
-      const taken = values.slice(0, length)
+      const taken = values.subarray(0, length)
       values = new Int32Array(0)
       length = 0
       return taken

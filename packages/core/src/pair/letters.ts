@@ -8,15 +8,19 @@ export interface Letters {
   textOf(id: number): string
 }
 
-export function lettersOf(): Letters {
-  const starts = int32List()
-  let codes = new Uint16Array(1 << 12)
+/** A text has about so many letters. */
+const LETTERS_EACH = 16
+
+/** @param expected how many texts are about to come */
+export function lettersOf(expected = 256): Letters {
+  const starts = int32List(expected)
+  let codes = new Uint16Array(expected * LETTERS_EACH)
   let to = 0
   starts.push(0)
   return {
     add: (text) => {
       while (to + text.length > codes.length) {
-        const larger = new Uint16Array(codes.length * 2)
+        const larger = new Uint16Array(Math.max(1 << 12, codes.length * 2))
         larger.set(codes)
         codes = larger
       }

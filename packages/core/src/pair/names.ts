@@ -39,21 +39,24 @@ export interface Names extends Sealable {
 const RAREST = 0.5
 /** How many names begin with one letter: names crowd on the common ones. */
 const OF_INITIAL = 0.1
+/** A name has about so many. */
+const WORDS_EACH = 3
 /** More words than these are no name. */
 const MOST_WORDS = 24
 const { same, like, slip, part, family: familyLevel, given: givenLevel, other } = LEVEL.name
 
-export function pairNames(): Names {
-  const written = hashPool()
-  const keyPool = hashPool()
+/** @param expected how many contacts are about to come, each with a name */
+export function pairNames(expected?: number): Names {
+  const written = hashPool(expected)
+  const keyPool = hashPool(expected)
   const givenPool = hashPool()
   const words = nameWords()
-  const keys = int32List()
-  const givens = int32List()
-  const families = int32List()
-  const initials = int32List()
-  const starts = int32List()
-  const wordIds = int32List()
+  const keys = int32List(expected)
+  const givens = int32List(expected)
+  const families = int32List(expected)
+  const initials = int32List(expected)
+  const starts = int32List(expected)
+  const wordIds = int32List(expected && expected * WORDS_EACH)
   const addName = ({ fullName, givenName, familyName }: WrittenName): void => {
     const all = nameWordsOf(fullName).slice(0, MOST_WORDS)
     const given = fold(givenName)

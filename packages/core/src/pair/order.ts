@@ -5,7 +5,7 @@ import { eachRun, keySorter } from './sortedKeys'
  * is so in the same way however the rows stand. Where both hashes are alike, so are the contacts.
  */
 export function canonicalOrder(first: Int32Array, second: Int32Array): Int32Array {
-  const sorter = keySorter()
+  const sorter = keySorter(first.length)
   for (let at = 0; at < first.length; at++) sorter.add((first[at] as number) >>> 0, at)
   const sorted = sorter.sort()
   const order = new Int32Array(first.length)

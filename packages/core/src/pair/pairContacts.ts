@@ -4,6 +4,7 @@ import { comparer } from './compare'
 import type { Comparison } from './fields'
 import { countValues } from './frequencies'
 import { type Group, groupPairs } from './group'
+import { int32List } from './int32List'
 import { areStrangers, contradict, holdOneMobile, isPersonal, isSure, isWorthKeeping } from './judgement'
 import { learnFrom } from './learn'
 import { type PairFound, type PairStore, pairStore } from './pairFound'
@@ -53,9 +54,10 @@ export interface Pairing {
  * Finds who is one person: contacts with a key in common are compared, what agreement is worth is learnt from the
  * list itself, and the surest pairs become groups. Contacts come in any order; their positions in it name them in
  * what comes back.
+ * @param expected how many are about to come, roughly: a large list takes less memory where that is known
  */
-export function createPairing(): Pairing {
-  const builder = pairTableBuilder()
+export function createPairing(expected?: number): Pairing {
+  const builder = pairTableBuilder(expected)
   return { add: builder.add, steps: (options = {}) => pairTable(builder.build(), options) }
 }
 
@@ -108,22 +110,23 @@ function* pairTable(
   }
   yield table.size
   const groupsFrom = (join: number) =>
-    groupsOf(found, join, {
+    groupsOf(found, table.size, join, {
       contradicts: (a, b) => isApart(a, b) || contradict(table, a, b),
       isUnlikely: (a, b) => scale.score(compare.whole(a, b), a, b) < thresholds.decide,
     })
   const groups = groupsFrom(thresholds.join)
-  const groupAt = new Map(groups.flatMap((group) => group.members.map((member) => [member, group] as const)))
+  const groupAt = numbersOfGroups(groups, table.size)
   return {
     groups: groups
       .map(({ members, score }) => ({ members: members.map(positionOf).sort((x, y) => x - y), score }))
       .sort((x, y) => (x.members[0] ?? 0) - (y.members[0] ?? 0)),
-    toDecide: pairsToDecide(found, positionOf, ({ a, b }) => {
-      const group = groupAt.get(a)
-      return isApart(a, b) || (group !== undefined && group === groupAt.get(b))
-    }),
+    toDecide: pairsToDecide(
+      found,
+      positionOf,
+      (a, b) => isApart(a, b) || (groupAt[a] !== 0 && groupAt[a] === groupAt[b]),
+    ),
     bins: scores.bins(),
-    groupsFrom: (join) => groupsFrom(join).length,
+    groupsFrom: (join) => (join === thresholds.join ? groups : groupsFrom(join)).length,
     weights,
     explain: explainer(table, scale, compare.whole),
   }
@@ -142,8 +145,16 @@ const judged = (
   isPersonal: isPersonal(table, comparison, a, b),
 })
 
+/** Of each contact the number of its group; 0 where it stands alone. */
+function numbersOfGroups(groups: readonly Group[], size: number): Int32Array {
+  const numbers = new Int32Array(size)
+  for (const [i, { members }] of groups.entries()) for (const member of members) numbers[member] = i + 1
+  return numbers
+}
+
 function groupsOf(
   found: PairStore,
+  size: number,
   join: number,
   {
     contradicts,
@@ -153,23 +164,26 @@ function groupsOf(
     readonly isUnlikely: (a: number, b: number) => boolean
   },
 ): readonly Group[] {
-  const sure: PairFound[] = []
-  for (let i = 0; i < found.length; i++) {
-    const pair = found.at(i)
-    if (pair.isSure && pair.score >= join) sure.push(pair)
-  }
-  return groupPairs(withoutAmbiguous(sure, contradicts), (a, b) => contradicts(a, b) || isUnlikely(a, b))
+  const sure = placesOf(found, (i) => found.isSureAt(i) && found.scoreAt(i) >= join)
+  const clear = withoutAmbiguous(found, sure, size, contradicts)
+  return groupPairs(found, clear, size, (a, b) => contradicts(a, b) || isUnlikely(a, b))
+}
+
+/** Places of those of the pairs that are wanted. */
+function placesOf(found: PairStore, isWanted: (i: number) => boolean): Int32Array {
+  const places = int32List()
+  for (let i = 0; i < found.length; i++) if (isWanted(i)) places.push(i)
+  return places.take()
 }
 
 /** What was found and not settled, likeliest first, by the positions of the contacts. */
 function pairsToDecide(
   found: PairStore,
   positionOf: (at: number) => number,
-  isSettled: (pair: PairFound) => boolean,
+  isSettled: (a: number, b: number) => boolean,
 ): PairsToDecide {
-  const left: number[] = []
-  for (let i = 0; i < found.length; i++) if (!isSettled(found.at(i))) left.push(i)
-  const order = Int32Array.from(left).sort((x, y) => found.scoreAt(y) - found.scoreAt(x) || x - y)
+  const left = placesOf(found, (i) => !isSettled(found.firstAt(i), found.secondAt(i)))
+  const order = left.sort((x, y) => found.scoreAt(y) - found.scoreAt(x) || x - y)
   return {
     length: order.length,
     *[Symbol.iterator]() {

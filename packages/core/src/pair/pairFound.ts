@@ -18,7 +18,11 @@ export interface PairStore {
   add(pair: PairFound): void
   readonly length: number
   at(i: number): PairFound
+  firstAt(i: number): number
+  secondAt(i: number): number
   scoreAt(i: number): number
+  isSureAt(i: number): boolean
+  isPersonalAt(i: number): boolean
 }
 
 const SURE = 16
@@ -29,8 +33,14 @@ const PARTS = 2 ** 16
 export function pairStore(): PairStore {
   const [first, second, scores, marks] = [int32List(), int32List(), int32List(), int32List()]
   const scoreAt = (i: number): number => scores.at(i) / PARTS
+  const isSureAt = (i: number): boolean => (marks.at(i) & SURE) !== 0
+  const isPersonalAt = (i: number): boolean => (marks.at(i) & PERSONAL) !== 0
   return {
+    firstAt: first.at,
+    secondAt: second.at,
     scoreAt,
+    isSureAt,
+    isPersonalAt,
     add: ({ a, b, score, key, isSure, isPersonal }) => {
       first.push(a)
       second.push(b)
@@ -40,16 +50,13 @@ export function pairStore(): PairStore {
     get length() {
       return first.length
     },
-    at: (i) => {
-      const mark = marks.at(i)
-      return {
-        a: first.at(i),
-        b: second.at(i),
-        score: scoreAt(i),
-        key: PAIR_KEYS[mark & (SURE - 1)] as PairKey,
-        isSure: (mark & SURE) !== 0,
-        isPersonal: (mark & PERSONAL) !== 0,
-      }
-    },
+    at: (i) => ({
+      a: first.at(i),
+      b: second.at(i),
+      score: scoreAt(i),
+      key: PAIR_KEYS[marks.at(i) & (SURE - 1)] as PairKey,
+      isSure: isSureAt(i),
+      isPersonal: isPersonalAt(i),
+    }),
   }
 }

@@ -77,22 +77,26 @@ export interface PairTableBuilder {
 /** Of a number. */
 const [MOBILE, SURELY_MOBILE] = [1, 2]
 
-export function pairTableBuilder(): PairTableBuilder {
-  const names = pairNames()
+/** A contact has about so many numbers, and so many texts that stand for themselves: domain, profile, city, postal code. */
+const [NUMBERS_EACH, TEXTS_EACH] = [2, 2]
+
+/** @param expected how many contacts are about to come */
+export function pairTableBuilder(expected?: number): PairTableBuilder {
+  const names = pairNames(expected)
   const companies = pairCompanies()
-  const addresses = pairAddresses()
+  const addresses = pairAddresses(expected)
   const births = pairBirths()
   const streets = pairStreets()
-  const texts = hashPool()
-  const e164s = hashPool()
+  const texts = hashPool(expected && expected * TEXTS_EACH)
+  const e164s = hashPool(expected)
   const cities = numbersOfForm(fold, texts)
   const postalCodes = numbersOfForm((code) => code.toLowerCase().replace(/\s+/g, ''), texts)
   const marks = int32List()
   marks.push(0)
-  const emails = severalList()
-  const numbers = severalList()
-  const columns = Object.fromEntries(SINGLE.map((column) => [column, int32List()])) as Record<Single, Int32List>
-  const [hashes, others] = [int32List(), int32List()]
+  const emails = severalList(expected)
+  const numbers = severalList(expected, NUMBERS_EACH)
+  const columns = Object.fromEntries(SINGLE.map((column) => [column, int32List(expected)])) as Record<Single, Int32List>
+  const [hashes, others] = [int32List(expected), int32List(expected)]
   return {
     add: (input) => {
       const hash = contentHash()
@@ -184,9 +188,9 @@ interface Several {
   readonly ids: Int32Array
 }
 
-function severalList() {
-  const starts = int32List()
-  const ids = int32List()
+function severalList(expected?: number, each = 1) {
+  const starts = int32List(expected)
+  const ids = int32List(expected && expected * each)
   starts.push(0)
   return {
     push: ids.push,

@@ -22,36 +22,40 @@ export interface Sealable {
 
 /** Of so many places for numbers one is taken at most. */
 const ROOM = 2
+const FEW = 500
+const powerOfTwo = (least: number): number => 2 ** Math.ceil(Math.log2(least))
 
 /**
  * Tells texts apart by 64 bits of two hashes and keeps none of them: a large list holds millions. That two of four
  * million texts are taken for one happens in one list of a million.
+ * @param expected how many texts are about to come
  */
-export function hashPool(): HashPool {
-  const first = int32List()
-  let second = int32List()
-  let slots = new Int32Array(1 << 10).fill(-1)
+export function hashPool(expected = FEW): HashPool {
+  const first = int32List(expected)
+  let second = int32List(expected)
+  // Of each text its number and one more: 0 is a free place.
+  let slots = new Int32Array(powerOfTwo(expected * ROOM))
   const placeOf = (hash: number, other: number): number => {
     if (slots.length === 0) throw new Error('the pool is sealed: no text is looked for any more')
     const mask = slots.length - 1
     let place = other & mask
     for (;;) {
-      const id = slots[place] as number
+      const id = (slots[place] as number) - 1
       if (id === -1 || (first.at(id) === hash && second.at(id) === other)) return place
       place = (place + 1) & mask
     }
   }
   const grow = (): void => {
-    slots = new Int32Array(slots.length * 2).fill(-1)
-    for (let id = 0; id < first.length; id++) slots[placeOf(first.at(id), second.at(id))] = id
+    slots = new Int32Array(slots.length * 2)
+    for (let id = 0; id < first.length; id++) slots[placeOf(first.at(id), second.at(id))] = id + 1
   }
   const idOfHashed = (): number => {
     const [hash, other] = [hashed.first | 0, hashed.second | 0]
     const place = placeOf(hash, other)
-    const known = slots[place] as number
+    const known = (slots[place] as number) - 1
     if (known !== -1) return known
     const id = first.length
-    slots[place] = id
+    slots[place] = id + 1
     first.push(hash)
     second.push(other)
     if (first.length * ROOM > slots.length) grow()
@@ -77,8 +81,8 @@ export interface TextPool extends Pool, Sealable {
   readonly texts: readonly string[]
 }
 
-export function textPool(): TextPool {
-  const pool = hashPool()
+export function textPool(expected?: number): TextPool {
+  const pool = hashPool(expected)
   const texts = ['']
   return {
     ...pool,
@@ -96,9 +100,13 @@ export interface FormNumbers extends Sealable {
   idOf(text: string): number
 }
 
-export function numbersOfForm(formOf: (text: string) => string, pool: Pick<Pool, 'idOf'>): FormNumbers {
-  const written = hashPool()
-  const ids = int32List()
+export function numbersOfForm(
+  formOf: (text: string) => string,
+  pool: Pick<Pool, 'idOf'>,
+  expected?: number,
+): FormNumbers {
+  const written = hashPool(expected)
+  const ids = int32List(expected)
   ids.push(pool.idOf(formOf('')))
   return {
     idOf: (text) => {

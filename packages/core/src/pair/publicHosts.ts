@@ -9,7 +9,7 @@ import { eachRun, keySorter } from './sortedKeys'
  */
 export function findPublicHosts(contacts: { readonly size: number; readonly cells: Cells }): ReadonlySet<number> {
   const { size } = contacts
-  const sorter = keySorter()
+  const sorter = keySorter(size)
   for (let at = 0; at < size; at++) {
     const domain = cellAt(contacts, at, CELL.domain)
     if (domain !== 0) sorter.add(domain, at)

@@ -6,9 +6,14 @@ export interface SortedKeys {
   valueAt(i: number): number
 }
 
-/** Collects keys with what they belong to, and sorts them. */
-export function keySorter(): { add(key: number, value: number): void; sort(): SortedKeys } {
-  let words = new Uint32Array(1 << 12)
+const FIRST = 1 << 11
+
+/**
+ * Collects keys with what they belong to, and sorts them.
+ * @param expected how many are about to come
+ */
+export function keySorter(expected = FIRST): { add(key: number, value: number): void; sort(): SortedKeys } {
+  let words = new Uint32Array(Math.max(FIRST, expected) * 2)
   let length = 0
   return {
     add: (key, value) => {
