@@ -1,7 +1,7 @@
 import type { PoolClient } from 'pg'
 import type { Db } from '../db/database'
 import { ListBusy, type ListWork } from '../lists/listBusy'
-import { withListLock } from '../lists/listLock'
+import { type Counting, withListLock } from '../lists/listLock'
 import type { Services } from '../services'
 import type { StepOutcome } from './runner'
 import { findJob, type JobRow, saveJob } from './store'
@@ -15,8 +15,8 @@ export type OnPage = (done: number, phase?: string) => Promise<void>
 /** Work on a whole list, as one step of a job. */
 export interface WholeList<Early> {
   readonly phase: string
-  /** `by-change` where it touches a few contacts alone; else they are counted whole. */
-  readonly counts?: 'by-change' | 'whole'
+  /** Tells how its contacts are counted: `by-change` where it touches a few alone; else they are counted whole. */
+  readonly counts?: (early: Early | null) => Counting
   /** What can be worked out before the list is held, while others go on changing it. */
   readonly early?: (onPage: OnPage) => Promise<Early>
   /** Changes the list, which is held. @returns what the job has to tell in the end, by name */
@@ -43,7 +43,7 @@ const LOOK = 1000
 export async function inOneGo<Early>(
   services: Services,
   job: JobRow,
-  { phase, early, work, counts = 'whole' }: WholeList<Early>,
+  { phase, early, work, counts = () => 'whole' }: WholeList<Early>,
 ): Promise<StepOutcome> {
   const tell: OnPage = async (done, now = phase) => {
     await saveJob(services.db, job.id, { phase: now, done: Math.min(done, job.total ?? done) })
@@ -63,7 +63,7 @@ export async function inOneGo<Early>(
       jobId: job.id,
       patience: early ? PATIENCE : 0,
       signal: giveUp.signal,
-      counts,
+      counts: counts(found),
     }
     await withListLock(services, job.listId, holding, async (tx, client) => {
       // It was committed, and only the word of it was lost.

@@ -9,6 +9,9 @@ import { countByChange } from '../projection/countedChanges'
 import type { Services } from '../services'
 import { ListBusy, type ListWork, sayWho, whoHolds } from './listBusy'
 
+/** How the contacts of a list that are changed are counted: each as it is changed, or all of the list at the end. */
+export type Counting = 'by-change' | 'whole'
+
 /** Who wants a list for itself, and how long that is waited for. */
 export interface Holding {
   readonly work: ListWork
@@ -17,8 +20,8 @@ export interface Holding {
   readonly patience?: number
   /** Ends the waiting: whoever asked has given up. */
   readonly signal?: AbortSignal
-  /** `whole` for work that touches most of a list, and counts it whole at its end. */
-  readonly counts?: 'by-change' | 'whole'
+  /** `whole` for work that touches most of a list; `by-change` where nothing is said. */
+  readonly counts?: Counting
 }
 
 type Work<T> = (tx: Db, client: PoolClient) => Promise<T>

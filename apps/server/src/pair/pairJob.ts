@@ -8,6 +8,7 @@ import { lists } from '../db/schema'
 import { inOneGo, type OnPage } from '../jobs/giveUp'
 import type { JobHandler } from '../jobs/runner'
 import { versionOf } from '../lists/listLock'
+import { FEW_CHANGED } from '../projection/countedChanges'
 import { countContacts } from '../projection/cube'
 import { reproject } from '../projection/reproject'
 import type { Services } from '../services'
@@ -29,6 +30,7 @@ export const pairJob: JobHandler = {
     return inOneGo<Compared>(services, job, {
       phase: 'comparing',
       early: (onPage) => compareEarly(services, job.listId, thresholds, onPage),
+      counts: (early) => (early && early.found.joins.length <= FEW_CHANGED ? 'by-change' : 'whole'),
       work: async (tx, client, onPage, early) => {
         const isAsItWas = early !== null && early.version === (await versionOf(tx, job.listId))
         const found = isAsItWas ? early.found : await findPairs(tx, job.listId, thresholds, onPage)

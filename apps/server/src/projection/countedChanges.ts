@@ -7,6 +7,9 @@ import { DIMENSIONS } from './cubeDimensions'
 /** The setting by which the trigger on contacts knows that it is to count. */
 const SETTING = 'upper_field.counting'
 const BY_CHANGE = 'by-change'
+/** Work that changes no more contacts counts them by change: a whole list takes seconds. */
+export const FEW_CHANGED = 1000
+
 /** So many changes are added to the counts before they are summed up. */
 const MOST_UNSUMMED = 5000
 
