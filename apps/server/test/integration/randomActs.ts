@@ -62,6 +62,7 @@ export async function actsOnList(
     const rows = await server.sql<{ id: string }>('select id from contacts where list_id = $1 order by id', [listId])
     return Number(random.pick(rows).id)
   }
+  const until = async (job: Promise<{ readonly id: string }>) => untilEnded(server.api, listId, (await job).id)
   const edits: string[] = []
   const few: Readonly<Record<string, Act>> = {
     edit: async () => {
@@ -129,6 +130,7 @@ export async function actsOnList(
           country: 'GB',
         },
       }),
+    pair: () => until(call('runPairing', { params: { listId }, body: { thresholds: { join: 14, decide: -10 } } })),
   }
   const calls: string[] = []
   const someLine = async () => {
@@ -140,7 +142,6 @@ export async function actsOnList(
     const line = lines.length === 0 ? null : random.pick(lines)
     return line && { contactId: Number(line.id), e164: line.e164 }
   }
-  const until = async (job: Promise<{ readonly id: string }>) => untilEnded(server.api, listId, (await job).id)
   /** The batch is given back at once: what was begun is seen among the jobs. */
   const untilOfBatch = async (batch: Promise<unknown>) => {
     await batch
@@ -209,7 +210,6 @@ export async function actsOnList(
       )
       if (found.length > 0) await call('takeFillBack', { params: { fillId: random.pick(found).id } })
     },
-    pair: () => until(call('runPairing', { params: { listId }, body: { thresholds: { join: 14, decide: -10 } } })),
     decide: async () => {
       const { pairs } = await call('readPairs', { params: { listId }, query: {} })
       if (pairs.length === 0) return
