@@ -2,7 +2,8 @@ import { CELL, cellAt } from './cells'
 import { hashOfTwo } from './hash'
 import { int32List } from './int32List'
 import type { PairTable } from './pairTable'
-import { eachRun, keySorter } from './sortedKeys'
+import { type PlacesOfContacts, placesOfContacts } from './placesOfContacts'
+import { eachShared, keySorter } from './sortedKeys'
 
 /** Reasons why two contacts are compared at all, as codes. */
 export const PAIR_KEYS = [
@@ -113,16 +114,13 @@ function eachTwoWords(table: PairTable, at: number, tell: (one: number, other: n
   )
 }
 
-/** The blocks of one kind of key, one behind another. */
-export interface Blocks {
+/** The blocks of one kind of key, one behind another, and where each contact stands among their members. */
+export interface Blocks extends PlacesOfContacts {
   readonly kind: PairKey
   /** Contacts in order of their keys, and in their own order under one key. */
   readonly members: Int32Array
   /** How many of the contacts behind each are compared with it. */
   readonly behind: Uint8Array
-  /** Where each contact stands among the members: from `starts[at]` up to `starts[at + 1]` of `places`. */
-  readonly starts: Int32Array
-  readonly places: Int32Array
 }
 
 /** Who is compared with whom. */
@@ -166,8 +164,7 @@ export function blocksOf(table: PairTable, kind: PairKey): Blocks {
   const most = mostInBlock(kind, table.size)
   const members = int32List(sorted.length)
   const behind = new Uint8Array(sorted.length)
-  eachRun(sorted, (from, to) => {
-    if (to - from === 1) return
+  eachShared(sorted, (from, to) => {
     const block: number[] = []
     for (let i = from; i < to; i++) if (sorted.valueAt(i) !== block.at(-1)) block.push(sorted.valueAt(i))
     for (const part of partsOf(table, block, most)) {
@@ -178,7 +175,12 @@ export function blocksOf(table: PairTable, kind: PairKey): Blocks {
       }
     }
   })
-  return { kind, behind: behind.subarray(0, members.length), ...placesIn(members.take(), table.size) }
+  return {
+    kind,
+    behind: behind.subarray(0, members.length),
+    ...placesOfContacts(table.size, members.length, members.at),
+    members: members.take(),
+  }
 }
 
 /** A contact has at most about so many keys of one kind. */
@@ -196,18 +198,4 @@ function partsOf(table: PairTable, block: readonly number[], most: number): Iter
     else byName.set(key, [at])
   }
   return [...byName.values()].filter(({ length }) => length > 1)
-}
-
-function placesIn(members: Int32Array, size: number): Pick<Blocks, 'members' | 'starts' | 'places'> {
-  const starts = new Int32Array(size + 1)
-  for (const at of members) starts[at + 1] = (starts[at + 1] as number) + 1
-  for (let at = 0; at < size; at++) starts[at + 1] = (starts[at + 1] as number) + (starts[at] as number)
-  const places = new Int32Array(members.length)
-  const next = starts.slice()
-  for (let place = 0; place < members.length; place++) {
-    const at = members[place] as number
-    places[next[at] as number] = place
-    next[at] = (next[at] as number) + 1
-  }
-  return { members, starts, places }
 }

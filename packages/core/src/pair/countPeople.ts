@@ -3,7 +3,7 @@ import { areSame, compareEmails, compareProfiles, shareMobile } from './compare'
 import { createCounter } from './counter'
 import { LEVEL } from './fields'
 import type { PairTable } from './pairTable'
-import { eachRun, keySorter } from './sortedKeys'
+import { eachShared, keySorter } from './sortedKeys'
 
 /** Of more contacts than these each counts as a person: nobody is there so often. */
 const MOST_OF_ONE = 24
@@ -21,17 +21,11 @@ export function countPeople(table: PairTable, keyAt: (at: number) => number): (k
     if (key !== 0) sorter.add(key, at)
   }
   const sorted = sorter.sort()
+  // Most keys are one person's: that needs no place.
   const several = createCounter()
-  eachRun(sorted, (from, to) => {
-    // Most keys are one contact's: that needs no place.
-    if (to - from === 1) return
-    const people =
-      to - from > MOST_OF_ONE
-        ? to - from
-        : countApart(
-            table,
-            Array.from({ length: to - from }, (_, i) => sorted.valueAt(from + i)),
-          )
+  eachShared(sorted, (from, to) => {
+    const contacts = Array.from({ length: to - from }, (_, i) => sorted.valueAt(from + i))
+    const people = contacts.length > MOST_OF_ONE ? contacts.length : countApart(table, contacts)
     if (people > 1) several.set(sorted.keyAt(from), 0, people)
   })
   return (key) => (key === 0 ? 0 : several.of(key, 0) || 1)

@@ -4,7 +4,7 @@ import { createCounter } from './counter'
 import { countPeople } from './countPeople'
 import { LEVEL } from './fields'
 import type { PairTable } from './pairTable'
-import { eachRun, keySorter } from './sortedKeys'
+import { eachShared, keySorter } from './sortedKeys'
 
 /** How often the values of a list stand in it: what many hold says little about who they are. */
 export interface Frequencies {
@@ -103,8 +103,7 @@ function findSharedLines(table: PairTable): Uint8Array {
   }
   const sorted = sorter.sort()
   const shared = new Uint8Array(table.numberCount)
-  eachRun(sorted, (from, to) => {
-    if (to - from === 1) return
+  eachShared(sorted, (from, to) => {
     const names = new Map<number, Bearers>()
     for (let i = from; i < to && names.size <= MOST_HOLDERS; i++) {
       const at = sorted.valueAt(i)

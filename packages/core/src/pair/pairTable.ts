@@ -52,10 +52,9 @@ export interface PairTable {
   /** The numbers of all contacts, one's behind another's, and their addresses. */
   readonly numberIds: Int32Array
   readonly emailIds: Int32Array
-  /** How many different numbers, addresses and other texts there are, the empty one counted in. */
+  /** How many different numbers and addresses there are, the empty one counted in. */
   readonly numberCount: number
   readonly emailCount: number
-  readonly textCount: number
   readonly names: Names
   readonly companies: Companies
   readonly addresses: Addresses
@@ -146,7 +145,6 @@ export function pairTableBuilder(expected?: number): PairTableBuilder {
         emailIds: arrangeSeveral(emails.take(), positions, cells, CELL.emailsFrom, CELL.emailsTo),
         numberCount: e164s.count(),
         emailCount: addresses.count(),
-        textCount: texts.count(),
         names,
         companies,
         addresses,

@@ -1,6 +1,6 @@
 import { servesEverybody } from '../table'
 import { CELL, type Cells, cellAt } from './cells'
-import { eachRun, keySorter } from './sortedKeys'
+import { eachShared, keySorter } from './sortedKeys'
 
 /**
  * Which hosts serve people of many companies, or many people without one: letter boxes and web space for everybody,
@@ -16,8 +16,7 @@ export function findPublicHosts(contacts: { readonly size: number; readonly cell
   }
   const sorted = sorter.sort()
   const hosts = new Set<number>()
-  eachRun(sorted, (from, to) => {
-    if (to - from === 1) return
+  eachShared(sorted, (from, to) => {
     const companies = new Map<number, number>()
     const people = new Set<number>()
     for (let i = from; i < to; i++) {

@@ -39,6 +39,12 @@ export function keySorter(expected = FIRST): { add(key: number, value: number): 
   }
 }
 
+/** Tells the runs of keys that several have. */
+export const eachShared = (sorted: SortedKeys, tell: (from: number, to: number) => void): void =>
+  eachRun(sorted, (from, to) => {
+    if (to - from > 1) tell(from, to)
+  })
+
 /** Tells each run of one key: where it begins, and where it ends. */
 export function eachRun(sorted: SortedKeys, tell: (from: number, to: number) => void): void {
   for (let from = 0; from < sorted.length; ) {
