@@ -52,6 +52,12 @@ beforeAll(async () => {
 afterAll(() => server.stop())
 
 describe('pairing a list', () => {
+  it('finds nobody in a list of nobody', async () => {
+    const empty = await newList(api)
+    const job = await api.call('runPairing', { params: { listId: empty }, body: { thresholds } })
+    expect(await untilEnded(api, empty, job.id)).toMatchObject({ state: 'done', result: { joined: 0, toDecide: 0 } })
+  })
+
   it('joins by itself what is sure', async () => {
     expect(await api.call('readPairing', { params: { listId } })).toMatchObject({ ranAt: null, toDecide: 0 })
     expect(await run()).toMatchObject({ state: 'done', result: { joined: 1 } })

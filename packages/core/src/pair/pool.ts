@@ -34,7 +34,7 @@ export function hashPool(expected = FEW): HashPool {
   const first = int32List(expected)
   let second = int32List(expected)
   // Of each text its number and one more: 0 is a free place.
-  let slots = new Int32Array(powerOfTwo(expected * ROOM))
+  let slots = new Int32Array(powerOfTwo(Math.max(FEW, expected) * ROOM))
   const placeOf = (hash: number, other: number): number => {
     if (slots.length === 0) throw new Error('the pool is sealed: no text is looked for any more')
     const mask = slots.length - 1

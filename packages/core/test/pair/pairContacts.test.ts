@@ -1,5 +1,6 @@
 import { describe, expect, it } from '@jest/globals'
-import { type PairInput, pairContacts } from '../../src/pair'
+import { createPairing, type Paired, type PairInput, pairContacts } from '../../src/pair'
+import { madeUpList } from './madeUp'
 
 const contact = (more: Partial<PairInput>): PairInput => ({
   fullName: [more.givenName, more.familyName].filter(Boolean).join(' '),
@@ -170,6 +171,29 @@ describe('pairing', () => {
     expect(namesOf(shuffled.map(({ one }) => one))).toEqual(groups)
   })
 
+  it.each([0, 1, 300, 50_000])('finds the same where %i contacts were expected', (expected) => {
+    const { rows } = madeUpList(3, 300)
+    const pairing = createPairing(expected)
+    for (const row of rows) pairing.add(row)
+    const told = ({ groups, toDecide, bins }: Paired) => ({ groups, toDecide: [...toDecide], bins })
+    const paired = ended(pairing.steps())
+    expect(paired.groups.length).toBeGreaterThan(20)
+    expect(told(paired)).toEqual(told(pairContacts(rows)))
+  })
+
+  it('finds nobody among nobody, however many were expected', () => {
+    for (const expected of [0, 1000]) expect(ended(createPairing(expected).steps()).groups).toEqual([])
+  })
+
+  it('makes fewer groups the higher the line, and as many as it made from its own line on', () => {
+    const paired = pairContacts(madeUpList(5, 300).rows)
+    const counts = [5, 7, 10, 15, 25, 60].map(paired.groupsFrom)
+    expect(paired.groupsFrom(7)).toBe(paired.groups.length)
+    expect(paired.groups.length).toBeGreaterThan(20)
+    // What is joined only by surer pairs is parted, or left out.
+    expect(counts.at(-1)).toBeLessThan(paired.groups.length)
+  })
+
   it('tells what each field weighs, adding up to the score', () => {
     const paired = pairContacts([
       contact({ ...MAREN, numbers: [mobile('+447911204481')], city: 'York' }),
@@ -183,3 +207,10 @@ describe('pairing', () => {
     expect(paired.groups.find(({ members }) => members.includes(0))?.score).toBeCloseTo(sum)
   })
 })
+
+function ended(steps: Generator<number, Paired>): Paired {
+  for (;;) {
+    const { done, value } = steps.next()
+    if (done) return value
+  }
+}
