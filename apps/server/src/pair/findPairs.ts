@@ -1,9 +1,9 @@
 import type { Thresholds } from '@upper-field/contract'
-import { createPairing, type Paired } from '@upper-field/core/pair'
+import { type Bin, createPairing, type Evidence, type Paired } from '@upper-field/core/pair'
+import { contactsIn } from '../contacts/contactsIn'
 import type { Db } from '../db/database'
 import { num, readRows } from '../db/readRows'
 import type { OnPage } from '../jobs/giveUp'
-import { contactsIn } from '../projection/sharedIn'
 import { keptApart, pairOf } from './keptApart'
 import { standingContacts } from './standingContacts'
 import type { NewJoin } from './storeJoins'
@@ -20,6 +20,7 @@ export interface FoundPairs {
   readonly joins: readonly NewJoin[]
   /** What a person has to decide, likeliest first. */
   readonly toDecide: readonly PairToDecide[]
+  /** With ids of contacts in place of positions. */
   readonly bins: readonly Bin[]
   /** How many groups there would be from other lines on. */
   readonly groups: readonly { readonly from: number; readonly groups: number }[]
@@ -31,15 +32,9 @@ export interface PairToDecide {
   readonly score: number
   readonly key: string
   /** What each field adds to the score, in bits. */
-  readonly evidence: readonly { readonly field: string; readonly level: string; readonly bits: number }[]
+  readonly evidence: readonly Evidence[]
   /** Bits against two contacts picked at random being one person. */
   readonly against: number
-}
-
-interface Bin {
-  readonly from: number
-  readonly pairs: number
-  readonly examples: readonly { readonly a: number; readonly b: number; readonly score: number }[]
 }
 
 /** Reads all contacts of a list that stand for themselves, and compares them. */

@@ -1,7 +1,8 @@
 import { sql } from 'drizzle-orm'
+import { contactsIn } from '../contacts/contactsIn'
 import type { Db } from '../db/database'
 import { isOneOf } from '../db/isOneOf'
-import { readCount, readIds, readRows, text } from '../db/readRows'
+import { readIds, readRows, text } from '../db/readRows'
 import { contacts } from '../db/schema'
 
 /** Whose lines are asked for: the numbers of a page, and the lists they stand in. */
@@ -36,12 +37,6 @@ export function sharedLines(tx: Db, contacts: number): SharedIn {
     for (const id of unknown) known.add(id)
     return shared
   }
-}
-
-/** How many contacts were brought into these lists, whatever became of them. */
-export async function contactsIn(tx: Db, listIds: readonly string[]): Promise<number> {
-  return readCount(tx)`
-    select coalesce(sum(rows - held), 0) as n from batches where list_id = any(${sql.param(listIds)}::uuid[])`
 }
 
 /** All lines that several contacts hold in the lists these are in. */

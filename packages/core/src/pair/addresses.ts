@@ -27,13 +27,13 @@ const ROLE = 1
 const { same, like, role, other, rival } = LEVEL.email
 
 /** @param expected how many addresses are about to come */
-export function pairAddresses(expected?: number): Addresses {
+export function pairAddresses(expected: number): Addresses {
   const addresses = hashPool(expected)
   const locals = hashPool(expected)
   const hosts = hashPool()
   const letters = lettersOf(expected)
   // Of each address two numbers, side by side since they are looked at together: its local part, its host with its role.
-  const parts = int32List(expected && expected * 2)
+  const parts = int32List(expected * 2)
   const undotted = int32List(expected)
   const undottedPool = hashPool(expected)
   const localOf = (id: number): number => parts.at(id * 2)

@@ -13,7 +13,7 @@ const FIRST = 1024
  * @param expected how many are about to come: room that was never needed takes no memory, what is outgrown and copied
  * leaves gaps in it
  */
-export function int32List(expected = FIRST): Int32List {
+export function int32List(expected = 0): Int32List {
   let values = new Int32Array(expected)
   let length = 0
   return {

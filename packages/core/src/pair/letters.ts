@@ -12,7 +12,7 @@ export interface Letters {
 const LETTERS_EACH = 16
 
 /** @param expected how many texts are about to come */
-export function lettersOf(expected = 256): Letters {
+export function lettersOf(expected = 0): Letters {
   const starts = int32List(expected)
   let codes = new Uint16Array(expected * LETTERS_EACH)
   let to = 0

@@ -46,7 +46,7 @@ const MOST_WORDS = 24
 const { same, like, slip, part, family: familyLevel, given: givenLevel, other } = LEVEL.name
 
 /** @param expected how many contacts are about to come, each with a name */
-export function pairNames(expected?: number): Names {
+export function pairNames(expected: number): Names {
   const written = hashPool(expected)
   const keyPool = hashPool(expected)
   const givenPool = hashPool()
@@ -56,7 +56,7 @@ export function pairNames(expected?: number): Names {
   const families = int32List(expected)
   const initials = int32List(expected)
   const starts = int32List(expected)
-  const wordIds = int32List(expected && expected * WORDS_EACH)
+  const wordIds = int32List(expected * WORDS_EACH)
   const addName = ({ fullName, givenName, familyName }: WrittenName): void => {
     const all = nameWordsOf(fullName).slice(0, MOST_WORDS)
     const given = fold(givenName)

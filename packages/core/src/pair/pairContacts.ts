@@ -56,7 +56,7 @@ export interface Pairing {
  * what comes back.
  * @param expected how many are about to come, roughly: a large list takes less memory where that is known
  */
-export function createPairing(expected?: number): Pairing {
+export function createPairing(expected = 0): Pairing {
   const builder = pairTableBuilder(expected)
   return { add: builder.add, steps: (options = {}) => pairTable(builder.build(), options) }
 }
@@ -182,8 +182,9 @@ function pairsToDecide(
   positionOf: (at: number) => number,
   isSettled: (a: number, b: number) => boolean,
 ): PairsToDecide {
-  const left = placesOf(found, (i) => !isSettled(found.firstAt(i), found.secondAt(i)))
-  const order = left.sort((x, y) => found.scoreAt(y) - found.scoreAt(x) || x - y)
+  const order = placesOf(found, (i) => !isSettled(found.firstAt(i), found.secondAt(i))).sort(
+    (x, y) => found.scoreAt(y) - found.scoreAt(x) || x - y,
+  )
   return {
     length: order.length,
     *[Symbol.iterator]() {

@@ -80,19 +80,19 @@ const [MOBILE, SURELY_MOBILE] = [1, 2]
 const [NUMBERS_EACH, TEXTS_EACH] = [2, 2]
 
 /** @param expected how many contacts are about to come */
-export function pairTableBuilder(expected?: number): PairTableBuilder {
+export function pairTableBuilder(expected: number): PairTableBuilder {
   const names = pairNames(expected)
   const companies = pairCompanies()
   const addresses = pairAddresses(expected)
   const births = pairBirths()
   const streets = pairStreets()
-  const texts = hashPool(expected && expected * TEXTS_EACH)
+  const texts = hashPool(expected * TEXTS_EACH)
   const e164s = hashPool(expected)
   const cities = numbersOfForm(fold, texts)
   const postalCodes = numbersOfForm((code) => code.toLowerCase().replace(/\s+/g, ''), texts)
   const marks = int32List()
   marks.push(0)
-  const emails = severalList(expected)
+  const emails = severalList(expected, 1)
   const numbers = severalList(expected, NUMBERS_EACH)
   const columns = Object.fromEntries(SINGLE.map((column) => [column, int32List(expected)])) as Record<Single, Int32List>
   const [hashes, others] = [int32List(expected), int32List(expected)]
@@ -186,9 +186,10 @@ interface Several {
   readonly ids: Int32Array
 }
 
-function severalList(expected?: number, each = 1) {
+/** @param each about how many a contact has */
+function severalList(expected: number, each: number) {
   const starts = int32List(expected)
-  const ids = int32List(expected && expected * each)
+  const ids = int32List(expected * each)
   starts.push(0)
   return {
     push: ids.push,

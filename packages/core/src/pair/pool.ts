@@ -22,6 +22,7 @@ export interface Sealable {
 
 /** Of so many places for numbers one is taken at most. */
 const ROOM = 2
+/** Room for so many is made at least. */
 const FEW = 500
 const powerOfTwo = (least: number): number => 2 ** Math.ceil(Math.log2(least))
 
@@ -30,7 +31,7 @@ const powerOfTwo = (least: number): number => 2 ** Math.ceil(Math.log2(least))
  * million texts are taken for one happens in one list of a million.
  * @param expected how many texts are about to come
  */
-export function hashPool(expected = FEW): HashPool {
+export function hashPool(expected = 0): HashPool {
   const first = int32List(expected)
   let second = int32List(expected)
   // Of each text its number and one more: 0 is a free place.
@@ -81,8 +82,8 @@ export interface TextPool extends Pool, Sealable {
   readonly texts: readonly string[]
 }
 
-export function textPool(expected?: number): TextPool {
-  const pool = hashPool(expected)
+export function textPool(): TextPool {
+  const pool = hashPool()
   const texts = ['']
   return {
     ...pool,
@@ -100,13 +101,9 @@ export interface FormNumbers extends Sealable {
   idOf(text: string): number
 }
 
-export function numbersOfForm(
-  formOf: (text: string) => string,
-  pool: Pick<Pool, 'idOf'>,
-  expected?: number,
-): FormNumbers {
-  const written = hashPool(expected)
-  const ids = int32List(expected)
+export function numbersOfForm(formOf: (text: string) => string, pool: Pick<Pool, 'idOf'>): FormNumbers {
+  const written = hashPool()
+  const ids = int32List()
   ids.push(pool.idOf(formOf('')))
   return {
     idOf: (text) => {

@@ -12,7 +12,7 @@ const FIRST = 1 << 11
  * Collects keys with what they belong to, and sorts them.
  * @param expected how many are about to come
  */
-export function keySorter(expected = FIRST): { add(key: number, value: number): void; sort(): SortedKeys } {
+export function keySorter(expected = 0): { add(key: number, value: number): void; sort(): SortedKeys } {
   let words = new Uint32Array(Math.max(FIRST, expected) * 2)
   let length = 0
   return {
