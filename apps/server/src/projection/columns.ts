@@ -1,5 +1,5 @@
 import type { AddressState } from '@upper-field/core/check'
-import type { CopyValue } from '../db/copy'
+import type { CopyLine, CopyValue } from '../db/copyText'
 import type { Placed } from './placementOf'
 import { searchText } from './searchText'
 import type { Standing } from './standingOf'
@@ -87,9 +87,9 @@ export const NUMBER_COLUMNS = [
 export const EMAIL_COLUMNS = ['list_id', 'contact_id', 'position', 'address', 'kind'] as const
 
 export interface ContactLines {
-  readonly contact: readonly CopyValue[]
-  readonly numbers: readonly (readonly CopyValue[])[]
-  readonly emails: readonly (readonly CopyValue[])[]
+  readonly contact: CopyLine
+  readonly numbers: readonly CopyLine[]
+  readonly emails: readonly CopyLine[]
 }
 
 /** One contact as lines of its three tables, in the order of the column lists above. */

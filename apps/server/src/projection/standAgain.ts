@@ -2,7 +2,8 @@ import { suppressibleKeys } from '@upper-field/core/pair'
 import type { LineType } from '@upper-field/core/phone'
 import { scopesOfKeys } from '@upper-field/core/split'
 import { sql } from 'drizzle-orm'
-import { type CopyBytes, type CopyValue, copyBytesOf } from '../db/copy'
+import { type CopyBytes, copyBytesOf } from '../db/copy'
+import type { CopyLine, CopyValue } from '../db/copyText'
 import type { Db } from '../db/database'
 import { groupBy } from '../db/groupBy'
 import { bool, num, orNull, type RowOf, readRows, text, word } from '../db/readRows'
@@ -83,7 +84,7 @@ const keysOf = ({ numbers, addresses, domain }: StoredReach): readonly string[] 
   suppressibleKeys({ e164s: numbers.map(({ e164 }) => e164), addresses, domain })
 
 /** @param cells the id of each contact, and what is to be stored in the columns */
-const stoodAgain = (columns: readonly string[], cells: readonly (readonly CopyValue[])[]): StoodAgain => ({
+const stoodAgain = (columns: readonly string[], cells: readonly CopyLine[]): StoodAgain => ({
   columns,
   copy: copyBytesOf('replaced', ['id', ...columns], cells),
 })
