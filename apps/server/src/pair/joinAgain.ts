@@ -3,6 +3,7 @@ import type { PoolClient } from 'pg'
 import type { Db } from '../db/database'
 import { num, readIds, readRows, text } from '../db/readRows'
 import { type Reprojecting, reproject } from '../projection/reproject'
+import { sharersAmong } from '../projection/sharedIn'
 import { renewStatistics } from '../projection/statistics'
 import { carrySent } from './carrySent'
 import { joinExactDuplicates } from './joinExactDuplicates'
@@ -12,9 +13,19 @@ import { sharersOf } from './sharers'
 /** So many contacts make the statistics of before useless. */
 const MANY = 500
 
+/** Contacts that were projected anew already: each stood for itself, and nobody was joined to it. */
+export interface Written {
+  readonly ids: readonly number[]
+  /** Who held a number with them before. */
+  readonly sharers: readonly number[]
+}
+const NOBODY: Written = { ids: [], sharers: [] }
+
 /**
  * Projects contacts whose numbers, e-mails or names may have changed, and decides their groups anew: joins that have
  * lost their ground are gone, those that still hold keep the time at which they were made.
+ * @param written those of them that were projected already
+ * @returns these contacts and everybody they were one person with: all of them are projected
  */
 export async function joinAgain(
   tx: Db,
@@ -22,10 +33,11 @@ export async function joinAgain(
   listId: string,
   ids: readonly number[],
   how: Reprojecting = {},
-): Promise<void> {
-  if (ids.length === 0) return
+  written = NOBODY,
+): Promise<ReadonlySet<number>> {
+  if (ids.length === 0) return new Set()
   const group = await groupsOf(tx, ids)
-  const sharedBefore = await sharersOf(tx, group)
+  const sharedBefore = [...written.sharers, ...(await sharersOf(tx, group))]
   const before = await readRows(tx, { survivorId: num, memberId: num, madeAt: text })`
     delete from joins where undone_at is null and suspended_by is null and key_kind in ('number', 'email')
       and (survivor_id = any(${sql.param(group)}::bigint[]) or member_id = any(${sql.param(group)}::bigint[]))
@@ -35,7 +47,8 @@ export async function joinAgain(
   )
   // What was joined by likeness or by a person's word does not hang on a key.
   await pointToSurvivors(tx, group)
-  await reproject(tx, client, { contacts: group, because: 'changed' }, how)
+  const isWritten = new Set(written.ids)
+  await reproject(tx, client, { contacts: group.filter((id) => !isWritten.has(id)), because: 'keys' }, how)
   if (group.length > MANY) await renewStatistics(client)
   await joinExactDuplicates(tx, client, { listId, added: { ids: group } }, how)
   await tx.execute(sql`
@@ -47,13 +60,8 @@ export async function joinAgain(
   // Who held a number with them before, or holds one now, may be on a shared line no more, or from now on.
   const mine = new Set(group)
   const others = [...sharedBefore, ...(await sharersOf(tx, group))].filter((id) => !mine.has(id))
-  await reproject(tx, client, { contacts: [...others, ...(await sharingMembers(tx, group))], because: 'place' })
-}
-
-/** Those of them that are joined now, and counted as sharing a line with whom they are joined to before they were. */
-async function sharingMembers(tx: Db, ids: readonly number[]): Promise<number[]> {
-  return readIds(tx)`
-    select id from contacts where id = any(${sql.param(ids)}::bigint[]) and joined_into is not null and is_shared`
+  await reproject(tx, client, { contacts: [...others, ...(await sharersAmong(tx, group))], because: 'place' })
+  return mine
 }
 
 /** These contacts and everybody they are one person with. */

@@ -5,7 +5,7 @@ import type { Db } from '../db/database'
 import { severalAtOnce, type Turn, takingTurns } from '../db/takingTurns'
 import { type ContactLines, linesOf } from './columns'
 import { type LoadedPage, loadPage, pagesOf } from './loadPages'
-import { holdersOfLines, lineIn, type SharedIn, sharedLines, sharedLinesOf } from './sharedIn'
+import { lineIn, type SharedIn, sharedLines, sharersAmong } from './sharedIn'
 import { learnAgain, placeAgain } from './standAgain'
 import type { KnownBatches, KnownRows } from './tidiedRows'
 import { viewOf } from './viewOf'
@@ -14,28 +14,27 @@ import { contactsPage, numbersPage, writeContacts, writeNumbers, writeStanding }
 /**
  * Which contacts are projected anew, and why: it decides what of them is written, and who else is.
  * - `changed`: anything may be otherwise. Lines count as shared by who holds them afterwards.
+ * - `keys`: anything may be otherwise, and who is joined to whom is decided next. No line counts as shared: whoever decides
+ *   places them once it is.
  * - `joined`: others were just joined to them. Their numbers were in the list before, so who shares a line is known.
- * - `values`: their numbers and e-mails are what they were; `known` are those whose own rows were projected already.
+ * - `values`: their numbers and e-mails are what they were.
  * - `learnt`: something was told of their numbers or addresses, which are what they were.
  * - `place`: only where they belong may be otherwise, since a line is shared now or no longer, or somebody said no.
+ * `known` are those whose own rows were projected already.
  */
 export type Reprojection = { readonly contacts: readonly number[] } & (
   | { readonly because: 'changed' | 'joined' | 'learnt' | 'place' }
-  | { readonly because: 'values'; readonly known?: ReadonlyMap<number, ProjectedContact> }
+  | { readonly because: 'keys' | 'values'; readonly known?: ReadonlyMap<number, ProjectedContact> }
 )
 
 export interface Reprojecting {
   /** True where the index of the search is built anew after this transaction: there are no words to keep up. */
   readonly isOutOfIndex?: boolean
-  /** So many pages are kept in memory until all numbers are written; longer runs are written page by page. */
-  readonly kept?: number
   /** Taken for what is asked of the database, where others work on the same connection meanwhile. */
   readonly turn?: Turn
   /** Which lines are shared, where whoever asks knows that already; only for `values`. */
   readonly sharedIn?: SharedIn
 }
-
-const KEPT = 10
 
 /**
  * Projects contacts anew from their rows, joins, fills and line facts, and writes what they have become. Contacts that
@@ -47,9 +46,10 @@ export async function reproject(tx: Db, client: PoolClient, what: Reprojection, 
   const writing: Writing = { tx, client, turn, how }
   switch (what.because) {
     case 'changed':
-      return pagesOf(contacts).length > (how.kept ?? KEPT)
-        ? changedMany(writing, contacts)
-        : changedFew(writing, contacts)
+      await reproject(tx, client, { contacts, because: 'keys' }, how)
+      return placeMany(writing, await sharersAmong(tx, contacts))
+    case 'keys':
+      return eachPage(writing, { ids: contacts, known: what.known, sharedIn: async () => NO_LINES }, wholePage)
     case 'joined':
       return eachPage(writing, { ids: contacts, sharedIn: sharedLines(tx, contacts.length) }, wholePage)
     case 'values': {
@@ -63,37 +63,14 @@ export async function reproject(tx: Db, client: PoolClient, what: Reprojection, 
   }
 }
 
+const NO_LINES: ReadonlySet<string> = new Set()
+
 /** How and over which connection contacts are read and written. */
 interface Writing {
   readonly tx: Db
   readonly client: PoolClient
   readonly turn: Turn
   readonly how: Reprojecting
-}
-
-/** All numbers are written before any lane is decided. */
-async function changedFew({ tx, client, turn, how }: Writing, ids: readonly number[]): Promise<void> {
-  const kept: LoadedPage[] = []
-  const known: KnownBatches = new Map()
-  await severalAtOnce(pagesOf(ids), async (page) => {
-    const loaded = await loadPage(tx, turn, page, known)
-    kept.push(loaded)
-    const numbers = numbersPage(await linesWith(loaded, new Set()))
-    await turn(() => writeNumbers(client, numbers))
-  })
-  const sharedIn = sharedLines(tx, ids.length)
-  for (const one of kept)
-    await writeContacts({ tx, client }, contactsPage(await linesWith(one, await sharedIn(one))), how)
-}
-
-/** Each page is read and written once; then those are placed anew whose lines are shared now, or no longer. */
-async function changedMany(writing: Writing, ids: readonly number[]): Promise<void> {
-  const { tx, client, how } = writing
-  const before = await sharedLinesOf(tx, ids)
-  await eachPage(writing, { ids, sharedIn: async () => before }, wholePage)
-  const after = await sharedLinesOf(tx, ids)
-  const changed = [...before, ...after].filter((line) => !(before.has(line) && after.has(line)))
-  await reproject(tx, client, { contacts: await holdersOfLines(tx, ids, changed), because: 'place' }, how)
 }
 
 /** Writes a page out as it is to be stored, and tells how to store it. */

@@ -1,9 +1,7 @@
 import { sql } from 'drizzle-orm'
 import { contactsIn } from '../contacts/contactsIn'
 import type { Db } from '../db/database'
-import { isOneOf } from '../db/isOneOf'
 import { readIds, readRows, text } from '../db/readRows'
-import { contacts } from '../db/schema'
 
 /** Whose lines are asked for: the numbers of a page, and the lists they stand in. */
 interface Asked {
@@ -39,24 +37,20 @@ export function sharedLines(tx: Db, contacts: number): SharedIn {
   }
 }
 
-/** All lines that several contacts hold in the lists these are in. */
-export async function sharedLinesOf(tx: Db, ids: readonly number[]): Promise<ReadonlySet<string>> {
-  const lists = await tx.selectDistinct({ id: contacts.listId }).from(contacts).where(isOneOf(contacts.id, ids))
-  return findShared(
-    tx,
-    lists.map(({ id }) => id),
-    null,
-  )
+/** Which of these contacts hold a line that another contact of their list holds too, joined ones counted as the one they are joined to. */
+export async function sharersAmong(tx: Db, ids: readonly number[]): Promise<number[]> {
+  const these = sql`any(${sql.param([...ids])}::bigint[])`
+  return readIds(tx)`
+    with lines as (select distinct list_id, e164 from contact_numbers where contact_id = ${these}),
+      shared as (
+        select n.list_id, n.e164 from lines join contact_numbers n using (list_id, e164) join contacts c on c.id = n.contact_id
+        where ${COUNTS} group by n.list_id, n.e164 having ${HELD_BY_SEVERAL})
+    select distinct n.contact_id as id from shared join contact_numbers n using (list_id, e164) where n.contact_id = ${these}`
 }
 
-/** Which of these contacts hold one of these lines. @param lines see `lineIn` */
-export async function holdersOfLines(tx: Db, ids: readonly number[], lines: readonly string[]): Promise<number[]> {
-  if (lines.length === 0) return []
-  return readIds(tx)`
-    select distinct n.contact_id as id from unnest(${sql.param([...lines])}::text[]) line
-    join contact_numbers n on n.e164 = split_part(line, ' ', 2) and n.list_id = split_part(line, ' ', 1)::uuid
-    where n.contact_id = any(${sql.param([...ids])}::bigint[])`
-}
+/** Of a contact `c`: one whose batch was taken back shares no line with anybody. */
+const COUNTS = sql`exists (select 1 from batches b where b.id = c.batch_id and b.state <> 'taken-back')`
+const HELD_BY_SEVERAL = sql`count(distinct coalesce(c.joined_into, c.id)) > 1`
 
 /**
  * @param e164s the numbers that are asked for; null for all
@@ -72,9 +66,8 @@ async function findShared(
   const areThese = e164s === null ? sql`` : sql`and n.e164 = any(${sql.param(e164s)}::text[])`
   const rows = await readRows(tx, { listId: text, e164: text })`
     select n.list_id, n.e164 from contact_numbers n join contacts c on c.id = n.contact_id
-    where n.list_id = any(${sql.param(listIds)}::uuid[]) ${areThese}
-      and exists (select 1 from batches b where b.id = c.batch_id and b.state <> 'taken-back')
-    group by n.list_id, n.e164 having count(distinct coalesce(c.joined_into, c.id)) > 1`
+    where n.list_id = any(${sql.param(listIds)}::uuid[]) ${areThese} and ${COUNTS}
+    group by n.list_id, n.e164 having ${HELD_BY_SEVERAL}`
   for (const { listId, e164 } of rows) found.add(lineIn(listId, e164))
   return found
 }

@@ -14,10 +14,12 @@ import { BREATH, breathe } from '../breathe'
 import { indexAnew } from '../contacts/indexAnew'
 import { renewWords } from '../contacts/words'
 import type { Db } from '../db/database'
-import { num, orNull, type RowOf, readRows, text } from '../db/readRows'
+import { bool, num, type RowOf, readRows, text } from '../db/readRows'
 import { batches } from '../db/schema'
 import { severalAtOnce, type Turn, takingTurns } from '../db/takingTurns'
 import { joinAgain } from '../pair/joinAgain'
+import { sharersOf } from '../pair/sharers'
+import { rootsOf } from '../pair/standsFor'
 import { countContacts } from '../projection/cube'
 import { reproject } from '../projection/reproject'
 import { type BatchRow, type BatchSettings, settingsOf } from '../projection/rowCells'
@@ -52,52 +54,78 @@ export async function makeChange(
   const isOfSome = change.kind === 'edit' || change.kind === 'bulk-edit' || change.kind === 'mend-alike'
   const readBefore = isOfSome ? [] : await tx.select().from(batches).where(eq(batches.listId, listId))
   const { actId, touched } = await storeChange(tx, listId, change, madeBy)
-  const { keys, rewritten, contacts } =
+  const { all, alone, sharers }: Rewritten =
     touched === 'whatever-differs'
-      ? await rewriteValues(tx, client, listId, { before, readBefore, after: await tidyingOf(tx, listId) }, onPage)
-      : { keys: touched, rewritten: [], contacts: touched.length }
+      ? await rewriteAlone(tx, client, listId, { before, readBefore, after: await tidyingOf(tx, listId) }, onPage)
+      : { all: { keys: touched, values: [] }, alone: noneYet(), sharers: [] }
+  const contacts = all.keys.length + all.values.length
   const isOutOfIndex = contacts > MANY
-  if (!isOutOfIndex) await renewWords(tx, listId, rewritten)
-  await joinAgain(tx, client, listId, keys, { isOutOfIndex })
+  if (!isOutOfIndex) await renewWords(tx, listId, [...alone.keys, ...alone.values])
+  const decided = await joinAgain(tx, client, listId, all.keys, { isOutOfIndex }, { ids: alone.keys, sharers })
+  const isWritten = new Set([...alone.values, ...decided])
+  const left = all.values.filter((id) => !isWritten.has(id))
+  await reproject(
+    tx,
+    client,
+    { contacts: [...left, ...(await rootsOf(tx, left))], because: 'values' },
+    { isOutOfIndex },
+  )
   if (contacts > 0) await countContacts(tx, listId)
   if (isOutOfIndex) await indexAnew(tx, listId)
   return { actId, contacts }
 }
 
-/**
- * Writes what comes out otherwise in values only, a page while others are looked at.
- * @returns who was written, whose keys are otherwise (who those are one person with is to be decided anew), and how many
- * came out otherwise
- */
-async function rewriteValues(
+/** Who comes out otherwise. */
+interface Otherwise {
+  /** In what tells who they are: who those are one person with is to be decided anew. */
+  readonly keys: readonly number[]
+  /** In other values only. */
+  readonly values: readonly number[]
+}
+
+/** Those who come out otherwise, of whom those that stand for one row are written. */
+interface Rewritten {
+  readonly all: Otherwise
+  readonly alone: Otherwise
+  /** Who held a number with `alone.keys` before. */
+  readonly sharers: readonly number[]
+}
+
+/** Writes those that come out otherwise and stand for one row, a page while others are looked at. */
+async function rewriteAlone(
   tx: Db,
   client: PoolClient,
   listId: string,
   change: Change,
   onPage: (done: number) => Promise<void>,
-): Promise<{ readonly keys: readonly number[]; readonly rewritten: readonly number[]; readonly contacts: number }> {
-  const keys: number[] = []
-  const rewritten = new Set<number>()
-  const how = { isOutOfIndex: true, turn: takingTurns(), sharedIn: sharedLines(tx, 0) }
-  let [done, contacts] = [0, 0]
-  await severalAtOnce(differing(tx, how.turn, listId, change, rewritten), async (page) => {
-    keys.push(...page.keys)
-    contacts += page.keys.length + page.values.size
-    await reproject(tx, client, { contacts: page.rewritten, because: 'values', known: page.values }, how)
+): Promise<Rewritten> {
+  const [all, alone] = [noneYet(), noneYet()]
+  const sharers: number[] = []
+  const turn = takingTurns()
+  const how = { isOutOfIndex: true, turn, sharedIn: sharedLines(tx, 0) }
+  let done = 0
+  await severalAtOnce(differing(tx, turn, listId, change), async (page) => {
+    for (const because of ['keys', 'values'] as const) {
+      const known = page.alone[because]
+      const contacts = [...known.keys()]
+      all[because].push(...page.all[because])
+      alone[because].push(...contacts)
+      if (because === 'keys') sharers.push(...(await turn(() => sharersOf(tx, contacts))))
+      await reproject(tx, client, { contacts, because, known }, how)
+    }
     done += page.looked
     await onPage(done)
   })
-  return { keys, rewritten: [...rewritten], contacts }
+  return { all, alone, sharers }
 }
+
+const noneYet = (): { readonly keys: number[]; readonly values: number[] } => ({ keys: [], values: [] })
 
 /** Contacts of a page that come out otherwise. */
 interface Differing {
-  /** In what tells who they are. */
-  readonly keys: readonly number[]
-  /** In other values only, as they are now. */
-  readonly values: ReadonlyMap<number, ProjectedContact>
-  /** These, and those they are joined to, whose values come from them too; each once, though it comes again. */
-  readonly rewritten: readonly number[]
+  readonly all: Otherwise
+  /** Those that stand for one row, as they are now. */
+  readonly alone: Readonly<Record<keyof Otherwise, ReadonlyMap<number, ProjectedContact>>>
   /** How many were looked at. */
   readonly looked: number
 }
@@ -110,13 +138,7 @@ interface Change {
 }
 
 /** Contacts that come out otherwise than before, batches that were taken back included; page by page. */
-async function* differing(
-  tx: Db,
-  turn: Turn,
-  listId: string,
-  change: Change,
-  rewritten: Set<number>,
-): AsyncGenerator<Differing> {
+async function* differing(tx: Db, turn: Turn, listId: string, change: Change): AsyncGenerator<Differing> {
   const comparers = new Map<string, Compare>()
   for (let last = 0; ; ) {
     const { rows, settled } = await turn(async () => {
@@ -126,33 +148,29 @@ async function* differing(
       return { rows: read, settled: await settledOf(tx, ids) }
     })
     if (rows.length === 0) return
-    const keys: number[] = []
-    const values = new Map<number, ProjectedContact>()
-    const page: number[] = []
-    const rewrite = (id: number) => {
-      if (!rewritten.has(id)) page.push(id)
-      rewritten.add(id)
-    }
-    for (const [i, { id, batchId, text, joinedInto }] of rows.entries()) {
+    const all = noneYet()
+    const alone = { keys: new Map<number, ProjectedContact>(), values: new Map<number, ProjectedContact>() }
+    for (const [i, { id, batchId, text, isAlone }] of rows.entries()) {
       if (i % BREATH === 0) await breathe()
-      const compared = comparers.get(batchId)?.(text, settled.get(id))
-      if (compared?.difference === 'keys') keys.push(id)
-      if (compared?.difference !== 'values') continue
-      values.set(id, compared.now)
-      rewrite(joinedInto ?? id)
-      rewrite(id)
+      const compared = comparers.get(batchId)?.(text, settled.get(id)) ?? UNCOMPARED
+      if (compared.difference === 'none') continue
+      all[compared.difference].push(id)
+      if (isAlone) alone[compared.difference].set(id, compared.now)
     }
     last = rows.at(-1)?.id ?? last
-    yield { keys, values, rewritten: page, looked: rows.length }
+    yield { all, alone, looked: rows.length }
   }
 }
 
-const STORED = { id: num, batchId: text, text, joinedInto: orNull(num) }
+/** Of a batch that came meanwhile. */
+const UNCOMPARED: Compared = { difference: 'none' }
+
+const STORED = { id: num, batchId: text, text, isAlone: bool }
 type StoredText = RowOf<typeof STORED>
 
 async function pageOf(tx: Db, listId: string, after: number): Promise<readonly StoredText[]> {
   return readRows(tx, STORED)`
-    select c.id, c.batch_id, c.joined_into, r.text from contacts c join rows r on r.batch_id = c.batch_id and r.row = c.row
+    select c.id, c.batch_id, r.text, c.joined_into is null and c.joined = 0 as is_alone from contacts c join rows r on r.batch_id = c.batch_id and r.row = c.row
     where c.list_id = ${listId} and c.id > ${after} order by c.id limit ${PAGE}`
 }
 
