@@ -7,7 +7,7 @@ import type { Turn } from '../db/takingTurns'
 import { withJoined } from '../pair/standsFor'
 import { suppressionScopes } from '../suppression/matches'
 import { factsOfAddresses, factsOfNumbers } from './facts'
-import { type KnownBatches, type KnownRows, type MadeOfRows, tidiedRows } from './tidiedRows'
+import { type KnownBatches, type MadeOfRows, tidiedRows } from './tidiedRows'
 import type { ContactSources } from './viewOf'
 
 const PAGE = 1000
@@ -22,22 +22,30 @@ export interface LoadedPage {
   readonly scopesOf: ContactSources['scopesOf']
 }
 
+/** A page of contacts: reads the rows they are made of, where those are not known. */
+export type PageOfRows = () => Promise<readonly MadeOfRows[]>
+
 /**
- * Reads a page of contacts and tidies their rows.
+ * These contacts in pages, each once; what they are made of is read and tidied when its page is.
  * @param turn taken for what is asked of the database: the rows are tidied while others have it
- * @param known learnt of batches so far, and kept up here
  */
-export async function loadPage(
-  tx: Db,
-  turn: Turn,
-  ids: readonly number[],
-  known: KnownBatches,
-  rows?: KnownRows,
-): Promise<LoadedPage> {
-  const made = await tidiedRows(tx, turn, ids, known, rows)
+export function storedPages(tx: Db, turn: Turn, ids: readonly number[]): readonly PageOfRows[] {
+  const known: KnownBatches = new Map()
+  return pagesOf(ids).map((page) => () => tidiedRows(tx, turn, page, known))
+}
+
+/** Contacts in pages of which it is known what they are made of. */
+export const knownPages = (made: readonly MadeOfRows[]): readonly PageOfRows[] =>
+  inPages(made, PAGE).map((page) => async () => page)
+
+/** Reads what is known of the numbers and addresses of a page of contacts, and what was found for them. */
+export async function loadPage(tx: Db, turn: Turn, made: readonly MadeOfRows[]): Promise<LoadedPage> {
   const contacts = made.flatMap(({ own, members }) => [own, ...members.rows]).map(({ projected }) => projected)
   return turn(async () => {
-    const fills = await readFills(tx, ids)
+    const fills = await readFills(
+      tx,
+      made.map(({ key }) => key.id),
+    )
     const found = [...fills.values()].flat()
     const e164s = [
       ...new Set([

@@ -8,7 +8,7 @@ export interface Members {
   readonly rows: readonly SourceRow[]
 }
 
-const NO_MEMBERS: Members = { count: 0, rows: [] }
+export const NO_MEMBERS: Members = { count: 0, rows: [] }
 
 /** Takes the rows that are joined to contacts, in order. */
 export interface MembersTaken {

@@ -1,13 +1,12 @@
-import type { ProjectedContact } from '@upper-field/core/tidy'
 import type { PoolClient } from 'pg'
 import { BREATH, breathe } from '../breathe'
 import type { Db } from '../db/database'
 import { severalAtOnce, type Turn, takingTurns } from '../db/takingTurns'
 import { type ContactLines, linesOf } from './columns'
-import { type LoadedPage, loadPage, pagesOf } from './loadPages'
+import { knownPages, type LoadedPage, loadPage, type PageOfRows, pagesOf, storedPages } from './loadPages'
 import { lineIn, type SharedIn, sharedLines, sharersAmong } from './sharedIn'
 import { learnAgain, placeAgain } from './standAgain'
-import type { KnownBatches, KnownRows } from './tidiedRows'
+import type { MadeOfRows } from './tidiedRows'
 import { viewOf } from './viewOf'
 import { contactsPage, numbersPage, writeContacts, writeNumbers, writeStanding } from './writePages'
 
@@ -20,12 +19,12 @@ import { contactsPage, numbersPage, writeContacts, writeNumbers, writeStanding }
  * - `values`: their numbers and e-mails are what they were.
  * - `learnt`: something was told of their numbers or addresses, which are what they were.
  * - `place`: only where they belong may be otherwise, since a line is shared now or no longer, or somebody said no.
- * `known` are those whose own rows were projected already.
+ * Of those that are `made` it is known what they are made of.
  */
-export type Reprojection = { readonly contacts: readonly number[] } & (
-  | { readonly because: 'changed' | 'joined' | 'learnt' | 'place' }
-  | { readonly because: 'keys' | 'values'; readonly known?: ReadonlyMap<number, ProjectedContact> }
-)
+export type Reprojection =
+  | { readonly contacts: readonly number[]; readonly because: 'changed' | 'joined' | 'learnt' | 'place' | Anew }
+  | { readonly made: readonly MadeOfRows[]; readonly because: Anew }
+type Anew = 'keys' | 'values'
 
 export interface Reprojecting {
   /** True where the index of the search is built anew after this transaction: there are no words to keep up. */
@@ -41,27 +40,30 @@ export interface Reprojecting {
  * are joined to another are projected from their own row alone.
  */
 export async function reproject(tx: Db, client: PoolClient, what: Reprojection, how: Reprojecting = {}): Promise<void> {
-  const { contacts } = what
   const turn = how.turn ?? takingTurns()
   const writing: Writing = { tx, client, turn, how }
-  switch (what.because) {
+  if ('made' in what) return anew(writing, what.because, what.made.length, knownPages(what.made))
+  const { contacts, because } = what
+  switch (because) {
     case 'changed':
       await reproject(tx, client, { contacts, because: 'keys' }, how)
       return placeMany(writing, await sharersAmong(tx, contacts))
-    case 'keys':
-      return eachPage(writing, { ids: contacts, known: what.known, sharedIn: async () => NO_LINES }, wholePage)
     case 'joined':
-      return eachPage(writing, { ids: contacts, sharedIn: sharedLines(tx, contacts.length) }, wholePage)
-    case 'values': {
-      const sharedIn = how.sharedIn ?? sharedLines(tx, contacts.length)
-      return eachPage(writing, { ids: contacts, known: what.known, sharedIn }, valuesPage)
-    }
+      return eachPage(writing, storedPages(tx, turn, contacts), sharedLines(tx, contacts.length), wholePage)
+    case 'keys':
+    case 'values':
+      return anew(writing, because, contacts.length, storedPages(tx, turn, contacts))
     case 'learnt':
       return learnMany(writing, contacts)
     case 'place':
       return placeMany(writing, contacts)
   }
 }
+
+const anew = (writing: Writing, because: Anew, contacts: number, pages: readonly PageOfRows[]): Promise<void> =>
+  because === 'keys'
+    ? eachPage(writing, pages, async () => NO_LINES, wholePage)
+    : eachPage(writing, pages, writing.how.sharedIn ?? sharedLines(writing.tx, contacts), valuesPage)
 
 const NO_LINES: ReadonlySet<string> = new Set()
 
@@ -110,14 +112,14 @@ async function learnMany({ tx, client, turn, how }: Writing, ids: readonly numbe
 /** Contacts projected anew page by page, their lanes decided by who holds their numbers. */
 async function eachPage(
   writing: Writing,
-  of: { readonly ids: readonly number[]; readonly known?: KnownRows | undefined; readonly sharedIn: SharedIn },
+  pages: readonly PageOfRows[],
+  sharedIn: SharedIn,
   writer: PageWriter,
 ): Promise<void> {
   const { tx, turn } = writing
-  const known: KnownBatches = new Map()
-  await severalAtOnce(pagesOf(of.ids), async (page) => {
-    const loaded = await loadPage(tx, turn, page, known, of.known)
-    const shared = await turn(() => of.sharedIn(loaded))
+  await severalAtOnce(pages, async (rowsOf) => {
+    const loaded = await loadPage(tx, turn, await rowsOf())
+    const shared = await turn(() => sharedIn(loaded))
     const store = writer(await linesWith(loaded, shared))
     await turn(() => store(writing))
   })

@@ -1,4 +1,4 @@
-import type { HowToSurvive } from '@upper-field/core/pair'
+import { AS_THEY_COME, type HowToSurvive } from '@upper-field/core/pair'
 import type { ProjectedContact, Settled } from '@upper-field/core/tidy'
 import { inArray, sql } from 'drizzle-orm'
 import { BREATH, breathe } from '../breathe'
@@ -8,7 +8,8 @@ import { num, orNull, type RowOf, readRows, text } from '../db/readRows'
 import { batches } from '../db/schema'
 import type { Turn } from '../db/takingTurns'
 import { ROWS_HELD, standingFor } from '../pair/standsFor'
-import { allMembers, type Members, tellingMembers } from './members'
+import type { ContactKey } from './columns'
+import { allMembers, type Members, NO_MEMBERS, tellingMembers } from './members'
 import { type BatchSettings, projectStored, settingsOf } from './rowCells'
 import { survivorshipOf } from './survivorship'
 import { settledOf, type Tidying, tidyingOf } from './tidying'
@@ -16,14 +17,10 @@ import type { SourceRow } from './viewOf'
 
 const STORED = { id: num, listId: text, batchId: text, row: num, text, joinedInto: orNull(num) }
 type StoredContact = RowOf<typeof STORED>
-type ContactKey = Omit<StoredContact, 'text'>
+type StoredKey = Omit<StoredContact, 'text'>
 
 /** How the rows of each batch become contacts. */
 export type KnownBatches = Map<string, BatchSettings>
-
-/** Rows that were projected already, by the ids of their contacts. */
-export type KnownRows = ReadonlyMap<number, ProjectedContact>
-const NONE: KnownRows = new Map()
 
 /** A contact with the rows it is made of, tidied, and how they become one. */
 export interface MadeOfRows {
@@ -32,6 +29,14 @@ export interface MadeOfRows {
   readonly members: Members
   readonly how: HowToSurvive
 }
+
+/** A contact that stands for its own row alone, which is tidied already. */
+export const madeOfOne = (key: ContactKey, projected: ProjectedContact): MadeOfRows => ({
+  key,
+  own: { id: key.id, projected },
+  members: NO_MEMBERS,
+  how: AS_THEY_COME,
+})
 
 /**
  * Reads the rows that contacts are made of, and tidies them.
@@ -43,7 +48,6 @@ export async function tidiedRows(
   turn: Turn,
   ids: readonly number[],
   known: KnownBatches,
-  rows: KnownRows = NONE,
 ): Promise<readonly MadeOfRows[]> {
   const { all, survivors } = await turn(() => standingFor(tx, ids))
   const survivorship = await turn(() => survivorshipOf(tx, survivors))
@@ -52,7 +56,7 @@ export async function tidiedRows(
   const own = new Map<number, { readonly key: ContactKey; readonly own: SourceRow }>()
   for (const page of inPages(all, ROWS_HELD)) {
     const part = await turn(() => readPart(tx, page, known))
-    for (const [key, row] of await tidyPart(part, known, rows)) {
+    for (const [key, row] of await tidyPart(part, known)) {
       if (wanted.has(key.id)) own.set(key.id, { key, own: row })
       if (key.joinedInto !== null) members.add(key.joinedInto, row)
     }
@@ -87,9 +91,8 @@ async function readPart(tx: Db, ids: readonly number[], known: KnownBatches): Pr
 async function tidyPart(
   { stored, settled }: ReadPart,
   known: KnownBatches,
-  rows: KnownRows,
-): Promise<readonly (readonly [ContactKey, SourceRow])[]> {
-  const tidied: (readonly [ContactKey, SourceRow])[] = []
+): Promise<readonly (readonly [StoredKey, SourceRow])[]> {
+  const tidied: (readonly [StoredKey, SourceRow])[] = []
   // Thousands of rows of one person are often one row, written again and again.
   const same = new Map<string, ProjectedContact>()
   for (const [i, { text, ...key }] of stored.entries()) {
@@ -98,7 +101,7 @@ async function tidyPart(
     if (!how) continue
     const own = settled.get(key.id)
     const line = `${key.batchId}\n${text}`
-    const row = rows.get(key.id) ?? (own ? null : same.get(line)) ?? projectStored(text, how, own)
+    const row = (own ? null : same.get(line)) ?? projectStored(text, how, own)
     if (!own) same.set(line, row)
     tidied.push([key, { id: key.id, projected: row }])
   }

@@ -1,13 +1,6 @@
 import { areWrittenAlike, type Writing } from '@upper-field/core/pair'
 import { cellsOfRow } from '@upper-field/core/table'
-import {
-  type Compared,
-  type ContactValues,
-  compareTidiers,
-  type ProjectedContact,
-  type Settled,
-  type ToldAlike,
-} from '@upper-field/core/tidy'
+import { type Compared, type ContactValues, compareTidiers, type Settled, type ToldAlike } from '@upper-field/core/tidy'
 import { eq, inArray } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import { BREATH, breathe } from '../breathe'
@@ -24,6 +17,7 @@ import { countContacts } from '../projection/cube'
 import { reproject } from '../projection/reproject'
 import { type BatchRow, type BatchSettings, settingsOf } from '../projection/rowCells'
 import { sharedLines } from '../projection/sharedIn'
+import { type MadeOfRows, madeOfOne } from '../projection/tidiedRows'
 import { settledOf, type Tidying, tidyingOf } from '../projection/tidying'
 import { storeChange, type TidyChange } from './acts'
 
@@ -106,12 +100,12 @@ async function rewriteAlone(
   let done = 0
   await severalAtOnce(differing(tx, turn, listId, change), async (page) => {
     for (const because of ['keys', 'values'] as const) {
-      const known = page.alone[because]
-      const contacts = [...known.keys()]
+      const made = page.alone[because]
+      const ids = made.map(({ key }) => key.id)
       all[because].push(...page.all[because])
-      alone[because].push(...contacts)
-      if (because === 'keys') sharers.push(...(await turn(() => sharersOf(tx, contacts))))
-      await reproject(tx, client, { contacts, because, known }, how)
+      alone[because].push(...ids)
+      if (because === 'keys') sharers.push(...(await turn(() => sharersOf(tx, ids))))
+      await reproject(tx, client, { made, because }, how)
     }
     done += page.looked
     await onPage(done)
@@ -125,7 +119,7 @@ const noneYet = (): { readonly keys: number[]; readonly values: number[] } => ({
 interface Differing {
   readonly all: Otherwise
   /** Those that stand for one row, as they are now. */
-  readonly alone: Readonly<Record<keyof Otherwise, ReadonlyMap<number, ProjectedContact>>>
+  readonly alone: Readonly<Record<keyof Otherwise, readonly MadeOfRows[]>>
   /** How many were looked at. */
   readonly looked: number
 }
@@ -149,13 +143,13 @@ async function* differing(tx: Db, turn: Turn, listId: string, change: Change): A
     })
     if (rows.length === 0) return
     const all = noneYet()
-    const alone = { keys: new Map<number, ProjectedContact>(), values: new Map<number, ProjectedContact>() }
-    for (const [i, { id, batchId, text, isAlone }] of rows.entries()) {
+    const alone: Record<keyof Otherwise, MadeOfRows[]> = { keys: [], values: [] }
+    for (const [i, { id, batchId, row, text, isAlone }] of rows.entries()) {
       if (i % BREATH === 0) await breathe()
       const compared = comparers.get(batchId)?.(text, settled.get(id)) ?? UNCOMPARED
       if (compared.difference === 'none') continue
       all[compared.difference].push(id)
-      if (isAlone) alone[compared.difference].set(id, compared.now)
+      if (isAlone) alone[compared.difference].push(madeOfOne({ id, listId, batchId, row }, compared.now))
     }
     last = rows.at(-1)?.id ?? last
     yield { all, alone, looked: rows.length }
@@ -165,12 +159,12 @@ async function* differing(tx: Db, turn: Turn, listId: string, change: Change): A
 /** Of a batch that came meanwhile. */
 const UNCOMPARED: Compared = { difference: 'none' }
 
-const STORED = { id: num, batchId: text, text, isAlone: bool }
+const STORED = { id: num, batchId: text, row: num, text, isAlone: bool }
 type StoredText = RowOf<typeof STORED>
 
 async function pageOf(tx: Db, listId: string, after: number): Promise<readonly StoredText[]> {
   return readRows(tx, STORED)`
-    select c.id, c.batch_id, r.text, c.joined_into is null and c.joined = 0 as is_alone from contacts c join rows r on r.batch_id = c.batch_id and r.row = c.row
+    select c.id, c.batch_id, c.row, r.text, c.joined_into is null and c.joined = 0 as is_alone from contacts c join rows r on r.batch_id = c.batch_id and r.row = c.row
     where c.list_id = ${listId} and c.id > ${after} order by c.id limit ${PAGE}`
 }
 
