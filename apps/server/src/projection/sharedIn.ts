@@ -50,7 +50,9 @@ export async function sharersAmong(tx: Db, ids: readonly number[]): Promise<numb
 
 /** Of a contact `c`: one whose batch was taken back shares no line with anybody. */
 const COUNTS = sql`exists (select 1 from batches b where b.id = c.batch_id and b.state <> 'taken-back')`
-const HELD_BY_SEVERAL = sql`count(distinct coalesce(c.joined_into, c.id)) > 1`
+const HOLDER = sql`coalesce(c.joined_into, c.id)`
+/** To count them would sort all who hold a number. */
+const HELD_BY_SEVERAL = sql`min(${HOLDER}) <> max(${HOLDER})`
 
 /**
  * @param e164s the numbers that are asked for; null for all
