@@ -11,18 +11,18 @@ export type Part = 'file' | 'table'
 
 /** The bytes of a part from `start` up to `end`; fewer where pieces are missing. */
 export async function loadBytes(db: Db, batchId: string, part: Part, start: number, end: number): Promise<Buffer> {
+  const { offset, bytes } = batchPieces
+  // Rows end where they end: of the pieces a step begins and ends in, only its own bytes are sent.
+  const before = sql`greatest(0, ${start} - ${offset})::int`
   const found = await db
-    .select({ offset: batchPieces.offset, bytes: batchPieces.bytes })
+    .select({ bytes: sql<Buffer>`substring(${bytes} from ${before} + 1 for (${end} - ${offset})::int - ${before})` })
     .from(batchPieces)
     .where(
       sql`${batchPieces.batchId} = ${batchId} and ${batchPieces.part} = ${part}
-        and ${batchPieces.offset} > ${start - PIECE} and ${batchPieces.offset} < ${end}`,
+        and ${offset} > ${start - PIECE} and ${offset} < ${end}`,
     )
-    .orderBy(batchPieces.offset)
-  const first = found[0]
-  return first
-    ? Buffer.concat(found.map(({ bytes }) => bytes)).subarray(start - first.offset, end - first.offset)
-    : Buffer.alloc(0)
+    .orderBy(offset)
+  return Buffer.concat(found.map((piece) => piece.bytes))
 }
 
 /** Pieces kept while an archive is read from several places at once. */
