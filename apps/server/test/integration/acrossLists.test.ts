@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals'
 import type { ApiClient } from '@upper-field/contract'
 import { firstLines, sharedLines as pageOfLines } from '../../src/pair/sharedLines'
-import { sharedLines } from '../../src/projection/sharedIn'
+import { sharedLines, sharersAmong } from '../../src/projection/sharedIn'
 import { bringText, newList, startTestServer, type TestServer } from './harness'
 
 let server: TestServer
@@ -74,6 +74,18 @@ describe('shared lines', () => {
     const all = await sharedLines(db, 1_000_000)({ listIds: [here], e164s })
     expect([...all].sort()).toEqual([`${here} +441665555018`, `${here} +447911204484`])
     expect(some).toEqual(all)
+  })
+
+  it('are held by those who share them with another contact of their own list, whoever is asked for', async () => {
+    const { db } = server.services
+    const idsOf = async (listId: string, filter: string) =>
+      (await api.call('readContacts', { params: { listId }, query: { filter } })).contacts.map(({ id }) => id)
+    const all = [...(await idsOf(here, '')), ...(await idsOf(there, ''))]
+    const sharing = await idsOf(here, 'is:shared')
+    expect([all.length, sharing.length]).toEqual([9, 4])
+    expect((await sharersAmong(db, all)).sort()).toEqual(sharing.sort())
+    expect(await sharersAmong(db, sharing.slice(0, 1))).toEqual(sharing.slice(0, 1))
+    expect(await sharersAmong(db, [])).toEqual([])
   })
 
   it('are told with who holds them, and what kind of line they are', async () => {

@@ -191,6 +191,26 @@ describe('a routine and who is one person', () => {
   })
 })
 
+describe('a routine and who shares a line', () => {
+  it('counts those who come to hold a number of others, and those others too, and none of them once it is gone', async () => {
+    const listId = await listWith(
+      'name,phone,country\nTom Kestle,1665555018,GB\nPriya Garside,+441665555018,GB\nJo Newcomer,+441665555019,GB\nIda Krug,1665555019,GB\nIda Krug,+441665555019,GB\n',
+    )
+    const sharing = async () =>
+      (await api.call('readContacts', { params: { listId }, query: { filter: 'is:shared' } })).contacts.map(
+        ({ fullName }) => fullName,
+      )
+    const mends = (on: boolean) =>
+      apply(listId, (steps) => steps.map((step) => (step.kind === 'numbers' ? ({ ...step, isOn: on } as Step) : step)))
+    const all = ['Tom Kestle', 'Priya Garside', 'Jo Newcomer', 'Ida Krug']
+    expect(await sharing()).toEqual(all)
+    await mends(false)
+    expect(await sharing()).toEqual(['Jo Newcomer', 'Ida Krug'])
+    await mends(true)
+    expect(await sharing()).toEqual(all)
+  })
+})
+
 describe('contacts of several lists that are projected together', () => {
   it('are each tidied by the routine of their own list, and share lines with their own list alone', async () => {
     const [one, other] = [await listWith(), await listWith()]
