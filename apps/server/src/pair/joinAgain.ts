@@ -13,18 +13,18 @@ import { sharersOf } from './sharers'
 /** So many contacts make the statistics of before useless. */
 const MANY = 500
 
-/** Contacts that were projected anew already: each stood for itself, and nobody was joined to it. */
-export interface Written {
-  readonly ids: readonly number[]
-  /** Who held a number with them before. */
-  readonly sharers: readonly number[]
+export interface JoiningAgain extends Reprojecting {
+  /** Contacts that were projected anew already: each stood for itself, and nobody was joined to it. */
+  readonly written?: {
+    readonly ids: readonly number[]
+    /** Who held a number with them before. */
+    readonly sharers: readonly number[]
+  }
 }
-const NOBODY: Written = { ids: [], sharers: [] }
 
 /**
  * Projects contacts whose numbers, e-mails or names may have changed, and decides their groups anew: joins that have
  * lost their ground are gone, those that still hold keep the time at which they were made.
- * @param written those of them that were projected already
  * @returns these contacts and everybody they were one person with: all of them are projected
  */
 export async function joinAgain(
@@ -32,8 +32,7 @@ export async function joinAgain(
   client: PoolClient,
   listId: string,
   ids: readonly number[],
-  how: Reprojecting = {},
-  written = NOBODY,
+  { written = { ids: [], sharers: [] }, ...how }: JoiningAgain = {},
 ): Promise<ReadonlySet<number>> {
   if (ids.length === 0) return new Set()
   const group = await groupsOf(tx, ids)

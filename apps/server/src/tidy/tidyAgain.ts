@@ -55,7 +55,8 @@ export async function makeChange(
   const contacts = all.keys.length + all.values.length
   const isOutOfIndex = contacts > MANY
   if (!isOutOfIndex) await renewWords(tx, listId, [...alone.keys, ...alone.values])
-  const decided = await joinAgain(tx, client, listId, all.keys, { isOutOfIndex }, { ids: alone.keys, sharers })
+  const written = { ids: alone.keys, sharers }
+  const decided = await joinAgain(tx, client, listId, all.keys, { isOutOfIndex, written })
   const isWritten = new Set([...alone.values, ...decided])
   const left = all.values.filter((id) => !isWritten.has(id))
   await reproject(
