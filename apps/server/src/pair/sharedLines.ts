@@ -65,10 +65,13 @@ export async function sharedLines(
 
 const linesBehind = (db: Db, listId: string, { holders, e164 }: Place, limit: number): Promise<readonly Line[]> =>
   readRows(db, LINE)`
-    with lines as (
-      select n.e164, min(n.line_type) as line_type, count(distinct c.id) as holders
+    with holding as (
+      -- Each holder once: to count them apart within a line would read all of a list in the order of its numbers.
+      select n.e164, c.id, min(n.line_type) as line_type
       from contact_numbers n join contacts c on c.id = n.contact_id and c.joined_into is null and ${isShown('c')}
-      where n.list_id = ${listId} and n.is_valid group by n.e164 having count(distinct c.id) > 1)
+      where n.list_id = ${listId} and n.is_valid group by n.e164, c.id),
+    lines as (
+      select e164, min(line_type) as line_type, count(*) as holders from holding group by e164 having count(*) > 1)
     select *, (select count(*) from lines) as total from lines
     where holders < ${holders} or (holders = ${holders} and e164 > ${e164})
     order by holders desc, e164 limit ${limit}`
