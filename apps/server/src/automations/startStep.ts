@@ -76,7 +76,7 @@ async function start(services: Services, tx: Db, run: RunRow, step: AutomationSt
     }
     case 'split':
       await withListLock(services, listId, { work: 'split', patience: 0, counts: 'whole' }, (held) =>
-        countContacts(held, listId),
+        countContacts(held, listId, { repairs: 'as-they-were' }),
       )
       return { outcome: 'done', reason: null }
     case 'send':

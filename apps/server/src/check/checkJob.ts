@@ -83,6 +83,6 @@ async function recount<A>(services: Services, { checks, holders, column }: Subje
     where l.job_id = ${job.id} and l.answered_at is not null order by 1`
   for (const { listId } of lists)
     await withListLock(services, listId, { work: 'check', jobId: job.id, counts: 'whole' }, (tx) =>
-      countContacts(tx, listId),
+      countContacts(tx, listId, { repairs: 'as-they-were' }),
     )
 }

@@ -83,7 +83,7 @@ interface TellsPrice {
 
 const recount = (services: Services, job: JobRow): Promise<void> =>
   withListLock(services, job.listId, { work: 'fill', jobId: job.id, counts: 'whole' }, (tx) =>
-    countContacts(tx, job.listId),
+    countContacts(tx, job.listId, { repairs: 'as-they-were' }),
   )
 
 /** Questions that are put and settled together, and how many such pieces are under way at the same time. */

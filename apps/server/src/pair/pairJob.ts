@@ -39,7 +39,7 @@ export const pairJob: JobHandler = {
         await storeGroups(tx, client, found)
         await storePairs(tx, client, found)
         await storeState(tx, found, thresholds, new Date(services.now()))
-        await countContacts(tx, job.listId)
+        await countContacts(tx, job.listId, { repairs: 'as-they-were' })
         return { total: contacts, result: { joined: joins.length, toDecide: toDecide.length } }
       },
     })
@@ -67,6 +67,6 @@ async function surviveAnew(tx: Db, client: PoolClient, listId: string, survivors
   await tx.update(lists).set({ survivorship }).where(eq(lists.id, listId))
   const survivors = await readIds(tx)`select id from contacts where list_id = ${listId} and joined > 0 order by id`
   await reproject(tx, client, { contacts: survivors, because: 'joined' })
-  await countContacts(tx, listId)
+  await countContacts(tx, listId, { repairs: 'as-they-were' })
   return { total: survivors.length, result: { contacts: survivors.length } }
 }

@@ -12,26 +12,36 @@ import { COUNTED_BY, CUBE_DIMENSIONS, SENT } from './cubeDimensions'
  * terrace read these counts: from the table itself they would take seconds on a large list. Where changes are counted as
  * they are made, only those touched are looked at; else the whole list is.
  */
-export async function countContacts(tx: Db, listId: string): Promise<void> {
+export async function countContacts(tx: Db, listId: string, { repairs }: Counting = {}): Promise<void> {
   if (await isCountedByChange(tx)) {
     await decideLanes(tx, listId, sql`id in (select t.id from touched_contacts t where t.list_id = ${listId})`)
     await endOfChanges(tx, listId)
   } else {
     await decideLanes(tx, listId)
-    await recountContacts(tx, listId)
+    await (repairs === 'as-they-were' ? countStanding(tx, listId) : recountContacts(tx, listId))
   }
   await tx.execute(sql`update lists set changed_at = now() where id = ${listId}`)
 }
 
+export interface Counting {
+  /** Told by work that tidies no row: how many were mended, and how many need a person, is what it was. */
+  readonly repairs?: 'as-they-were'
+}
+
 /** Counts a whole list anew, whatever was counted before. */
 export async function recountContacts(tx: Db, listId: string): Promise<void> {
+  await countStanding(tx, listId)
+  await countRepairs(tx, listId)
+  await tx.execute(sql`update lists set unsummed = 0 where id = ${listId}`)
+}
+
+/** How many contacts there are of each kind that sieve and terrace tell apart. */
+async function countStanding(tx: Db, listId: string): Promise<void> {
   await tx.execute(sql`delete from contact_cube where list_id = ${listId}`)
   await tx.execute(sql`
     insert into contact_cube (list_id, ${CUBE_DIMENSIONS}, contacts)
     select ${listId}, ${COUNTED_BY}, count(*) from contacts ${SENT}
     where list_id = ${listId} and ${isShown()} group by ${CUBE_DIMENSIONS}`)
-  await countRepairs(tx, listId)
-  await tx.execute(sql`update lists set unsummed = 0 where id = ${listId}`)
 }
 
 /** How many contacts each repair touched, and how many need a person. */

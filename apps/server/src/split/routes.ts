@@ -40,7 +40,7 @@ export function splitRoutes(app: Hono, services: CallServices): void {
       if (rules.length > 0)
         await tx.insert(laneRules).values(rules.map((rule, position) => ({ ...rule, listId: params.listId, position })))
       else await placeAsUsual(tx, client, params.listId)
-      await countContacts(tx, params.listId)
+      await countContacts(tx, params.listId, { repairs: 'as-they-were' })
       return readLaneRules(tx, params.listId)
     })
   })

@@ -58,7 +58,7 @@ export async function placeContacts(
   if (ids.length === 0) return 0
   const before = new Set(await marked(tx, ids))
   await reproject(tx, client, { contacts: ids, because: 'place' })
-  await countContacts(tx, listId)
+  await countContacts(tx, listId, { repairs: 'as-they-were' })
   const after = await marked(tx, ids)
   const fresh = after.filter((id) => !before.has(id))
   await tellWebhooks(

@@ -29,21 +29,24 @@ const OF_STANDING = "'{is_shared,lane,lane_reason,call_from,suppressed_for,can_t
 
 type Picture = ReadonlyMap<string, Readonly<Record<string, unknown>>>
 
-/** Everything that is projected of the contacts that a list shows, by their ids. */
+/** Everything that is projected of the contacts that a list shows, by their ids; and how many of them each repair touched. */
 async function pictureOf(tx: Db, listId: string): Promise<Picture> {
   const { rows } = await tx.execute<{ id: string; of: Record<string, unknown> }>(sql`
     select c.id, case when c.joined_into is null and ${isShown('c')} then to_jsonb(c) else to_jsonb(c) - ${sql.raw(OF_STANDING)} end || jsonb_build_object(
       'numbers', (select jsonb_agg(to_jsonb(n) order by position) from contact_numbers n where n.contact_id = c.id),
       'emails', (select jsonb_agg(to_jsonb(e) order by position) from contact_emails e where e.contact_id = c.id)) as of
     from contacts c where c.list_id = ${listId} order by c.id`)
-  return new Map(rows.map(({ id, of }) => [id, of]))
+  const { rows: repairs } = await tx.execute<{ code: string; n: number }>(sql`
+    select code, sum(contacts) as n from tidy_counts where list_id = ${listId} group by code having sum(contacts) <> 0`)
+  const counted = Object.fromEntries(repairs.map(({ code, n }) => [code, n]))
+  return new Map([...rows.map(({ id, of }) => [id, of] as const), ['repairs', counted] as const])
 }
 
 /** What two pictures show otherwise of the same contact. */
 const differences = (is: Picture, anew: Picture) =>
   [...is].flatMap(([id, was]) =>
-    Object.entries(was).flatMap(([name, value]) => {
-      const now = anew.get(id)?.[name]
+    [...new Set([...Object.keys(was), ...Object.keys(anew.get(id) ?? {})])].flatMap((name) => {
+      const [value, now] = [was[name], anew.get(id)?.[name]]
       return JSON.stringify(value) === JSON.stringify(now) ? [] : [{ id, name, is: value, anew: now }]
     }),
   )
