@@ -46,7 +46,7 @@ export async function reproject(tx: Db, client: PoolClient, what: Reprojection, 
   const { contacts, because } = what
   switch (because) {
     case 'changed':
-      await reproject(tx, client, { contacts, because: 'keys' }, how)
+      await anew(writing, 'keys', contacts.length, storedPages(tx, turn, contacts))
       return placeMany(writing, await sharersAmong(tx, contacts))
     case 'joined':
       return eachPage(writing, storedPages(tx, turn, contacts), sharedLines(tx, contacts.length), wholePage)

@@ -39,6 +39,7 @@ export function sharedLines(tx: Db, contacts: number): SharedIn {
 
 /** Which of these contacts hold a line that another contact of their list holds too, joined ones counted as the one they are joined to. */
 export async function sharersAmong(tx: Db, ids: readonly number[]): Promise<number[]> {
+  if (ids.length === 0) return []
   const these = sql`any(${sql.param([...ids])}::bigint[])`
   return readIds(tx)`
     with lines as (select distinct list_id, e164 from contact_numbers where contact_id = ${these}),

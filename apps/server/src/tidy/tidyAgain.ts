@@ -58,12 +58,11 @@ export async function makeChange(
   const written = { ids: alone.keys, sharers }
   const decided = await joinAgain(tx, client, listId, all.keys, { isOutOfIndex, written })
   const isWritten = new Set([...alone.values, ...decided])
-  const left = all.values.filter((id) => !isWritten.has(id))
-  await reproject(
+  await rewriteJoined(
     tx,
     client,
-    { contacts: [...left, ...(await rootsOf(tx, left))], because: 'values' },
-    { isOutOfIndex },
+    all.values.filter((id) => !isWritten.has(id)),
+    isOutOfIndex,
   )
   if (contacts > 0) await countContacts(tx, listId)
   if (isOutOfIndex) await indexAnew(tx, listId)
@@ -112,6 +111,13 @@ async function rewriteAlone(
     await onPage(done)
   })
   return { all, alone, sharers }
+}
+
+/** Writes those that come out otherwise in values only and are one person with others, and whoever they are joined to. */
+async function rewriteJoined(tx: Db, client: PoolClient, ids: readonly number[], isOutOfIndex: boolean): Promise<void> {
+  if (ids.length === 0) return
+  const contacts = [...ids, ...(await rootsOf(tx, ids))]
+  await reproject(tx, client, { contacts, because: 'values' }, { isOutOfIndex })
 }
 
 const noneYet = (): { readonly keys: number[]; readonly values: number[] } => ({ keys: [], values: [] })
