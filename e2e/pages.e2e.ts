@@ -48,6 +48,8 @@ test('what was found is dropped, corrected and let go, and a format is taught, b
   await page.getByRole('link', { name: /^Members of the campsite association/ }).press('Enter')
   const sites = page.getByRole('complementary', { name: 'Sites' })
   await sites.getByRole('button', { name: /^sonnenhof-cafe-3/ }).press('Enter')
+  // Until it has come, keys are for the site that was shown before.
+  await expect(page.getByRole('main').getByRole('heading', { level: 1 })).toHaveText(/^sonnenhof-cafe-3/)
   const table = page.getByRole('main').getByRole('table')
   const row = (at: number) => table.getByRole('row').nth(at)
   await expect(row(1)).toHaveAttribute('aria-selected', 'true')
