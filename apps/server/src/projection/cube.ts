@@ -11,8 +11,13 @@ import { COUNTED_BY, CUBE_DIMENSIONS, SENT } from './cubeDimensions'
  * Brings lanes and counts of a list up to date, in the transaction that changed its contacts and holds the list. Sieve and
  * terrace read these counts: from the table itself they would take seconds on a large list. Where changes are counted as
  * they are made, only those touched are looked at; else the whole list is.
+ * @param repairs told by work that tidies no row: how many were mended, and how many need a person, is what it was
  */
-export async function countContacts(tx: Db, listId: string, { repairs }: Counting = {}): Promise<void> {
+export async function countContacts(
+  tx: Db,
+  listId: string,
+  { repairs }: { readonly repairs?: 'as-they-were' } = {},
+): Promise<void> {
   if (await isCountedByChange(tx)) {
     await decideLanes(tx, listId, sql`id in (select t.id from touched_contacts t where t.list_id = ${listId})`)
     await endOfChanges(tx, listId)
@@ -21,11 +26,6 @@ export async function countContacts(tx: Db, listId: string, { repairs }: Countin
     await (repairs === 'as-they-were' ? countStanding(tx, listId) : recountContacts(tx, listId))
   }
   await tx.execute(sql`update lists set changed_at = now() where id = ${listId}`)
-}
-
-export interface Counting {
-  /** Told by work that tidies no row: how many were mended, and how many need a person, is what it was. */
-  readonly repairs?: 'as-they-were'
 }
 
 /** Counts a whole list anew, whatever was counted before. */
