@@ -1,11 +1,14 @@
 import { execFileSync } from 'node:child_process'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals'
+import type { ApiClient } from '@upper-field/contract'
 import { proposeRoutine, type Routine } from '@upper-field/core/tidy'
 import { sourceOfBytes } from '@upper-field/files'
+import { Pool } from 'pg'
 import { announce, untilEnded } from '../../../../scripts/bringIn'
-import { dropDatabase, ensureDatabase, startCluster } from '../../../../scripts/postgres.mjs'
-import { newList, startServerOn, type TestServer } from './harness'
+import { dropDatabase, ensureDatabase, freePort, startCluster } from '../../../../scripts/postgres.mjs'
+import { newList } from './harness'
+import { killAll, makeOwner, startProcess } from './processes'
 import { until } from './until'
 
 /** No file of the database may grow beyond this, in bytes, as if its disk were full then. Its log needs 16 MB. */
@@ -15,7 +18,8 @@ const MANY = 2500
 
 const FOLDER = join(process.cwd(), '.local/test/trouble')
 
-let server: TestServer
+let api: ApiClient
+let pool: Pool
 let cluster: Awaited<ReturnType<typeof startCluster>>
 let listId: string
 
@@ -29,31 +33,37 @@ const fileOf = (first: number, count: number): Uint8Array<ArrayBuffer> =>
 
 /** Sends a file. @returns its batch, and the job that reads it once that has ended */
 async function bring(bytes: Uint8Array<ArrayBuffer>) {
-  const { api } = server
   const { id } = await announce(api, listId, { name: 'x.csv', source: sourceOfBytes(bytes) }, { defaultCountry: 'GB' })
   const sent = await api.raw('sendContent', { params: { batchId: id }, body: bytes })
   const { jobId } = (await sent.json()) as { jobId: string }
   return { batchId: id, job: await untilEnded(api, listId, jobId) }
 }
 
+const sql = async <T>(text: string, values?: unknown[]): Promise<T[]> => (await pool.query(text, values)).rows
+
 beforeAll(async () => {
   cluster = await startCluster(FOLDER)
   dropDatabase(cluster, 'full')
   ensureDatabase(cluster, 'full')
-  server = await startServerOn(cluster.url('full'))
-  listId = await newList(server.api)
+  const port = await freePort()
+  // A process of its own: what is left undone as its database goes ends a process, or does not, as outside tests.
+  await startProcess(cluster.url('full'), port, { COUNT_SECONDS: '20' })
+  api = await makeOwner(`http://127.0.0.1:${port}`)
+  pool = new Pool({ connectionString: cluster.url('full'), max: 1 }).on('error', () => {})
+  listId = await newList(api)
   await bring(fileOf(0, FEW))
-  await server.sql('create sequence filling start 100000000')
-  await server.sql('alter table contacts alter column company set storage plain')
+  await sql('create sequence filling start 100000000')
+  await sql('alter table contacts alter column company set storage plain')
 })
 afterAll(async () => {
-  await server.stop()
+  killAll()
+  await pool.end()
   cluster.stop()
 })
 
 /** Lets no file of the database grow further, or all again: for those who are connected and for whoever comes. */
 async function limit(bytes: number | 'unlimited'): Promise<void> {
-  const here = await server.sql<{ pid: number }>('select pid from pg_stat_activity')
+  const here = await sql<{ pid: number }>('select pid from pg_stat_activity')
   const parentOf = (pid: number) => execFileSync('ps', ['-o', 'ppid=', '-p', String(pid)], { encoding: 'utf8' }).trim()
   const pids = here.map(({ pid }) => String(pid))
   // Whoever owns a process may limit it; root started the database under another account.
@@ -69,7 +79,7 @@ const PAGE_OF_SUMS = 232
 
 /** Makes a table nearly as long as a file may be, with lines of nobody. */
 const fillUp = (table: 'rows' | 'contacts'): Promise<unknown> =>
-  server.sql(`do $$ begin
+  sql(`do $$ begin
     while pg_relation_size('${table}') < ${ROOM - 200_000} loop
       insert into ${table} select (jsonb_populate_record(one, case '${table}'
         when 'rows' then jsonb_build_object('batch_id', gen_random_uuid())
@@ -81,17 +91,16 @@ const fillUp = (table: 'rows' | 'contacts'): Promise<unknown> =>
 
 /** All that is stored of the list's contacts, and what is told of them. */
 const picture = async (): Promise<unknown> => [
-  await server.sql("select md5(string_agg(c::text, '|' order by id)) from contacts c where list_id = $1", [listId]),
-  await server.api.call('readPiles', { params: { listId }, query: { filter: '' } }),
+  await sql("select md5(string_agg(c::text, '|' order by id)) from contacts c where list_id = $1", [listId]),
+  await api.call('readPiles', { params: { listId }, query: { filter: '' } }),
 ]
 
-const apply = (routine: Routine) =>
-  server.api.call('applyRoutine', { params: { listId }, body: { routine, name: null } })
+const apply = (routine: Routine) => api.call('applyRoutine', { params: { listId }, body: { routine, name: null } })
 
 /** Has a job that failed go on. */
 async function goOn(jobId: string) {
-  await server.api.call('resumeJob', { params: { jobId } })
-  return untilEnded(server.api, listId, jobId)
+  await api.call('resumeJob', { params: { jobId } })
+  return untilEnded(api, listId, jobId)
 }
 
 describe('a disk that is full', () => {
@@ -101,12 +110,12 @@ describe('a disk that is full', () => {
     await limit(ROOM)
     const { batchId, job } = await bring(fileOf(FEW, MANY))
     expect(job).toMatchObject({ state: 'failed', problem: 'disk-full' })
-    const batches = await server.api.call('readBatches', { params: { listId } })
+    const batches = await api.call('readBatches', { params: { listId } })
     expect(batches.find(({ id }) => id === batchId)).toMatchObject({ state: 'failed', problem: 'disk-full' })
     expect(await picture()).toEqual(before)
     await limit('unlimited')
     expect(await goOn(job.id)).toMatchObject({ state: 'done', result: { rows: MANY, held: 0 } })
-    const { country } = await server.api.call('readPiles', { params: { listId }, query: { filter: '' } })
+    const { country } = await api.call('readPiles', { params: { listId }, query: { filter: '' } })
     expect(country).toEqual({ GB: FEW + MANY })
   })
 
@@ -114,13 +123,13 @@ describe('a disk that is full', () => {
     await fillUp('contacts')
     const before = await picture()
     await limit(ROOM)
-    const { routine } = await server.api.call('readTidy', { params: { listId } })
+    const { routine } = await api.call('readTidy', { params: { listId } })
     const { id } = await apply({ ...routine, steps: [] })
-    expect(await untilEnded(server.api, listId, id)).toMatchObject({ state: 'failed', problem: 'disk-full' })
+    expect(await untilEnded(api, listId, id)).toMatchObject({ state: 'failed', problem: 'disk-full' })
     expect(await picture()).toEqual(before)
     await limit('unlimited')
     expect(await goOn(id)).toMatchObject({ state: 'done' })
-    const untidied = await server.sql("select count(*)::int as n from contacts where list_id = $1 and changes = '{}'", [
+    const untidied = await sql("select count(*)::int as n from contacts where list_id = $1 and changes = '{}'", [
       listId,
     ])
     expect(untidied).toEqual([{ n: FEW + MANY }])
@@ -131,7 +140,7 @@ describe('a database that is killed', () => {
   it('while a routine is on its way leaves the list as it was, and the routine is begun anew', async () => {
     const before = await picture()
     const { id } = await apply(proposeRoutine())
-    const job = () => server.sql<{ state: string; done: number }>('select state, done from jobs where id = $1', [id])
+    const job = () => sql<{ state: string; done: number }>('select state, done from jobs where id = $1', [id])
     await until(async () => ((await job())[0]?.done ?? 0) > 0)
     expect((await job())[0]?.state).toBe('running')
     cluster.kill()
@@ -142,10 +151,8 @@ describe('a database that is killed', () => {
       return true
     })
     expect(found).toEqual(before)
-    expect(await untilEnded(server.api, listId, id)).toMatchObject({ state: 'done' })
-    const tidied = await server.sql("select count(*)::int as n from contacts where list_id = $1 and changes <> '{}'", [
-      listId,
-    ])
+    expect(await untilEnded(api, listId, id)).toMatchObject({ state: 'done' })
+    const tidied = await sql("select count(*)::int as n from contacts where list_id = $1 and changes <> '{}'", [listId])
     expect(tidied).toEqual([{ n: FEW + MANY }])
   })
 })

@@ -7,6 +7,7 @@ import { freePort } from '../../../../scripts/postgres.mjs'
 import { indexLeftOut } from '../../src/contacts/indexLeftOut'
 import { bringText, freshDatabase, newList, startTestServer } from './harness'
 import { ended, killAll, makeOwner, startProcess } from './processes'
+import { until } from './until'
 
 afterAll(killAll)
 
@@ -59,6 +60,31 @@ describe('connections to the database that are dropped and back at once', () => 
     expect(await asked('select count(*)::int as n, count(distinct (batch_id, row))::int as each from rows')).toEqual([
       { n: 2 * ROWS, each: 2 * ROWS },
     ])
+  })
+})
+
+describe('a connection that is dropped as a job is handed back', () => {
+  it('ends neither the process nor the queue', async () => {
+    const databaseUrl = await freshDatabase()
+    const port = await freePort()
+    const server = await startProcess(databaseUrl, port)
+    const api = await makeOwner(`http://127.0.0.1:${port}`)
+    const db = new Client({ connectionString: databaseUrl })
+    await db.connect()
+    await db.query(`create sequence handed_back;
+      create function drop_some() returns trigger language plpgsql as $$ begin
+        if nextval('handed_back') in (1, 3) then perform pg_terminate_backend(pg_backend_pid()); perform pg_sleep(1); end if;
+        return old;
+      end $$;
+      create trigger drop_some before delete on graphile_worker._private_jobs for each row execute function drop_some()`)
+    const listId = await newList(api)
+    for (const name of ['Maren', 'Tom', 'Ida']) await bringText(api, listId, `name,phone\n${name},+447911204481\n`)
+    for (const job of await api.call('readJobs', { params: { listId } }))
+      expect(await ended(api, listId, job.id)).toMatchObject({ state: 'done' })
+    const handedBack = async () => (await db.query('select last_value::int as n from handed_back')).rows[0]?.n
+    await until(async () => (await handedBack()) > 3)
+    expect(server.exitCode).toBeNull()
+    await db.end()
   })
 })
 
