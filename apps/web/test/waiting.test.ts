@@ -59,6 +59,7 @@ describe('who is at work on a list', () => {
     listId: '2',
     state: 'running',
     phase: '',
+    phaseShare: null,
     done: 43,
     total: 100,
     before: 0,
@@ -75,6 +76,10 @@ describe('who is at work on a list', () => {
     expect(whoIsAtWork([job({})])).toBe('This list is at work: tidying, started by Maud, 43 %.'))
   it('may have been started by the application itself, and not know its end', () =>
     expect(whoIsAtWork([job({ startedBy: null, total: null })])).toBe('This list is at work: tidying.'))
+  it('is told with how far its phase is, where that is told', () =>
+    expect(whoIsAtWork([job({ total: null, phase: 'joining', phaseShare: 0.299 })])).toBe(
+      'This list is at work: tidying, started by Maud, 29 %.',
+    ))
   it.each<Partial<Job>>([
     { state: 'done' },
     { state: 'queued' },

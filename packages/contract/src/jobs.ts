@@ -39,6 +39,8 @@ export const Job = z.object({
   listId: Id,
   state: JobState,
   phase: z.string(),
+  /** How much of its phase is done, from 0 to 1; null where that is not told apart from the whole. */
+  phaseShare: z.number().nullable(),
   done: z.number().int(),
   total: z.number().int().nullable(),
   /** How much was done before it began: a large file is read while it arrives. */

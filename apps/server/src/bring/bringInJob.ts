@@ -1,15 +1,15 @@
 import { mendNotes } from '@upper-field/core/table'
 import { needsUnpacking } from '@upper-field/files'
-import { and, eq, ne, sql } from 'drizzle-orm'
+import { eq, sql } from 'drizzle-orm'
 import { learntSince } from '../check/learntSince'
 import { startIndexingAhead, startIndexingOnce } from '../contacts/indexJob'
 import { type Db, transaction } from '../db/database'
 import { batches, batchPieces, contacts } from '../db/schema'
+import { inOneGo, type WholeList } from '../jobs/giveUp'
 import { JobProblem } from '../jobs/jobProblem'
 import type { JobHandler, StepOutcome } from '../jobs/runner'
 import { beginStep, createStepsAhead, type Preparing } from '../jobs/stepsAhead'
 import { type JobRow, saveJob } from '../jobs/store'
-import { withListLock } from '../lists/listLock'
 import { joinExactDuplicates } from '../pair/joinExactDuplicates'
 import { loadCopies } from '../projection/copyLines'
 import { countContacts } from '../projection/cube'
@@ -103,23 +103,23 @@ async function finish(
   { mends, tidiedBy }: ReadCursor,
 ): Promise<StepOutcome> {
   ahead.drop(job.id)
+  // It was committed, and only the word of it was lost.
+  if (batch.state === 'ready') return { next: 'done' }
+  const { bytes } = readingOf(batch)
   await transaction(services.pool, async (tx) => {
     await saveJob(tx, job.id, { phase: 'joining' })
     await startIndexingAhead(tx, batch)
   })
-  const holding = { work: 'bring-in' as const, jobId: job.id, patience: 0, counts: 'whole' as const }
-  await withListLock(services, batch.listId, holding, async (tx, client) => {
-    const shown = await tx
+  const work: WholeList<null>['work'] = async (tx, client, onPage) => {
+    await tx
       .update(batches)
       .set({ state: 'ready', notes: [...batch.notes, ...mendNotes(mends)] })
-      .where(and(eq(batches.id, batch.id), ne(batches.state, 'ready')))
-      .returning({ id: batches.id })
-    // It was committed, and only the word of it was lost.
-    if (shown.length === 0) return
+      .where(eq(batches.id, batch.id))
     await renewStatistics(client)
     const isTidiedAsNow = tidiedBy === '' || tidiedBy === tidyingKey(await tidyingOf(tx, batch.listId), batch.id)
     if (!isTidiedAsNow) await reproject(tx, client, { contacts: await contactsOf(tx, batch.id), because: 'changed' })
-    const joined = await joinExactDuplicates(tx, client, { listId: batch.listId, added: { batchId: batch.id } })
+    const added = { listId: batch.listId, added: { batchId: batch.id } }
+    const joined = await joinExactDuplicates(tx, client, added, { onShare: (share) => onPage(bytes, 'joining', share) })
     // Entries that came while its rows were read were not asked about for those read before.
     const heldSince = await holdersByList(tx, await keysSince(tx, batch.createdAt))
     await reproject(tx, client, { contacts: heldSince.get(batch.listId) ?? [], because: 'place' })
@@ -135,13 +135,9 @@ async function finish(
       .from(batches)
       .where(eq(batches.id, batch.id))
     const filled = await batchIsReady(tx, batch, { rows: counts?.rows ?? 0, held: counts?.held ?? 0 })
-    await saveJob(tx, job.id, {
-      phase: 'done',
-      done: readingOf(batch).bytes,
-      result: { rows: counts?.rows ?? 0, held: counts?.held ?? 0, joined, ...filled },
-    })
-  })
-  return { next: 'done' }
+    return { total: bytes, result: { rows: counts?.rows ?? 0, held: counts?.held ?? 0, joined, ...filled } }
+  }
+  return inOneGo<null>(services, job, { phase: 'joining', before: bytes, work })
 }
 
 async function contactsOf(tx: Db, batchId: string): Promise<readonly number[]> {

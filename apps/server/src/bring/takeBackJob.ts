@@ -3,10 +3,10 @@ import type { PoolClient } from 'pg'
 import type { Db } from '../db/database'
 import { bool, num, type RowOf, readIds, readRows } from '../db/readRows'
 import { batches } from '../db/schema'
+import { inOneGo } from '../jobs/giveUp'
 import { JobProblem } from '../jobs/jobProblem'
 import type { JobHandler, StepOutcome } from '../jobs/runner'
-import { saveJob } from '../jobs/store'
-import { withListLock } from '../lists/listLock'
+import { type OnShare, partOf } from '../jobs/share'
 import { carrySent } from '../pair/carrySent'
 import { joinAgain } from '../pair/joinAgain'
 import { joinExactDuplicates } from '../pair/joinExactDuplicates'
@@ -23,21 +23,23 @@ import type { BatchRow } from '../projection/rowCells'
 export const takeBackJob: JobHandler = {
   async step(services, job): Promise<StepOutcome> {
     const { batchId, isBack } = job.payload as { batchId: string; isBack: boolean }
-    const holding = { work: 'take-back' as const, jobId: job.id, patience: 0, counts: 'whole' as const }
-    await withListLock(services, job.listId, holding, async (tx, client) => {
-      const [batch] = await tx.select().from(batches).where(eq(batches.id, batchId))
-      if (!batch) throw new JobProblem('batch-gone')
-      await (isBack ? bringBack(tx, client, batch) : takeBack(tx, client, batch))
-      await reproject(tx, client, { contacts: await sharers(tx, batch), because: 'place' })
-      await countContacts(tx, batch.listId)
-      await saveJob(tx, job.id, { phase: 'done', done: batch.rows, result: { rows: batch.rows } })
+    return inOneGo(services, job, {
+      phase: isBack ? 'joining' : 'parting',
+      work: async (tx, client, onPage) => {
+        const [batch] = await tx.select().from(batches).where(eq(batches.id, batchId))
+        if (!batch) throw new JobProblem('batch-gone')
+        const onShare: OnShare = (share) => onPage(null, undefined, share)
+        await (isBack ? bringBack : takeBack)(tx, client, batch, onShare)
+        await reproject(tx, client, { contacts: await sharers(tx, batch), because: 'place' })
+        await countContacts(tx, batch.listId)
+        return { total: batch.rows, result: { rows: batch.rows } }
+      },
     })
-    return { next: 'done' }
   },
 }
 
 /** Contacts of this batch and of others are no longer joined with each other: each is as it would be alone. */
-async function takeBack(tx: Db, client: PoolClient, batch: BatchRow): Promise<void> {
+async function takeBack(tx: Db, client: PoolClient, batch: BatchRow, onShare: OnShare): Promise<void> {
   const rested = await readRows(tx, JOINED)`
     update joins j set suspended_by = ${batch.id}
     from contacts s, contacts m
@@ -50,10 +52,10 @@ async function takeBack(tx: Db, client: PoolClient, batch: BatchRow): Promise<vo
   await tx.update(batches).set({ state: 'taken-back' }).where(eq(batches.id, batch.id))
   await pointAnew(tx, joined)
   const { mine, others } = await byBatch(tx, batch, touched)
-  await reproject(tx, client, { contacts: mine, because: 'changed' })
+  await reproject(tx, client, { contacts: mine, because: 'changed' }, { onShare: partOf(onShare, 0, 2) })
   await carrySent(tx, mine)
   // Rows of other batches were one person by what one of this batch holds, or may be one person all the same.
-  await joinAgain(tx, client, batch.listId, others)
+  await joinAgain(tx, client, batch.listId, others, { onShare: partOf(onShare, 1, 2) })
 }
 
 const JOINED = { survivorId: num, memberId: num }
@@ -72,7 +74,7 @@ async function byBatch(
 }
 
 /** Joins that rested are back, and whoever they were about is decided anew. */
-async function bringBack(tx: Db, client: PoolClient, batch: BatchRow): Promise<void> {
+async function bringBack(tx: Db, client: PoolClient, batch: BatchRow, onShare: OnShare): Promise<void> {
   await tx.update(batches).set({ state: 'ready' }).where(eq(batches.id, batch.id))
   const resting = await readRows(tx, JOINED)`
     select survivor_id, member_id from joins where suspended_by = ${batch.id} and undone_at is null`
@@ -85,9 +87,10 @@ async function bringBack(tx: Db, client: PoolClient, batch: BatchRow): Promise<v
       and not exists (select 1 from batches b where b.id in (s.batch_id, m.batch_id) and b.state <> 'ready')`)
   const ids = resting.flatMap(bothOf)
   await pointAnew(tx, ids)
-  await joinAgain(tx, client, batch.listId, ids)
+  await joinAgain(tx, client, batch.listId, ids, { onShare: partOf(onShare, 0, 2) })
   // Whoever came meanwhile may be one person with the others of the batch, or share a line.
-  await joinExactDuplicates(tx, client, { listId: batch.listId, added: { batchId: batch.id } })
+  const added = { listId: batch.listId, added: { batchId: batch.id } }
+  await joinExactDuplicates(tx, client, added, { onShare: partOf(onShare, 1, 2) })
 }
 
 /** Lets these contacts stand for themselves, and then points them to whom they are joined now. */

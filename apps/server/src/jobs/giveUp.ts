@@ -9,12 +9,18 @@ import { findJob, type JobRow, saveJob } from './store'
 /** Thrown between two pages to give up what somebody wants to stop or to rest. */
 class GivenUp extends Error {}
 
-/** Tells how far the work has come, and in what phase it is; throws where it is to be given up. */
-export type OnPage = (done: number, phase?: string) => Promise<void>
+/**
+ * Tells how far the work has come, in what phase it is, and how much of that is done, from 0 to 1; throws where it is to be
+ * given up.
+ * @param done of what the job counts; null where that is as it was
+ */
+export type OnPage = (done: number | null, phase?: string, phaseShare?: number) => Promise<void>
 
 /** Work on a whole list, as one step of a job. */
 export interface WholeList<Early> {
   readonly phase: string
+  /** How much was done before, of what the job counts. */
+  readonly before?: number
   /** Tells how its contacts are counted: `by-change` where it touches a few alone; else they are counted whole. */
   readonly counts?: (early: Early | null) => Counting
   /** What can be worked out before the list is held, while others go on changing it. */
@@ -43,10 +49,11 @@ const LOOK = 1000
 export async function inOneGo<Early>(
   services: Services,
   job: JobRow,
-  { phase, early, work, counts = () => 'whole' }: WholeList<Early>,
+  { phase, before = 0, early, work, counts = () => 'whole' }: WholeList<Early>,
 ): Promise<StepOutcome> {
-  const tell: OnPage = async (done, now = phase) => {
-    await saveJob(services.db, job.id, { phase: now, done: Math.min(done, job.total ?? done) })
+  const tell: OnPage = async (done, now = phase, phaseShare) => {
+    const counted = done === null ? {} : { done: Math.min(done, job.total ?? done) }
+    await saveJob(services.db, job.id, { phase: now, ...counted, phaseShare: phaseShare ?? null })
     const { state } = await findJob(services.db, job.id)
     if (state !== 'running') throw new GivenUp()
   }
@@ -77,7 +84,7 @@ export async function inOneGo<Early>(
   } catch (error) {
     const isGivenUp = error instanceof GivenUp || (error instanceof ListBusy && giveUp.signal.aborted)
     if (!isGivenUp) throw error
-    await saveJob(services.db, job.id, { phase: 'waiting', done: 0 })
+    await saveJob(services.db, job.id, { phase: 'waiting', done: before })
     return { next: 'step' }
   } finally {
     clearInterval(clock)

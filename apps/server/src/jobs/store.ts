@@ -96,13 +96,27 @@ export async function announce(tx: Db, jobId: string): Promise<void> {
 export type JobChange = Partial<
   Pick<
     JobRow,
-    'state' | 'phase' | 'done' | 'total' | 'problem' | 'cursor' | 'result' | 'startedAt' | 'finishedAt' | 'cutOffs'
+    | 'state'
+    | 'phase'
+    | 'phaseShare'
+    | 'done'
+    | 'total'
+    | 'problem'
+    | 'cursor'
+    | 'result'
+    | 'startedAt'
+    | 'finishedAt'
+    | 'cutOffs'
   >
 >
 
+/** What is told of a phase is of that phase alone. */
+const withShare = (change: JobChange): JobChange =>
+  change.phase === undefined ? change : { phaseShare: null, ...change }
+
 /** Records progress; called in the transaction of the step it tells of. */
 export async function saveJob(tx: Db, jobId: string, change: JobChange): Promise<void> {
-  await tx.update(jobs).set(change).where(eq(jobs.id, jobId))
+  await tx.update(jobs).set(withShare(change)).where(eq(jobs.id, jobId))
   await announce(tx, jobId)
 }
 
@@ -110,7 +124,7 @@ export async function saveJob(tx: Db, jobId: string, change: JobChange): Promise
 export async function saveJobIf(db: Db, jobId: string, states: readonly string[], change: JobChange): Promise<void> {
   await db
     .update(jobs)
-    .set(change)
+    .set(withShare(change))
     .where(and(eq(jobs.id, jobId), inArray(jobs.state, [...states])))
   await announce(db, jobId)
 }
@@ -177,6 +191,7 @@ export const asJob = (row: JobRow): Job => ({
   listId: row.listId,
   state: row.state as Job['state'],
   phase: row.phase,
+  phaseShare: row.phaseShare,
   done: row.done,
   total: row.total,
   before: row.before,

@@ -2,6 +2,7 @@ import { sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import type { Db } from '../db/database'
 import { num, readIds, readRows, text } from '../db/readRows'
+import { partOf } from '../jobs/share'
 import { type Reprojecting, reproject } from '../projection/reproject'
 import { sharersAmong } from '../projection/sharedIn'
 import { renewStatistics } from '../projection/statistics'
@@ -32,7 +33,7 @@ export async function joinAgain(
   client: PoolClient,
   listId: string,
   ids: readonly number[],
-  { written = { ids: [], sharers: [] }, ...how }: JoiningAgain = {},
+  { written = { ids: [], sharers: [] }, onShare, ...how }: JoiningAgain = {},
 ): Promise<ReadonlySet<number>> {
   if (ids.length === 0) return new Set()
   const group = await groupsOf(tx, ids)
@@ -47,9 +48,10 @@ export async function joinAgain(
   // What was joined by likeness or by a person's word does not hang on a key.
   await pointToSurvivors(tx, group)
   const isWritten = new Set(written.ids)
-  await reproject(tx, client, { contacts: group.filter((id) => !isWritten.has(id)), because: 'keys' }, how)
+  const anew = { contacts: group.filter((id) => !isWritten.has(id)), because: 'keys' } as const
+  await reproject(tx, client, anew, { ...how, onShare: partOf(onShare, 0, 2) })
   if (group.length > MANY) await renewStatistics(client)
-  await joinExactDuplicates(tx, client, { listId, added: { ids: group } }, how)
+  await joinExactDuplicates(tx, client, { listId, added: { ids: group } }, { ...how, onShare: partOf(onShare, 1, 2) })
   await tx.execute(sql`
     update joins j set made_at = o.made_at
     from unnest(${sql.param(before.map((row) => row.survivorId))}::bigint[], ${sql.param(before.map((row) => row.memberId))}::bigint[],

@@ -25,7 +25,7 @@ export const pairJob: JobHandler = {
     if (survivorship)
       return inOneGo(services, job, {
         phase: 'joining',
-        work: (tx, client) => surviveAnew(tx, client, job.listId, survivorship),
+        work: (tx, client, onPage) => surviveAnew(tx, client, job.listId, survivorship, onPage),
       })
     return inOneGo<Compared>(services, job, {
       phase: 'comparing',
@@ -36,7 +36,7 @@ export const pairJob: JobHandler = {
         const found = isAsItWas ? early.found : await findPairs(tx, job.listId, thresholds, onPage)
         const { contacts, joins, toDecide } = found
         await onPage(contacts, 'joining')
-        await storeGroups(tx, client, found)
+        await storeGroups(tx, client, found, (share) => onPage(contacts, 'joining', share))
         await storePairs(tx, client, found)
         await storeState(tx, found, thresholds, new Date(services.now()))
         await countContacts(tx, job.listId, { repairs: 'as-they-were' })
@@ -63,10 +63,15 @@ const compareEarly = ({ pool }: Services, listId: string, thresholds: Thresholds
   })
 
 /** Puts every contact that is made of several rows together anew, by other rules. */
-async function surviveAnew(tx: Db, client: PoolClient, listId: string, survivorship: Survivorship) {
+async function surviveAnew(tx: Db, client: PoolClient, listId: string, survivorship: Survivorship, onPage: OnPage) {
   await tx.update(lists).set({ survivorship }).where(eq(lists.id, listId))
   const survivors = await readIds(tx)`select id from contacts where list_id = ${listId} and joined > 0 order by id`
-  await reproject(tx, client, { contacts: survivors, because: 'joined' })
+  await reproject(
+    tx,
+    client,
+    { contacts: survivors, because: 'joined' },
+    { onShare: (share) => onPage(null, 'joining', share) },
+  )
   await countContacts(tx, listId, { repairs: 'as-they-were' })
   return { total: survivors.length, result: { contacts: survivors.length } }
 }

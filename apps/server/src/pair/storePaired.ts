@@ -4,14 +4,25 @@ import type { PoolClient } from 'pg'
 import { copyInto } from '../db/copy'
 import type { Db } from '../db/database'
 import { pairStates } from '../db/schema'
+import type { OnShare } from '../jobs/share'
 import type { FoundPairs, PairToDecide } from './findPairs'
 import { refreshWithSharers } from './refreshWithSharers'
 import { storeJoins } from './storeJoins'
 
 /** Joins who was found to be one person. */
-export async function storeGroups(tx: Db, client: PoolClient, { listId, joins }: FoundPairs): Promise<void> {
+export async function storeGroups(
+  tx: Db,
+  client: PoolClient,
+  { listId, joins }: FoundPairs,
+  onShare?: OnShare,
+): Promise<void> {
   await storeJoins(tx, client, listId, joins)
-  await refreshWithSharers(tx, client, [...new Set(joins.flatMap(({ survivor, member }) => [survivor, member]))])
+  await refreshWithSharers(
+    tx,
+    client,
+    [...new Set(joins.flatMap(({ survivor, member }) => [survivor, member]))],
+    onShare,
+  )
 }
 
 const COLUMNS = ['list_id', 'a_id', 'b_id', 'score', 'key', 'evidence', 'against', 'pattern']

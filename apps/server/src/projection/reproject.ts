@@ -2,6 +2,7 @@ import type { PoolClient } from 'pg'
 import { BREATH, breathe } from '../breathe'
 import type { Db } from '../db/database'
 import { severalAtOnce, type Turn, takingTurns } from '../db/takingTurns'
+import type { OnShare } from '../jobs/share'
 import { type ContactLines, linesOf } from './columns'
 import { knownPages, type LoadedPage, loadPage, type PageOfRows, pagesOf, storedPages } from './loadPages'
 import { lineIn, type SharedIn, sharedLines, sharersAmong } from './sharedIn'
@@ -33,6 +34,8 @@ export interface Reprojecting {
   readonly turn?: Turn
   /** Which lines are shared, where whoever asks knows that already; only for `values`. */
   readonly sharedIn?: SharedIn
+  /** Told after each page of rows: not where stored lines alone are looked at. */
+  readonly onShare?: OnShare
 }
 
 /**
@@ -116,12 +119,14 @@ async function eachPage(
   sharedIn: SharedIn,
   writer: PageWriter,
 ): Promise<void> {
-  const { tx, turn } = writing
+  const { tx, turn, how } = writing
+  let done = 0
   await severalAtOnce(pages, async (rowsOf) => {
     const loaded = await loadPage(tx, turn, await rowsOf())
     const shared = await turn(() => sharedIn(loaded))
     const store = writer(await linesWith(loaded, shared))
     await turn(() => store(writing))
+    await how.onShare?.(++done / pages.length)
   })
 }
 

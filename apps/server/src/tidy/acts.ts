@@ -125,7 +125,7 @@ async function storeEdits(
 ): Promise<MadeAct> {
   const ids = [...new Set(given.map(({ contactId }) => contactId))]
   await mustBeIn(tx, listId, ids)
-  const detail = given.length === 1 ? `${given[0]?.column}: ${given[0]?.value}` : `${given.length} values`
+  const detail = given.length === 1 ? `${given[0]?.column}: ${given[0]?.value}` : valuesText(given.length)
   const actId = await newAct(tx, listId, madeBy, { kind: 'edit', contacts: ids.length, detail })
   await tx
     .insert(edits)
@@ -133,6 +133,8 @@ async function storeEdits(
     .onConflictDoNothing()
   return { actId, touched: ids }
 }
+
+const valuesText = (n: number): string => (n === 1 ? '1 value' : `${n.toLocaleString('en')} values`)
 
 /** One act for all cells with one slip, however many there are. */
 async function storeAlike(tx: Db, listId: string, slip: Slip, madeBy: string): Promise<MadeAct> {
@@ -148,7 +150,7 @@ async function storeAlike(tx: Db, listId: string, slip: Slip, madeBy: string): P
   }
   await tx
     .update(acts)
-    .set({ contacts: touched.length, detail: `${touched.length} values` })
+    .set({ contacts: touched.length, detail: valuesText(touched.length) })
     .where(eq(acts.id, actId))
   return { actId, touched }
 }

@@ -10,11 +10,13 @@ import type { Db } from '../db/database'
 import { bool, num, type RowOf, readRows, text } from '../db/readRows'
 import { batches } from '../db/schema'
 import { severalAtOnce, type Turn, takingTurns } from '../db/takingTurns'
+import type { OnPage } from '../jobs/giveUp'
+import { type OnShare, partOf } from '../jobs/share'
 import { joinAgain } from '../pair/joinAgain'
 import { sharersOf } from '../pair/sharers'
 import { rootsOf } from '../pair/standsFor'
 import { countContacts } from '../projection/cube'
-import { reproject } from '../projection/reproject'
+import { type Reprojecting, reproject } from '../projection/reproject'
 import { type BatchRow, type BatchSettings, settingsOf } from '../projection/rowCells'
 import { sharedLines } from '../projection/sharedIn'
 import { type MadeOfRows, madeOfOne } from '../projection/tidiedRows'
@@ -27,7 +29,7 @@ const MANY = 5000
 
 export interface TidyProgress {
   /** Told after each page; throws to give the whole change up. */
-  readonly onPage?: (done: number) => Promise<void>
+  readonly onPage?: OnPage
 }
 
 /**
@@ -56,13 +58,15 @@ export async function makeChange(
   const isOutOfIndex = contacts > MANY
   if (!isOutOfIndex) await renewWords(tx, listId, [...alone.keys, ...alone.values])
   const written = { ids: alone.keys, sharers }
-  const decided = await joinAgain(tx, client, listId, all.keys, { isOutOfIndex, written })
+  const onShare: OnShare = (share) => onPage(null, 'joining', share)
+  const joining = { isOutOfIndex, written, onShare: partOf(onShare, 0, 2) }
+  const decided = await joinAgain(tx, client, listId, all.keys, joining)
   const isWritten = new Set([...alone.values, ...decided])
   await rewriteJoined(
     tx,
     client,
     all.values.filter((id) => !isWritten.has(id)),
-    isOutOfIndex,
+    { isOutOfIndex, onShare: partOf(onShare, 1, 2) },
   )
   if (contacts > 0) await countContacts(tx, listId)
   if (isOutOfIndex) await indexAnew(tx, listId)
@@ -91,7 +95,7 @@ async function rewriteAlone(
   client: PoolClient,
   listId: string,
   change: Change,
-  onPage: (done: number) => Promise<void>,
+  onPage: OnPage,
 ): Promise<Rewritten> {
   const [all, alone] = [noneYet(), noneYet()]
   const sharers: number[] = []
@@ -114,10 +118,10 @@ async function rewriteAlone(
 }
 
 /** Writes those that come out otherwise in values only and are one person with others, and whoever they are joined to. */
-async function rewriteJoined(tx: Db, client: PoolClient, ids: readonly number[], isOutOfIndex: boolean): Promise<void> {
+async function rewriteJoined(tx: Db, client: PoolClient, ids: readonly number[], how: Reprojecting): Promise<void> {
   if (ids.length === 0) return
   const contacts = [...ids, ...(await rootsOf(tx, ids))]
-  await reproject(tx, client, { contacts, because: 'values' }, { isOutOfIndex })
+  await reproject(tx, client, { contacts, because: 'values' }, how)
 }
 
 const noneYet = (): { readonly keys: number[]; readonly values: number[] } => ({ keys: [], values: [] })

@@ -179,6 +179,6 @@ describe('the queue of cells that need a hand', () => {
       'c@krug.com',
       'd@krug.example',
     ])
-    expect((await state(listId)).acts[0]).toMatchObject({ kind: 'edit', contacts: 3 })
+    expect((await state(listId)).acts[0]).toMatchObject({ kind: 'edit', contacts: 3, detail: '3 values' })
   })
 })

@@ -7,6 +7,7 @@ import { Empty } from '../kit/Notice'
 import { useMayChange } from '../people/useRole'
 import { ReadState, Refused } from '../shell/Answer'
 import { BenchTitle } from '../shell/Bench'
+import { useJobUnderWay } from '../shell/JobUnderWay'
 import { useReadAhead } from '../shell/readOn'
 import { useKeys } from '../shell/useKeys'
 import { useListView } from '../shell/useListView'
@@ -52,7 +53,17 @@ export function PairBench({ state }: { state: PairState }) {
 }
 
 function NothingToDecide({ state, hasLater }: { state: PairState; hasLater: boolean }) {
+  const isLooking = useJobUnderWay('pair') !== undefined
   if (hasLater) return <p className="text-soft">Everything else is decided.</p>
+  if (isLooking)
+    return (
+      <Empty title="Contacts are being compared">
+        <p className="text-soft">
+          Who is surely one person is joined then, and what a person has to decide stands here. Until then the list is
+          what it was, and can be worked with.
+        </p>
+      </Empty>
+    )
   return state.ranAt === null ? (
     <Empty title="Nobody has looked for likeness yet">
       <p className="text-soft">

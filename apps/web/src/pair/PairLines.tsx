@@ -4,6 +4,7 @@ import { useRunPairingMutation } from '../api'
 import { Button } from '../kit/Button'
 import { useMayChange } from '../people/useRole'
 import { Refused } from '../shell/Answer'
+import { JobUnderWay, useJobUnderWay } from '../shell/JobUnderWay'
 import { useListView } from '../shell/useListView'
 import { count, plural } from '../words/format'
 import { bitsText } from '../words/pairing'
@@ -17,6 +18,7 @@ export function PairLines({ state }: { state: PairState }) {
   const mayChange = useMayChange()
   const [lines, setLines] = useState(state.thresholds)
   const [run, running] = useRunPairingMutation()
+  const isLooking = useJobUnderWay('pair') !== undefined
   const between = (from: number, to: number) =>
     state.bins.filter((bin) => bin.from >= from && bin.from < to).reduce((sum, bin) => sum + bin.pairs, 0)
   const groups = state.groups.find(({ from }) => from === lines.join)
@@ -65,14 +67,22 @@ export function PairLines({ state }: { state: PairState }) {
         A pair above the upper line still waits for you where its names differ, or where it could be another’s as well.
       </p>
       <Refused by={[running]} />
-      <Button
-        look="main"
-        className="w-full"
-        disabled={running.isLoading || !mayChange}
-        onClick={() => void run({ params: { listId }, body: { thresholds: lines } })}
-      >
-        {state.ranAt === null ? 'Look for one person in several contacts' : isMoved ? 'Draw these lines' : 'Look again'}
-      </Button>
+      {isLooking ? (
+        <JobUnderWay kind="pair" />
+      ) : (
+        <Button
+          look="main"
+          className="w-full"
+          disabled={running.isLoading || !mayChange}
+          onClick={() => void run({ params: { listId }, body: { thresholds: lines } })}
+        >
+          {state.ranAt === null
+            ? 'Look for one person in several contacts'
+            : isMoved
+              ? 'Draw these lines'
+              : 'Look again'}
+        </Button>
+      )}
       <Decisions listId={listId} />
     </>
   )

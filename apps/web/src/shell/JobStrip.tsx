@@ -3,7 +3,7 @@ import { Popover } from 'radix-ui'
 import { usePauseJobMutation, useReadJobsQuery, useResumeJobMutation, useStopJobMutation } from '../api'
 import { Button } from '../kit/Button'
 import { bytes, count, remaining, time } from '../words/format'
-import { JOB_PROBLEM, jobTitle } from '../words/jobs'
+import { JOB_PROBLEM, jobTitle, shareOfJob } from '../words/jobs'
 import { Refused } from './Answer'
 import { rateOf } from './jobRate'
 
@@ -47,13 +47,14 @@ function toShow(jobs: readonly Job[]): readonly Job[] {
   return [...jobs.filter((job) => !isOver(job)), ...jobs.filter(isOver).slice(0, ENDED)]
 }
 
-const share = (job: Job): number => (job.total ? Math.min(1, job.done / job.total) : 0)
+const percentOf = (job: Job): string => `${Math.floor(shareOfJob(job) * 100)} %`
 
-/** How far a job is, in short: what it is at where all that is counted is done. */
+/** How far a job is, in short: what it is at where all that is counted is done, and how far that is where it is told. */
 function shareOf(job: Job): string {
   if (job.state === 'queued') return 'waiting'
-  const follows = job.state === 'running' && share(job) === 1 ? PHASE[job.phase] : undefined
-  return follows ?? `${Math.floor(share(job) * 100)} %`
+  const phase = job.state === 'running' ? PHASE[job.phase] : undefined
+  if (phase && job.phaseShare !== null) return `${phase} ${percentOf(job)}`
+  return phase && shareOfJob(job) === 1 ? phase : percentOf(job)
 }
 
 const UNIT: Readonly<Record<Job['unit'], string>> = {
@@ -75,7 +76,6 @@ export function JobLine({ job }: { job: Job }) {
   const [pause, pausing] = usePauseJobMutation()
   const [resume, resuming] = useResumeJobMutation()
   const isBusy = isUnderWay(job)
-  const rate = rateOf(job, Date.now())
   return (
     <div className="flex flex-col gap-1">
       <div className="flex items-baseline justify-between gap-3">
@@ -86,21 +86,9 @@ export function JobLine({ job }: { job: Job }) {
       </div>
       {isBusy ? (
         <>
-          <progress aria-label={jobTitle(job)} max={1} value={share(job)} className="bar h-2 w-full" />
+          <progress aria-label={jobTitle(job)} max={1} value={shareOfJob(job)} className="bar h-2 w-full" />
           <div className="flex items-center justify-between text-[13px]">
-            <span>
-              <span className="num">{amount(job, job.done)}</span>
-              {job.total ? (
-                <>
-                  {' of '}
-                  <span className="num">{amount(job, job.total)}</span>
-                </>
-              ) : null}{' '}
-              {UNIT[job.unit]}
-              {rate
-                ? ` · ${amount(job, Math.round(rate.perSecond))} a second · ${remaining(rate.secondsLeft)} left`
-                : ''}
-            </span>
+            {job.phaseShare === null ? <Counted job={job} /> : <span className="num">{percentOf(job)}</span>}
             <span className="flex gap-1.5">
               <Button disabled={isEnding(job)} onClick={() => void pause({ params: { jobId: job.id } })}>
                 Pause
@@ -133,6 +121,24 @@ export function JobLine({ job }: { job: Job }) {
   )
 }
 
+/** How much is done of how much, and what that lets expect. */
+function Counted({ job }: { job: Job }) {
+  const rate = rateOf(job, Date.now())
+  return (
+    <span>
+      <span className="num">{amount(job, job.done)}</span>
+      {job.total ? (
+        <>
+          {' of '}
+          <span className="num">{amount(job, job.total)}</span>
+        </>
+      ) : null}{' '}
+      {UNIT[job.unit]}
+      {rate ? ` · ${amount(job, Math.round(rate.perSecond))} a second · ${remaining(rate.secondsLeft)} left` : ''}
+    </span>
+  )
+}
+
 const STATE: Record<Job['state'], string> = {
   queued: 'waiting its turn',
   running: 'under way',
@@ -146,6 +152,7 @@ const STATE: Record<Job['state'], string> = {
 }
 const PHASE: Record<string, string> = {
   joining: 'joining duplicates',
+  parting: 'parting it from the others',
   unpacking: 'unpacking the file',
   gathering: 'reading contacts',
   comparing: 'comparing contacts',

@@ -11,6 +11,7 @@ import { Button, TextButton } from '../kit/Button'
 import { useIntoView } from '../kit/useIntoView'
 import { useMayChange } from '../people/useRole'
 import { ReadState, Refused } from '../shell/Answer'
+import { useJobUnderWay } from '../shell/JobUnderWay'
 import { useKeys } from '../shell/useKeys'
 import { useListView } from '../shell/useListView'
 import { useNeighbours } from '../shell/useNeighbours'
@@ -138,12 +139,16 @@ function LeaveWidely({ code, n, state }: { code: ChangeCode; n: number; state: T
   const { data: batches = [] } = useReadBatchesQuery({ params: { listId } })
   const [leave, leaving] = useLeaveOutWidelyMutation()
   const [back, comingBack] = useTakeActBackMutation()
+  const isTidying = useJobUnderWay('tidy') !== undefined
   const out = state.leftOut.filter((one) => one.code === code)
   const ready = batches.filter(({ state: is }) => is === 'ready')
   return (
     <div className="flex flex-wrap items-center gap-2 border-t border-line pt-2">
       {n > 0 ? (
-        <Button disabled={leaving.isLoading} onClick={() => void leave({ params: { listId }, body: { code } })}>
+        <Button
+          disabled={leaving.isLoading || isTidying}
+          onClick={() => void leave({ params: { listId }, body: { code } })}
+        >
           {n === 1 ? 'Leave it as it was' : `Leave all ${count(n)} as they were`}
         </Button>
       ) : null}
@@ -151,6 +156,7 @@ function LeaveWidely({ code, n, state }: { code: ChangeCode; n: number; state: T
         <select
           aria-label="Leave out for one batch"
           value=""
+          disabled={isTidying}
           onChange={(event) => void leave({ params: { listId }, body: { code, batchId: event.target.value } })}
           className="min-h-8 max-w-56 rounded-small border border-edge bg-surface px-2"
         >
@@ -167,7 +173,7 @@ function LeaveWidely({ code, n, state }: { code: ChangeCode; n: number; state: T
       {out.map(({ actId, batch }) => (
         <p key={actId} className="text-straw-ink">
           Left out {batch === null ? 'everywhere' : `for ${batch}`}.{' '}
-          <TextButton disabled={comingBack.isLoading} onClick={() => void back({ params: { actId } })}>
+          <TextButton disabled={comingBack.isLoading || isTidying} onClick={() => void back({ params: { actId } })}>
             Mend again
           </TextButton>
         </p>

@@ -4,6 +4,7 @@ import { useCountAlikeMutation, useFixAlikeMutation, useMakeEditsMutation, useRe
 import { Button, Key, TextButton } from '../kit/Button'
 import { Glyph } from '../kit/Glyph'
 import { Refused, Unanswered } from '../shell/Answer'
+import { useJobUnderWay } from '../shell/JobUnderWay'
 import { useReadAhead } from '../shell/readOn'
 import { useListView } from '../shell/useListView'
 import { count, countryName, phone, plural } from '../words/format'
@@ -225,6 +226,7 @@ function Fixes({ item, chosen, onPick }: { item: HandItem; chosen: string; onPic
   const view = useListView()
   const [alike, counting] = useCountAlikeMutation()
   const [mend, mending] = useFixAlikeMutation()
+  const isTidying = useJobUnderWay('tidy') !== undefined
   const [fix] = item.fixes
   const kind = fix && !ONE_BY_ONE.has(fix.kind) ? fix.kind : undefined
   useEffect(() => {
@@ -260,7 +262,7 @@ function Fixes({ item, chosen, onPick }: { item: HandItem; chosen: string; onPic
         <p className="pt-1 text-[13px]">
           {plural(others, 'other cell')} with the same slip.{' '}
           <TextButton
-            disabled={mending.isLoading}
+            disabled={mending.isLoading || isTidying}
             onClick={() =>
               void mend({ params: { listId: view.listId }, body: { kind, problem: item.problem, apply: true } })
             }

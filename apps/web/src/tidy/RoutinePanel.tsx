@@ -91,7 +91,7 @@ function StepLine({
         {...attributes}
         {...listeners}
         aria-label={`Move ${STEP[step.kind].title}`}
-        className="flex h-7 w-6 shrink-0 cursor-grab items-center justify-center text-soft"
+        className="flex h-7 w-5 shrink-0 cursor-grab items-center justify-center text-soft"
       >
         <GripVertical size={13} aria-hidden="true" />
       </button>
@@ -99,10 +99,12 @@ function StepLine({
         type="button"
         aria-pressed={isOpen}
         onClick={onOpen}
-        className="flex min-w-0 flex-1 items-baseline gap-2 py-1 pr-1 text-left leading-5"
+        className="flex min-w-0 flex-1 items-baseline gap-1.5 py-1 pr-1 text-left leading-5"
       >
         <span className="num w-4 shrink-0 text-[12.5px] text-soft">{place}</span>
-        <span className={`min-w-0 flex-1 truncate ${step.isOn ? '' : 'text-soft line-through'}`}>{titleOf(step)}</span>
+        <span className={`min-w-0 flex-1 break-words ${step.isOn ? '' : 'text-soft line-through'}`}>
+          {titleOf(step)}
+        </span>
         {step.isOn ? null : <span className="sr-only">switched off</span>}
         <span className={`num text-[12.5px] ${step.isOn ? 'text-soft' : 'text-soft line-through'}`}>
           {count(changed)}

@@ -4,6 +4,7 @@ import { AskFirst } from '../kit/AskFirst'
 import { ButtonLink, TextButton } from '../kit/Button'
 import { useMayChange } from '../people/useRole'
 import { Refused } from '../shell/Answer'
+import { JobUnderWay } from '../shell/JobUnderWay'
 import { useListView } from '../shell/useListView'
 import { ActsByPeople } from './ActsByPeople'
 import type { RoutineDraft } from './useRoutineDraft'
@@ -13,6 +14,7 @@ export function TidyAdvice({ state, draft }: { state: TidyState; draft: RoutineD
   const { listId } = useListView()
   return (
     <div className="flex flex-col gap-4">
+      <JobUnderWay kind="tidy" />
       <div>
         <h2>Where the tidying stands</h2>
         <p className="text-soft">

@@ -27,6 +27,10 @@ const CHECKING: Readonly<Partial<Record<Job['unit'], string>>> = {
   'do-not-call': 'Asking do-not-call registers',
 }
 
+/** How much of a job is done, from 0 to 1: of the phase it is in, where that is told apart. */
+export const shareOfJob = ({ done, total, phaseShare }: Pick<Job, 'done' | 'total' | 'phaseShare'>): number =>
+  phaseShare ?? (total ? Math.min(1, done / total) : 0)
+
 export const JOB_PROBLEM: Record<string, string> = {
   ...FILE_PROBLEM_TEXT,
   'no-directory': 'This service is no directory of businesses any more. What was fetched before is kept.',

@@ -1,8 +1,9 @@
 /** @jest-environment <rootDir>/apps/web/test/components/browser.mjs */
 import { describe, expect, it, jest } from '@jest/globals'
-import { screen, within } from '@testing-library/react'
-import type { ChangedValue } from '@upper-field/contract'
+import { screen, waitFor, within } from '@testing-library/react'
+import type { ChangedValue, Job } from '@upper-field/contract'
 import { ChangesTable } from '../../src/tidy/ChangesTable'
+import { jobOf } from './jobs'
 import { OPERATOR, rendered } from './rendered'
 import { TIDY } from './tidying'
 
@@ -23,13 +24,14 @@ const VALUES = [
   changed(72, 'Maren Oldershaw', 'number', '7911204483'),
 ]
 
-function shown() {
+function shown(jobs: Job[] = []) {
   const sentTo = jest.fn()
   Element.prototype.scrollIntoView = function (this: Element) {
     sentTo(this.textContent)
   }
   const view = rendered(<ChangesTable code="lost-zero" state={TIDY} />, {
     readMe: OPERATOR,
+    readJobs: jobs,
     readChanges: { values: VALUES, next: null },
     leaveOut: () => new Promise(() => {}),
   })
@@ -58,5 +60,14 @@ describe('the values a repair has changed', () => {
     expect(sent.at(-1)).toMatchObject({ name: 'leaveOut', body: { code: 'lost-zero', contactId: 72 } })
     const row = screen.getByRole('row', { selected: true })
     expect(within(row).getByText('Maren Oldershaw')).toBeTruthy()
+  })
+
+  it('are left out for all unless the list is being tidied', async () => {
+    const leaveAll = () => screen.findByRole('button', { name: 'Leave all 2 as they were' })
+    const free = shown()
+    await waitFor(async () => expect(await leaveAll()).toHaveProperty('disabled', false))
+    free.unmount()
+    shown([jobOf({ kind: 'tidy', unit: 'contacts', state: 'queued' })])
+    await waitFor(async () => expect(await leaveAll()).toHaveProperty('disabled', true))
   })
 })

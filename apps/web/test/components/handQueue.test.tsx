@@ -1,8 +1,9 @@
 /** @jest-environment <rootDir>/apps/web/test/components/browser.mjs */
 import { describe, expect, it } from '@jest/globals'
 import { screen, waitFor } from '@testing-library/react'
-import type { Act, HandItem } from '@upper-field/contract'
+import type { Act, HandItem, Job } from '@upper-field/contract'
 import { HandQueue } from '../../src/tidy/HandQueue'
+import { jobOf } from './jobs'
 import { OPERATOR, rendered } from './rendered'
 
 const itemOf = (contactId: number, raw: string): HandItem => ({
@@ -31,8 +32,16 @@ const EDITED: Act = {
   undoneAt: null,
 }
 
+/** A cell with a slip that is mended alike wherever it stands. */
+const SLIP: HandItem = {
+  ...itemOf(4, 'maren@psotbox.example'),
+  column: 'email',
+  problem: 'slip-in-domain',
+  fixes: [{ kind: 'domain', text: 'maren@postbox.example' }],
+}
+
 /** A queue of three cells in which two people stand; the worker that reads numbers is started, and asked nothing. */
-function shown() {
+function shown({ jobs = [], slip = false }: { jobs?: Job[]; slip?: boolean } = {}) {
   let begun = 0
   globalThis.Worker = class {
     constructor() {
@@ -42,9 +51,11 @@ function shown() {
     postMessage() {}
     terminate() {}
   } as unknown as typeof Worker
-  let items = [itemOf(1, 'Ann'), itemOf(2, 'Bea'), itemOf(3, 'Cal')]
+  let items = slip ? [SLIP] : [itemOf(1, 'Ann'), itemOf(2, 'Bea'), itemOf(3, 'Cal')]
   const view = rendered(<HandQueue />, {
     readMe: OPERATOR,
+    readJobs: jobs,
+    fixAlike: { cells: 40 },
     readHand: () => ({ items, next: null, total: items.length }),
     makeEdits: () => {
       items = items.slice(1)
@@ -88,5 +99,16 @@ describe('the queue of cells that need a hand', () => {
     await user.click(screen.getByRole('button', { name: /^Later/ }))
     await until('Bea')
     expect(begun()).toBe(1)
+  })
+
+  it('mends the same slip wherever it stands, unless the list is being tidied', async () => {
+    const mendAll = () => screen.findByRole('button', { name: 'Mend all 40 by their nearest reading' })
+    const free = shown({ slip: true })
+    await free.user.click(await mendAll())
+    const mended = () => free.sent.filter(({ name, body }) => name === 'fixAlike' && (body as { apply: boolean }).apply)
+    await waitFor(() => expect(mended()).toHaveLength(1))
+    free.unmount()
+    shown({ slip: true, jobs: [jobOf({ kind: 'tidy', state: 'running', unit: 'contacts' })] })
+    await waitFor(async () => expect(await mendAll()).toHaveProperty('disabled', true))
   })
 })

@@ -31,6 +31,15 @@ describe('the line of a job', () => {
     expect(container.textContent).not.toContain(' of ')
   })
 
+  it('tells how far its phase is, where that is told, in place of what is counted', () => {
+    const joining: Partial<Job> = { kind: 'bring-in', unit: 'bytes', done: 48, phase: 'joining', phaseShare: 0.437 }
+    const { container } = shown({ ...RUNNING, ...joining })
+    expect(screen.getByRole('progressbar')).toHaveProperty('value', 0.437)
+    expect(container.textContent).toContain('joining duplicates')
+    expect(container.textContent).toContain('43 %')
+    expect(container.textContent).not.toContain(' of ')
+  })
+
   it.each<[Partial<Job>, RegExp]>([
     [{ state: 'failed', problem: 'answer-too-late' }, /took too long to answer/],
     [{ state: 'failed', problem: 'a code nobody knows' }, /failed/i],
@@ -78,6 +87,11 @@ describe('the jobs of a list', () => {
   it('tell what one is at, where all that is counted is done', async () => {
     strip([jobOf({ ...RUNNING, kind: 'bring-in', unit: 'bytes', done: 48, phase: 'joining' })])
     expect(await screen.findByRole('button', { name: 'Bringing in · joining duplicates' })).toBeTruthy()
+  })
+
+  it('tell how far that is, where it is told', async () => {
+    strip([jobOf({ ...RUNNING, kind: 'tidy', unit: 'contacts', done: 0, phase: 'joining', phaseShare: 0.5 })])
+    expect(await screen.findByRole('button', { name: 'Tidying · joining duplicates 50 %' })).toBeTruthy()
   })
 
   it('show what the search is prepared beside, not that', async () => {

@@ -9,6 +9,7 @@ export const jobOf = (more: Partial<Job> = {}): Job => ({
   listId: '5f1c2a9e-7d1b-4f0e-9a53-0b6a5f7a2c11',
   state: 'done',
   phase: 'fetching',
+  phaseShare: null,
   done: 45,
   total: 45,
   before: 0,

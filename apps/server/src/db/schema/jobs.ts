@@ -7,6 +7,7 @@ import {
   jsonb,
   pgTable,
   primaryKey,
+  real,
   text,
   uniqueIndex,
   uuid,
@@ -23,6 +24,8 @@ export const jobs = pgTable(
     listId: ofList(),
     state: text('state').notNull().default('queued'),
     phase: text('phase').notNull().default(''),
+    /** How much of its phase is done, from 0 to 1; null where that is not told apart from the whole. */
+    phaseShare: real('phase_share'),
     done: bigint('done', { mode: 'number' }).notNull().default(0),
     total: bigint('total', { mode: 'number' }),
     /** How much of it was done when it began. */
