@@ -107,7 +107,7 @@ async function finish(
   if (batch.state === 'ready') return { next: 'done' }
   const { bytes } = readingOf(batch)
   await transaction(services.pool, async (tx) => {
-    await saveJob(tx, job.id, { phase: 'joining' })
+    await saveJob(tx, job.id, { phase: 'joining', phaseShare: 0 })
     await startIndexingAhead(tx, batch)
   })
   const work: WholeList<null>['work'] = async (tx, client, onPage) => {
@@ -126,6 +126,7 @@ async function finish(
     // Nor does what was learnt of numbers meanwhile reach rows that were being stored.
     const learnt = await learntSince(tx, batch.id, batch.createdAt)
     await reproject(tx, client, { contacts: learnt, because: 'learnt' })
+    await onPage(bytes, 'counting')
     await countContacts(tx, batch.listId)
     await renewLaneStatistics(client, batch.rows)
     await tx.delete(batchPieces).where(eq(batchPieces.batchId, batch.id))

@@ -31,6 +31,7 @@ export const takeBackJob: JobHandler = {
         const onShare: OnShare = (share) => onPage(null, undefined, share)
         await (isBack ? bringBack : takeBack)(tx, client, batch, onShare)
         await reproject(tx, client, { contacts: await sharers(tx, batch), because: 'place' })
+        await onPage(null, 'counting')
         await countContacts(tx, batch.listId)
         return { total: batch.rows, result: { rows: batch.rows } }
       },

@@ -35,10 +35,11 @@ export const pairJob: JobHandler = {
         const isAsItWas = early !== null && early.version === (await versionOf(tx, job.listId))
         const found = isAsItWas ? early.found : await findPairs(tx, job.listId, thresholds, onPage)
         const { contacts, joins, toDecide } = found
-        await onPage(contacts, 'joining')
+        await onPage(contacts, 'joining', 0)
         await storeGroups(tx, client, found, (share) => onPage(contacts, 'joining', share))
         await storePairs(tx, client, found)
         await storeState(tx, found, thresholds, new Date(services.now()))
+        await onPage(contacts, 'counting')
         await countContacts(tx, job.listId, { repairs: 'as-they-were' })
         return { total: contacts, result: { joined: joins.length, toDecide: toDecide.length } }
       },

@@ -68,7 +68,10 @@ export async function makeChange(
     all.values.filter((id) => !isWritten.has(id)),
     { isOutOfIndex, onShare: partOf(onShare, 1, 2) },
   )
-  if (contacts > 0) await countContacts(tx, listId)
+  if (contacts > 0) {
+    await onPage(null, 'counting')
+    await countContacts(tx, listId)
+  }
   if (isOutOfIndex) await indexAnew(tx, listId)
   return { actId, contacts }
 }

@@ -49,12 +49,13 @@ function toShow(jobs: readonly Job[]): readonly Job[] {
 
 const percentOf = (job: Job): string => `${Math.floor(shareOfJob(job) * 100)} %`
 
-/** How far a job is, in short: what it is at where all that is counted is done, and how far that is where it is told. */
+/** How far a job is, in short: what it is at where that is not what it counts, and how far that is where it is told. */
 function shareOf(job: Job): string {
   if (job.state === 'queued') return 'waiting'
   const phase = job.state === 'running' ? PHASE[job.phase] : undefined
-  if (phase && job.phaseShare !== null) return `${phase} ${percentOf(job)}`
-  return phase && shareOfJob(job) === 1 ? phase : percentOf(job)
+  if (!phase) return percentOf(job)
+  if (job.phaseShare !== null) return `${phase} ${percentOf(job)}`
+  return FOLLOWS.has(job.phase) || shareOfJob(job) === 1 ? phase : percentOf(job)
 }
 
 const UNIT: Readonly<Record<Job['unit'], string>> = {
@@ -78,7 +79,7 @@ export function JobLine({ job }: { job: Job }) {
   const isBusy = isUnderWay(job)
   return (
     <div className="flex flex-col gap-1">
-      <div className="flex items-baseline justify-between gap-3">
+      <div className="flex flex-wrap items-baseline justify-between gap-x-3">
         <span className="font-semibold">{jobTitle(job)}</span>
         <span className="text-[13px] text-soft">
           {isBusy ? stateOf(job) : `${stateOf(job)} · ${time(job.finishedAt ?? job.createdAt)}`}
@@ -87,9 +88,9 @@ export function JobLine({ job }: { job: Job }) {
       {isBusy ? (
         <>
           <progress aria-label={jobTitle(job)} max={1} value={shareOfJob(job)} className="bar h-2 w-full" />
-          <div className="flex items-center justify-between text-[13px]">
+          <div className="flex flex-wrap items-center justify-between gap-x-3 gap-y-1 text-[13px]">
             {job.phaseShare === null ? <Counted job={job} /> : <span className="num">{percentOf(job)}</span>}
-            <span className="flex gap-1.5">
+            <span className="ml-auto flex gap-1.5">
               <Button disabled={isEnding(job)} onClick={() => void pause({ params: { jobId: job.id } })}>
                 Pause
               </Button>
@@ -153,10 +154,13 @@ const STATE: Record<Job['state'], string> = {
 const PHASE: Record<string, string> = {
   joining: 'joining duplicates',
   parting: 'parting it from the others',
+  counting: 'counting the list',
   unpacking: 'unpacking the file',
   gathering: 'reading contacts',
   comparing: 'comparing contacts',
 }
+/** Phases behind what a job counts. */
+const FOLLOWS: ReadonlySet<string> = new Set(['joining', 'parting', 'counting'])
 const WAITS_FOR: Record<string, string> = {
   'list-busy': 'waiting until the list is free',
   'waiting-for-answers': 'awaiting what was ordered',

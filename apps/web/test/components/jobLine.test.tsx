@@ -94,6 +94,11 @@ describe('the jobs of a list', () => {
     expect(await screen.findByRole('button', { name: 'Tidying · joining duplicates 50 %' })).toBeTruthy()
   })
 
+  it('tell that the list is counted, whatever else was counted before', async () => {
+    strip([jobOf({ ...RUNNING, kind: 'tidy', unit: 'contacts', done: 0, phase: 'counting' })])
+    expect(await screen.findByRole('button', { name: 'Tidying · counting the list' })).toBeTruthy()
+  })
+
   it('show what the search is prepared beside, not that', async () => {
     const index = jobOf({ ...RUNNING, id: crypto.randomUUID(), kind: 'index', unit: 'contacts' })
     strip([index, jobOf(RUNNING)])
