@@ -6,6 +6,7 @@ import { useBringBatchBackMutation, useTakeBatchBackMutation, useThrowAwayMutati
 import { Button } from '../kit/Button'
 import { Notice } from '../kit/Notice'
 import { Refused } from '../shell/Answer'
+import { JobUnderWay } from '../shell/JobUnderWay'
 import { bytes, count, date, money, plural } from '../words/format'
 import { BASIS, BATCH_PROBLEM, FIELD, FORMAT, SOURCE } from '../words/sentences'
 import { HeldRows } from './HeldRows'
@@ -21,6 +22,9 @@ export function BatchView({ batch, mayChange, job }: { batch: Batch; mayChange: 
       </div>
       <p className="pb-3 text-soft">{howItWasRead(batch)}</p>
       {job && !['ready', 'taken-back'].includes(batch.state) ? <div className="max-w-md pb-4">{job}</div> : null}
+      <div className="max-w-md">
+        <JobUnderWay kind="take-back" />
+      </div>
       {batch.problem ? (
         <Notice tone="bad">
           {BATCH_PROBLEM[batch.problem] ?? 'This batch could not be brought in. Nothing of it is shown.'}

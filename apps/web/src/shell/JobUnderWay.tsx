@@ -1,5 +1,6 @@
 import { isOver, type Job } from '@upper-field/contract'
 import { useReadJobsQuery } from '../api'
+import { useIntoView } from '../kit/useIntoView'
 import { JobLine } from './JobStrip'
 import { useListView } from './useListView'
 
@@ -13,9 +14,11 @@ export function useJobUnderWay(kind: Job['kind']): Job | undefined {
 /** How far such a job is, and ways to let it rest or to stop it; nothing where there is none. */
 export function JobUnderWay({ kind }: { kind: Job['kind'] }) {
   const job = useJobUnderWay(kind)
+  // Whoever has begun it sees it, however far down that was.
+  const line = useIntoView<HTMLElement>(job ? Date.parse(job.createdAt) : null)
   if (!job) return null
   return (
-    <section aria-label="Under way" className="border-y border-line py-3">
+    <section ref={line} aria-label="Under way" className="border-y border-line py-3">
       <JobLine job={job} />
     </section>
   )

@@ -1,5 +1,5 @@
 /** @jest-environment <rootDir>/apps/web/test/components/browser.mjs */
-import { describe, expect, it } from '@jest/globals'
+import { beforeEach, describe, expect, it } from '@jest/globals'
 import { screen, waitFor } from '@testing-library/react'
 import type { Job, PairState } from '@upper-field/contract'
 import { DEFAULT_SURVIVORSHIP, DEFAULT_THRESHOLDS } from '@upper-field/core/pair'
@@ -25,6 +25,14 @@ const NEVER_PAIRED: PairState = {
 }
 const NO_PAIRS = { total: 0, pairs: [], next: null }
 
+let sighted: (string | null)[] = []
+beforeEach(() => {
+  sighted = []
+  Element.prototype.scrollIntoView = function (this: Element) {
+    sighted.push(this.getAttribute('aria-label'))
+  }
+})
+
 describe('the job of a kind in the list that is open', () => {
   const shown = (jobs: Job[]) => rendered(<JobUnderWay kind="pair" />, { readJobs: jobs })
 
@@ -35,6 +43,7 @@ describe('the job of a kind in the list that is open', () => {
       expect((await screen.findByRole('region', { name: 'Under way' })).textContent).toContain(
         'Looking for who is one person',
       )
+      expect(sighted).toEqual(['Under way'])
     },
   )
 
