@@ -6,6 +6,7 @@ export const JOB_KINDS = [
   'harvest',
   'directory',
   'take-back',
+  'bring-back',
   'tidy',
   'pair',
   'index',

@@ -106,12 +106,13 @@ export function bringRoutes(app: Hono, services: CallServices): void {
     await transaction(services.pool, async (tx) => {
       const [batch] = await tx.select().from(batches).where(eq(batches.id, id)).for('update')
       const { rows: open } = await tx.execute(sql`
-        select 1 from jobs where kind = 'take-back' and payload->>'batchId' = ${id} and not ${isJobOver()}`)
+        select 1 from jobs where kind in ('take-back', 'bring-back') and payload->>'batchId' = ${id} and not ${isJobOver()}`)
       if (batch?.state !== from || open.length > 0)
         throw new Problem(409, 'batch-not-there', 'This batch is not in a state for that. Look at it again.')
-      const payload = { batchId: id, isBack: from === 'taken-back' }
+      const isBack = from === 'taken-back'
+      const payload = { batchId: id, isBack }
       await createJob(tx, {
-        kind: 'take-back',
+        kind: isBack ? 'bring-back' : 'take-back',
         listId,
         unit: 'contacts',
         total: batch.rows,

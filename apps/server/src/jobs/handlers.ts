@@ -5,6 +5,7 @@ export const jobHandlers: JobHandlers = {
   'bring-in': loaded(async () => (await import('../bring/bringInJob')).bringInJob),
   harvest: loaded(async () => (await import('../harvest/harvestJob')).harvestJob),
   directory: loaded(async () => (await import('../directory/directoryJob')).directoryJob),
+  'bring-back': loaded(async () => (await import('../bring/takeBackJob')).takeBackJob),
   'take-back': loaded(async () => (await import('../bring/takeBackJob')).takeBackJob),
   index: loaded(async () => (await import('../contacts/indexJob')).indexJob),
   check: loaded(async () => (await import('../check/checkJob')).checkJob),

@@ -1,13 +1,14 @@
 import { sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { LOCKS } from '../db/locks'
-import { orNull, orZero, readRow, text, when } from '../db/readRows'
+import { num, orNull, readRow, text, when } from '../db/readRows'
 import { Problem } from '../http/problem'
 
 /** Kinds of work that have a list for themselves while they change it. */
 export type ListWork =
   | 'bring-in'
   | 'take-back'
+  | 'bring-back'
   | 'let-in'
   | 'tidy'
   | 'edit'
@@ -39,7 +40,8 @@ export interface Holder {
 
 const WORDS: Record<ListWork, string> = {
   'bring-in': 'a batch is being joined with this list',
-  'take-back': 'a batch of this list is being taken back or brought back',
+  'take-back': 'a batch of this list is being taken back',
+  'bring-back': 'a batch of this list is being brought back',
   'let-in': 'rows are being let in',
   tidy: 'this list is being tidied',
   edit: 'values of this list are being changed',
@@ -74,11 +76,11 @@ export async function whoHolds(db: Db, listIds: readonly string[]): Promise<Hold
       join wanted on wanted.key = (l.classid::bigint << 32) | l.objid::bigint
       where l.locktype = 'advisory' and l.objsubid = 1 and l.granted
         and l.database = (select oid from pg_database where datname = current_database()))
-    select split_part(held.name, ' ', 2) as work, held.since, j.started_by, j.done, j.total
+    select split_part(held.name, ' ', 2) as work, held.since, j.started_by,
+      coalesce(j.phase_share, least(1, j.done::real / nullif(j.total, 0))) as share
     from held left join jobs j on j.id::text = split_part(held.name, ' ', 3) limit 1`
   if (!holding) return null
-  const { work, startedBy, since, done, total } = holding
-  return { work, startedBy, since: since ?? new Date(0), share: total > 0 ? Math.min(1, done / total) : null }
+  return { ...holding, since: holding.since ?? new Date(0) }
 }
 
-const HOLDING = { work: text, startedBy: orNull(text), since: orNull(when), done: orZero, total: orZero }
+const HOLDING = { work: text, startedBy: orNull(text), since: orNull(when), share: orNull(num) }

@@ -101,16 +101,15 @@ describe('a file whose duplicates are being joined', () => {
 
 describe('work on a whole list', () => {
   it('can be stopped while a batch is taken back, and while it comes back', async () => {
-    for (const [isBack, phase] of [
-      [false, 'parting'],
-      [true, 'joining'],
+    for (const [call, kind, phase] of [
+      ['takeBatchBack', 'take-back', 'parting'],
+      ['bringBatchBack', 'bring-back', 'joining'],
     ] as const) {
-      const call = isBack ? 'bringBatchBack' : 'takeBatchBack'
       await bringText(server.api, listId, `${FILE.split('\n').slice(0, 1500).join('\n')}\n`, { defaultCountry: 'GB' })
       const before = await picture()
-      await press('take-back', 'pausing')
+      await press(kind, 'pausing')
       await server.api.call(call, { params: { batchId } })
-      const paused = await ended(server.api, listId, (await latest('take-back')).id)
+      const paused = await ended(server.api, listId, (await latest(kind)).id)
       expect(paused).toMatchObject({ state: 'paused', done: 0 })
       expect(await picture()).toEqual(before)
       expect(await resume(paused as Job)).toMatchObject({ state: 'done', done: 2 * PEOPLE })

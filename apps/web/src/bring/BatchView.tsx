@@ -22,8 +22,8 @@ export function BatchView({ batch, mayChange, job }: { batch: Batch; mayChange: 
       </div>
       <p className="pb-3 text-soft">{howItWasRead(batch)}</p>
       {job && !['ready', 'taken-back'].includes(batch.state) ? <div className="max-w-md pb-4">{job}</div> : null}
-      <div className="max-w-md">
-        <JobUnderWay kind="take-back" />
+      <div className="max-w-md pb-3 empty:hidden">
+        <JobUnderWay of={['take-back', 'bring-back']} />
       </div>
       {batch.problem ? (
         <Notice tone="bad">

@@ -101,6 +101,7 @@ const STAGE_OF: Readonly<Record<string, string>> = {
   'bring-in': 'bring',
   harvest: 'bring/pages',
   'take-back': 'bring',
+  'bring-back': 'bring',
   tidy: 'tidy',
   pair: 'pair',
   check: 'check',

@@ -68,7 +68,7 @@ export function PairLines({ state }: { state: PairState }) {
       </p>
       <Refused by={[running]} />
       {isLooking ? (
-        <JobUnderWay kind="pair" />
+        <JobUnderWay of={['pair']} />
       ) : (
         <Button
           look="main"

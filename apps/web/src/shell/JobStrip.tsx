@@ -3,7 +3,7 @@ import { Popover } from 'radix-ui'
 import { usePauseJobMutation, useReadJobsQuery, useResumeJobMutation, useStopJobMutation } from '../api'
 import { Button } from '../kit/Button'
 import { bytes, count, remaining, time } from '../words/format'
-import { JOB_PROBLEM, jobTitle, shareOfJob } from '../words/jobs'
+import { isBeyondCounted, JOB_PROBLEM, jobTitle, shareOfJob } from '../words/jobs'
 import { Refused } from './Answer'
 import { rateOf } from './jobRate'
 
@@ -55,7 +55,7 @@ function shareOf(job: Job): string {
   const phase = job.state === 'running' ? PHASE[job.phase] : undefined
   if (!phase) return percentOf(job)
   if (job.phaseShare !== null) return `${phase} ${percentOf(job)}`
-  return FOLLOWS.has(job.phase) || shareOfJob(job) === 1 ? phase : percentOf(job)
+  return shareOfJob(job) === 1 ? phase : percentOf(job)
 }
 
 const UNIT: Readonly<Record<Job['unit'], string>> = {
@@ -89,7 +89,11 @@ export function JobLine({ job }: { job: Job }) {
         <>
           <progress aria-label={jobTitle(job)} max={1} value={shareOfJob(job)} className="bar h-2 w-full" />
           <div className="flex flex-wrap items-center justify-between gap-x-3 gap-y-1 text-[13px]">
-            {job.phaseShare === null ? <Counted job={job} /> : <span className="num">{percentOf(job)}</span>}
+            {job.phaseShare !== null ? (
+              <span className="num">{percentOf(job)}</span>
+            ) : isBeyondCounted(job) ? null : (
+              <Counted job={job} />
+            )}
             <span className="ml-auto flex gap-1.5">
               <Button disabled={isEnding(job)} onClick={() => void pause({ params: { jobId: job.id } })}>
                 Pause
@@ -159,8 +163,6 @@ const PHASE: Record<string, string> = {
   gathering: 'reading contacts',
   comparing: 'comparing contacts',
 }
-/** Phases behind what a job counts. */
-const FOLLOWS: ReadonlySet<string> = new Set(['joining', 'parting', 'counting'])
 const WAITS_FOR: Record<string, string> = {
   'list-busy': 'waiting until the list is free',
   'waiting-for-answers': 'awaiting what was ordered',

@@ -2,7 +2,7 @@ import { isUnderWay, type Job } from '@upper-field/contract'
 import { jobTitle, shareOfJob } from '../words/jobs'
 
 /** Jobs that have a list for themselves while they change it. */
-const HOLDS: ReadonlySet<Job['kind']> = new Set(['tidy', 'pair', 'take-back', 'bring-in'])
+const HOLDS: ReadonlySet<Job['kind']> = new Set(['tidy', 'pair', 'take-back', 'bring-back', 'bring-in'])
 
 /** The sentence about the job that has the list now; null where none is known to. */
 export function whoIsAtWork(jobs: readonly Job[]): string | null {

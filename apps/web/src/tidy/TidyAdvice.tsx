@@ -14,7 +14,7 @@ export function TidyAdvice({ state, draft }: { state: TidyState; draft: RoutineD
   const { listId } = useListView()
   return (
     <div className="flex flex-col gap-4">
-      <JobUnderWay kind="tidy" />
+      <JobUnderWay of={['tidy']} />
       <div>
         <h2>Where the tidying stands</h2>
         <p className="text-soft">

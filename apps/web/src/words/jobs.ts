@@ -6,6 +6,7 @@ const JOB: Record<Job['kind'], string> = {
   harvest: 'Reading pages',
   directory: 'Fetching businesses from a directory',
   'take-back': 'Taking a batch back',
+  'bring-back': 'Bringing a batch back',
   pair: 'Looking for who is one person',
   index: 'Preparing the search',
   mark: 'Marking who is suppressed',
@@ -27,9 +28,16 @@ const CHECKING: Readonly<Partial<Record<Job['unit'], string>>> = {
   'do-not-call': 'Asking do-not-call registers',
 }
 
+/** Phases behind what a job counts, as its unit says. */
+const BEHIND: ReadonlySet<string> = new Set(['joining', 'parting', 'counting'])
+
+/** A job is beyond what it counts: how much of that is done tells nothing any more. */
+export const isBeyondCounted = ({ state, phase }: Pick<Job, 'state' | 'phase'>): boolean =>
+  state === 'running' && BEHIND.has(phase)
+
 /** How much of a job is done, from 0 to 1: of the phase it is in, where that is told apart. */
-export const shareOfJob = ({ done, total, phaseShare }: Pick<Job, 'done' | 'total' | 'phaseShare'>): number =>
-  phaseShare ?? (total ? Math.min(1, done / total) : 0)
+export const shareOfJob = (job: Pick<Job, 'state' | 'phase' | 'done' | 'total' | 'phaseShare'>): number =>
+  job.phaseShare ?? (isBeyondCounted(job) ? 1 : job.total ? Math.min(1, job.done / job.total) : 0)
 
 export const JOB_PROBLEM: Record<string, string> = {
   ...FILE_PROBLEM_TEXT,

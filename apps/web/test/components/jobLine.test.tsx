@@ -40,6 +40,13 @@ describe('the line of a job', () => {
     expect(container.textContent).not.toContain(' of ')
   })
 
+  it('does not tell what was counted where it is beyond that', () => {
+    const { container } = shown({ ...RUNNING, kind: 'take-back', unit: 'contacts', done: 0, phase: 'counting' })
+    expect(screen.getByRole('progressbar')).toHaveProperty('value', 1)
+    expect(container.textContent).toContain('counting the list')
+    expect(container.textContent).not.toContain(' of ')
+  })
+
   it.each<[Partial<Job>, RegExp]>([
     [{ state: 'failed', problem: 'answer-too-late' }, /took too long to answer/],
     [{ state: 'failed', problem: 'a code nobody knows' }, /failed/i],

@@ -34,7 +34,7 @@ beforeEach(() => {
 })
 
 describe('the job of a kind in the list that is open', () => {
-  const shown = (jobs: Job[]) => rendered(<JobUnderWay kind="pair" />, { readJobs: jobs })
+  const shown = (jobs: Job[]) => rendered(<JobUnderWay of={['pair', 'check']} />, { readJobs: jobs })
 
   it.each<Job['state']>(['queued', 'running', 'waiting', 'stopping', 'pausing', 'paused'])(
     'is shown while it is %s',
