@@ -6,7 +6,7 @@ import { useBringBatchBackMutation, useTakeBatchBackMutation, useThrowAwayMutati
 import { Button } from '../kit/Button'
 import { Notice } from '../kit/Notice'
 import { Refused } from '../shell/Answer'
-import { JobUnderWay } from '../shell/JobUnderWay'
+import { JobUnderWay, useJobUnderWay } from '../shell/JobUnderWay'
 import { bytes, count, date, money, plural } from '../words/format'
 import { BASIS, BATCH_PROBLEM, FIELD, FORMAT, SOURCE } from '../words/sentences'
 import { HeldRows } from './HeldRows'
@@ -97,14 +97,17 @@ function Acts({ batch }: { batch: Batch }) {
   const [takeBack, taking] = useTakeBatchBackMutation()
   const [bringBack, bringing] = useBringBatchBackMutation()
   const [throwAway, throwing] = useThrowAwayMutation()
+  const isTurning = useJobUnderWay('take-back', 'bring-back') !== undefined
   const params = { params: { batchId: batch.id } }
   return (
     <div className="flex flex-col items-end gap-1">
       {batch.state === 'ready' ? (
-        <Button onClick={() => void takeBack(params)}>Take back {plural(batch.rows, 'row')}</Button>
+        <Button disabled={isTurning} onClick={() => void takeBack(params)}>
+          Take back {plural(batch.rows, 'row')}
+        </Button>
       ) : null}
       {batch.state === 'taken-back' ? (
-        <Button look="main" onClick={() => void bringBack(params)}>
+        <Button look="main" disabled={isTurning} onClick={() => void bringBack(params)}>
           Bring back {plural(batch.rows, 'row')}
         </Button>
       ) : null}

@@ -18,7 +18,7 @@ export function JobUnderWay({ of }: { of: readonly Job['kind'][] }) {
   const line = useIntoView<HTMLElement>(job ? Date.parse(job.createdAt) : null)
   if (!job) return null
   return (
-    <section ref={line} aria-label="Under way" className="scroll-mb-8 border-y border-line py-3">
+    <section ref={line} aria-label="Under way" className="scroll-mb-16 border-y border-line py-3">
       <JobLine job={job} />
     </section>
   )
