@@ -2,7 +2,7 @@ import { describe, expect, it } from '@jest/globals'
 import fc from 'fast-check'
 import { rateOf } from '../src/shell/jobRate'
 import { groundLines, HILL, outline } from '../src/shell/terraceShape'
-import { money, phone, plural, remaining, signed } from '../src/words/format'
+import { minutes, money, phone, plural, remaining, signed } from '../src/words/format'
 
 describe('the terrace', () => {
   const steps = [800, 600, 0].map((count) => ({ stage: 'tidy' as const, count, changes: [] }))
@@ -100,4 +100,12 @@ describe('the time that is left', () => {
     [240, '4 min'],
     [7300, '2 h'],
   ])('of %p seconds is %p', (seconds, told) => expect(remaining(seconds)).toBe(told))
+  it.each([
+    [0, '1 min'],
+    [29, '1 min'],
+    [2340, '39 min'],
+    [5399, '90 min'],
+    [109_620, '30 h'],
+    [7_200_000, '2,000 h'],
+  ])('for work of %p seconds is about %p', (seconds, told) => expect(minutes(seconds)).toBe(told))
 })

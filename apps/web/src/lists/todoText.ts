@@ -1,5 +1,5 @@
 import type { Job, Todo } from '@upper-field/contract'
-import { count, date, money, percent, plural } from '../words/format'
+import { count, date, minutes, money, percent, plural } from '../words/format'
 import { jobTitle } from '../words/jobs'
 
 export interface TodoText {
@@ -76,7 +76,7 @@ export function todoText(todo: Todo): TodoText {
           .filter(Boolean)
           .join(', '),
         about: listName,
-        act: `Begin · about ${Math.max(1, Math.round((n * PER_CELL + more * PER_PAIR) / 60))} min`,
+        act: `Begin · about ${minutes(n * PER_CELL + more * PER_PAIR)}`,
         to: n > 0 ? `${list}/tidy?show=hand` : `${list}/pair`,
       }
     case 'batch-waits':

@@ -106,7 +106,7 @@ export const ADDRESS_STATE: GridColumn = {
 export const LANE_WORD: GridColumn = { title: 'Lane', width: '80px', cell: (c) => <LaneName lane={c.lane} /> }
 export const BECAUSE: GridColumn = {
   title: 'Because',
-  width: 'minmax(0,1.4fr)',
+  width: 'minmax(156px,1.4fr)',
   cell: (c) => LANE_REASON[c.laneReason],
 }
 export const JOINED: GridColumn = {

@@ -41,12 +41,10 @@ export const dayInUtc = (iso: string): string => utcDay.format(new Date(iso))
 /** With its zone. */
 export const time = (iso: string): string => moment.format(new Date(iso))
 /** Seconds that are left, no finer than anybody wants to know. */
-export const remaining = (seconds: number): string =>
-  seconds < 100
-    ? `${seconds} s`
-    : seconds < 5400
-      ? `${Math.round(seconds / 60)} min`
-      : `${Math.round(seconds / 3600)} h`
+export const remaining = (seconds: number): string => (seconds < 100 ? `${seconds} s` : minutes(seconds))
+/** A while in minutes, one at least; a longer one in hours. */
+export const minutes = (seconds: number): string =>
+  seconds < 5400 ? `${Math.max(1, Math.round(seconds / 60))} min` : `${count(Math.round(seconds / 3600))} h`
 export const bytes = (n: number): string =>
   n < 1000 ? `${n} B` : n < 1_000_000 ? `${Math.round(n / 1000)} kB` : `${(n / 1_000_000).toFixed(1)} MB`
 export const countryName = (code: string): string => {
