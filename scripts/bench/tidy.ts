@@ -42,10 +42,18 @@ export async function tidyBench({ rows }: { rows: number | null }): Promise<void
     const one = await timed(api, list.id, () =>
       api.call('applyRoutine', { params: { listId: list.id }, body: { routine: withoutForms, name: null } }),
     )
+    const code = 'lost-zero'
+    const { counts } = await api.call('readTidy', { params: { listId: list.id } })
+    const left = await timed(api, list.id, () =>
+      api.call('leaveOutWidely', { params: { listId: list.id }, body: { code } }),
+    )
     update.push(await updateSeconds(databaseUrl))
     const base = update.sort((a, b) => a - b)[1] ?? 1
     console.log(`${count} contacts; update of one column: ${base.toFixed(2)} s (median of three)`)
     console.log(`one step switched off (postal codes): ${one.toFixed(1)} s, ratio ${(one / base).toFixed(1)}`)
+    console.log(
+      `one repair of ${counts[code] ?? 0} contacts left out: ${left.toFixed(1)} s, ratio ${(left / base).toFixed(1)}`,
+    )
     console.log(`whole routine switched off: ${off.toFixed(1)} s, ratio ${(off / base).toFixed(1)}`)
     console.log(`whole routine switched on: ${on.toFixed(1)} s, ratio ${(on / base).toFixed(1)}`)
   } finally {

@@ -9,6 +9,7 @@ import { isOneOf } from '../db/isOneOf'
 import { readIds } from '../db/readRows'
 import { acts, batches, contacts, edits, leftOut, lists } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
+import { codesAtStakeOf, differsAmong, type WhateverDiffers } from './atStake'
 import { alikeFixes, type Slip } from './hand'
 
 /** Something a person changes in how a list is tidied. */
@@ -42,8 +43,8 @@ export type TidyChange =
     }
   | { readonly kind: 'take-back'; readonly actId: string }
 
-/** What a change leaves to be projected again: some contacts, or whatever comes out otherwise than before. */
-export type Touched = readonly number[] | 'whatever-differs'
+/** What a change leaves to be projected again: some contacts, or whatever comes out otherwise than before among some. */
+export type Touched = readonly number[] | WhateverDiffers
 
 export interface MadeAct {
   readonly actId: string
@@ -84,9 +85,11 @@ async function newAct(tx: Db, listId: string, madeBy: string, facts: ActFacts): 
 async function storeRoutine(
   tx: Db,
   listId: string,
-  { routine, name }: Extract<TidyChange, { kind: 'routine' }>,
+  change: Extract<TidyChange, { kind: 'routine' }>,
   madeBy: string,
 ): Promise<MadeAct> {
+  const { routine, name } = change
+  const codes = await codesAtStakeOf(tx, listId, change)
   const [list] = await tx
     .select({ routine: lists.routine, name: lists.routineName })
     .from(lists)
@@ -98,7 +101,7 @@ async function storeRoutine(
     before: { routine: list?.routine ?? null, name: list?.name ?? null },
   })
   await tx.update(lists).set({ routine, routineName: name }).where(eq(lists.id, listId))
-  return { actId, touched: 'whatever-differs' }
+  return { actId, touched: differsAmong(null, codes) }
 }
 
 async function storeLeftOut(
@@ -114,7 +117,8 @@ async function storeLeftOut(
     detail: code,
   })
   await tx.insert(leftOut).values({ actId, listId, code, batchId, contactId })
-  return { actId, touched: contactId === null ? 'whatever-differs' : [contactId] }
+  if (contactId !== null) return { actId, touched: [contactId] }
+  return { actId, touched: differsAmong(batchId, [code]) }
 }
 
 async function storeEdits(
@@ -187,7 +191,7 @@ async function storeReading(
     before: { batchId, defaultCountry: batch.defaultCountry, mapping: batch.mapping },
   })
   await tx.update(batches).set({ defaultCountry, mapping }).where(eq(batches.id, batchId))
-  return { actId, touched: 'whatever-differs' }
+  return { actId, touched: differsAmong(batchId) }
 }
 
 async function findReadyBatch(tx: Db, listId: string, batchId: string): Promise<typeof batches.$inferSelect> {
@@ -220,24 +224,25 @@ async function takeBack(tx: Db, listId: string, actId: string): Promise<MadeAct>
     .update(leftOut)
     .set({ undoneAt: now })
     .where(eq(leftOut.actId, actId))
-    .returning({ id: leftOut.contactId })
+    .returning({ id: leftOut.contactId, batchId: leftOut.batchId })
   if (act.kind === 'routine' || act.kind === 'reading') {
-    await putBack(tx, listId, act.before)
-    return { actId, touched: 'whatever-differs' }
+    return { actId, touched: await putBack(tx, listId, act.before) }
   }
-  if (skipped) return { actId, touched: skipped.id === null ? 'whatever-differs' : [skipped.id] }
+  if (skipped) return { actId, touched: skipped.id === null ? differsAmong(skipped.batchId) : [skipped.id] }
   return { actId, touched: [...new Set(given.map(({ id }) => id))] }
 }
 
-async function putBack(tx: Db, listId: string, before: (typeof acts.$inferSelect)['before']): Promise<void> {
+async function putBack(tx: Db, listId: string, before: (typeof acts.$inferSelect)['before']): Promise<WhateverDiffers> {
   if (before && 'batchId' in before) {
     const { batchId, defaultCountry, mapping } = before
     await tx.update(batches).set({ defaultCountry, mapping }).where(eq(batches.id, batchId))
-  } else
-    await tx
-      .update(lists)
-      .set({ routine: before?.routine ?? null, routineName: before?.name ?? null })
-      .where(eq(lists.id, listId))
+    return differsAmong(batchId)
+  }
+  await tx
+    .update(lists)
+    .set({ routine: before?.routine ?? null, routineName: before?.name ?? null })
+    .where(eq(lists.id, listId))
+  return differsAmong(null)
 }
 
 /** An act that still stands. A routine, and how a batch is read, can be taken back only while no later one was applied over it. */

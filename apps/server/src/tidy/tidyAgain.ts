@@ -22,6 +22,7 @@ import { sharedLines } from '../projection/sharedIn'
 import { type MadeOfRows, madeOfOne } from '../projection/tidiedRows'
 import { settledOf, type Tidying, tidyingOf } from '../projection/tidying'
 import { storeChange, type TidyChange } from './acts'
+import type { WhateverDiffers } from './atStake'
 
 const PAGE = 2000
 /** From so many contacts on it is quicker to index the whole list anew. */
@@ -51,8 +52,14 @@ export async function makeChange(
   const readBefore = isOfSome ? [] : await tx.select().from(batches).where(eq(batches.listId, listId))
   const { actId, touched } = await storeChange(tx, listId, change, madeBy)
   const { all, alone, sharers }: Rewritten =
-    touched === 'whatever-differs'
-      ? await rewriteAlone(tx, client, listId, { before, readBefore, after: await tidyingOf(tx, listId) }, onPage)
+    'among' in touched
+      ? await rewriteAlone(
+          tx,
+          client,
+          listId,
+          { ...touched, before, readBefore, after: await tidyingOf(tx, listId) },
+          onPage,
+        )
       : { all: { keys: touched, values: [] }, alone: noneYet(), sharers: [] }
   const contacts = all.keys.length + all.values.length
   const isOutOfIndex = contacts > MANY
@@ -139,7 +146,7 @@ interface Differing {
 }
 
 /** How a list was tidied and its batches were read, and how it is tidied now. */
-interface Change {
+interface Change extends WhateverDiffers {
   readonly before: Tidying
   readonly readBefore: readonly BatchRow[]
   readonly after: Tidying
@@ -150,7 +157,7 @@ async function* differing(tx: Db, turn: Turn, listId: string, change: Change): A
   const comparers = new Map<string, Compare>()
   for (let last = 0; ; ) {
     const { rows, settled } = await turn(async () => {
-      const read = await pageOf(tx, listId, last)
+      const read = await pageOf(tx, listId, change, last)
       await learn(tx, read, comparers, change)
       const ids = read.map(({ id }) => id)
       return { rows: read, settled: await settledOf(tx, ids) }
@@ -176,10 +183,15 @@ const UNCOMPARED: Compared = { difference: 'none' }
 const STORED = { id: num, batchId: text, row: num, text, isAlone: bool }
 type StoredText = RowOf<typeof STORED>
 
-async function pageOf(tx: Db, listId: string, after: number): Promise<readonly StoredText[]> {
+async function pageOf(
+  tx: Db,
+  listId: string,
+  { among }: WhateverDiffers,
+  after: number,
+): Promise<readonly StoredText[]> {
   return readRows(tx, STORED)`
     select c.id, c.batch_id, c.row, r.text, c.joined_into is null and c.joined = 0 as is_alone from contacts c join rows r on r.batch_id = c.batch_id and r.row = c.row
-    where c.list_id = ${listId} and c.id > ${after} order by c.id limit ${PAGE}`
+    where c.list_id = ${listId} and c.id > ${after} and ${among} order by c.id limit ${PAGE}`
 }
 
 type Compare = (text: string, settled: Settled | undefined) => Compared

@@ -249,9 +249,13 @@ describe('a repair left out', () => {
     expect([await count(), (await find(listId, 'maren')).company]).toEqual([2, 'Causeway Camping Ltd'])
     const wide = (body: { batchId?: string }) =>
       api.call('leaveOutWidely', { params: { listId }, body: { code: 'company-legal-form', ...body } })
-    await ended(listId, await wide({ batchId }))
+    const ofBatch = await wide({ batchId })
+    await ended(listId, ofBatch)
     expect([await count(), (await find(listId, 'ida')).company]).toEqual([1, 'Krug'])
-    await ended(listId, await wide({}))
+    const ofAll = await wide({})
+    await ended(listId, ofAll)
+    // Nobody else is looked at.
+    expect([ofBatch.total, ofAll.total]).toEqual([1, 1])
     expect(await count()).toBe(0)
     for (const { actId } of (await state(listId)).leftOut)
       await ended(listId, await api.call('takeActBack', { params: { actId } }))

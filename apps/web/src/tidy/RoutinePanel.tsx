@@ -2,11 +2,18 @@ import { closestCenter, DndContext, type DragEndEvent } from '@dnd-kit/core'
 import { SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
 import type { TidyState } from '@upper-field/contract'
-import { type ChangeCode, isRepeatableStep, STEP_KINDS, type Step, type StepKind } from '@upper-field/core/tidy'
+import {
+  type ChangeCode,
+  CODES_OF,
+  isRepeatableStep,
+  STEP_KINDS,
+  type Step,
+  type StepKind,
+} from '@upper-field/core/tidy'
 import { GripVertical } from 'lucide-react'
 import { useSortSensors } from '../kit/useSortSensors'
 import { count } from '../words/format'
-import { CODES_OF, REPAIR_NAME, STEP } from '../words/tidying'
+import { REPAIR_NAME, STEP } from '../words/tidying'
 import type { RoutineDraft } from './useRoutineDraft'
 import { useTidyView } from './useTidyView'
 

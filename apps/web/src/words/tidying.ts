@@ -45,53 +45,6 @@ export const STEP: Record<StepKind, { readonly title: string; readonly does: str
   columns: { title: 'Arrange columns', does: 'Which extra columns are kept, what they are called, and their order.' },
 }
 
-/** Codes each kind of step counts under. */
-export const CODES_OF: Record<StepKind, readonly ChangeCode[]> = {
-  letters: ['broken-letters'],
-  refusals: ['refusal'],
-  blanks: ['blank-word'],
-  numbers: [
-    'lost-zero',
-    'country-code-without-plus',
-    'international-prefix',
-    'country-code-twice',
-    'trunk-zero',
-    'letters-for-digits',
-    'keypad-letters',
-    'scientific-notation',
-    'several-numbers',
-    'label-taken-off',
-    'decimal-tail',
-    'percent-encoding',
-    'odd-plus',
-    'shared-stem',
-    'old-form',
-    'apostrophe',
-    'number-form',
-  ],
-  names: [
-    'name-order',
-    'name-case',
-    'name-title',
-    'name-credentials',
-    'name-decoration',
-    'name-nickname',
-    'name-role',
-    'name-remark',
-    'name-company',
-  ],
-  company: ['company-legal-form', 'company-case'],
-  emails: ['email-mended', 'several-emails', 'email-form'],
-  country: ['country-code'],
-  region: ['region-code'],
-  'postal-code': ['postal-code-zero', 'postal-code-form'],
-  dates: ['date-form'],
-  web: ['web-domain', 'profile-form'],
-  replace: ['replaced'],
-  derive: ['derived'],
-  columns: [],
-}
-
 /** Each repair: its name, and when it is made. */
 export const REPAIR_NAME: Record<ChangeCode, { readonly title: string; readonly says: string }> = {
   'number-form': { title: 'Punctuation only', says: 'The digits stood as they should; only the writing differs.' },

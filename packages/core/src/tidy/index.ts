@@ -8,6 +8,7 @@ export {
   TIDY_CODES,
   type TidyCode,
 } from './changes'
+export { CODES_OF, codesAtStake } from './codesOfSteps'
 export { isCompany } from './companyInName'
 export { mendCompanyCase, takeLegalForm } from './companyName'
 export { type Compared, compareTidiers } from './compareTidiers'
