@@ -2,9 +2,10 @@ import { type SQL, sql } from 'drizzle-orm'
 import type { Db } from '../db/database'
 import { tryLock } from '../db/locks'
 import { readCount, readIds, readRows, text } from '../db/readRows'
-import { holdQuietly } from '../lists/listLock'
+import { holdQuietly, tryToHoldQuietly } from '../lists/listLock'
 import { wasShown } from './shown'
-import { makeWordsBeside, takePlace, type WordsBeside, wordsOf } from './words'
+import { makeWordsBeside, putTold, takePlace, type WordsBeside, wordsOf } from './words'
+import { awaitWords, type WordsAhead } from './wordsAhead'
 
 /** So many contacts may have become others in the end: they are put into the index one by one while the list is held. */
 const MOST_CHANGED = 5000
@@ -28,7 +29,7 @@ export async function indexWhole(
   const batches = await readRows(tx, { id: text })`
     select id from batches where list_id = ${listId} and (${wasShown()} or is_indexed or id = ${coming})`
   const these = sql`any(${sql.param(batches.map(({ id }) => id))}::uuid[])`
-  const beside = await makeWordsBeside(tx, listId, sql`batch_id = ${these}`)
+  const beside = await buildBeside(tx, listId, sql`batch_id = ${these}`)
   await whenFree(tx, listId)
   const isThere = coming === null || (await isThereNow(tx, coming))
   const mayChange = sql`(batch_id = ${these} or batch_id in (select id from batches where list_id = ${listId} and is_indexed))`
@@ -58,6 +59,42 @@ async function catchUp(tx: Db, listId: string, beside: WordsBeside, mayChange: S
   // Pages that are put into the present one.
   await tx.execute(sql`lock table ${wordsOf(listId)} in share row exclusive mode`)
   return (await putChanged(tx, beside.table, mayChange, MOST_CHANGED)) <= MOST_CHANGED
+}
+
+/** Builds the index of some contacts beside that of their list, with what others write of them meanwhile. */
+async function buildBeside(tx: Db, listId: string, of: SQL): Promise<WordsBeside> {
+  const ahead = awaitWords(listId)
+  try {
+    const beside = await makeWordsBeside(tx, listId, of)
+    await putAhead(tx, listId, beside.table, ahead)
+    return beside
+  } finally {
+    ahead.end()
+  }
+}
+
+/** So many are put into an index at a time while others write more of them. */
+const AHEAD = 2000
+/** How long nobody has to write any until they are no longer waited for, and how often is looked, in milliseconds. */
+const [PATIENCE, LOOK] = [1500, 50]
+
+/** Puts those into an index whose words others are about to store, as long as somebody has the list and writes more. */
+async function putAhead(tx: Db, listId: string, words: SQL, ahead: WordsAhead): Promise<void> {
+  for (let waited = 0; waited < PATIENCE; waited += LOOK) {
+    const told = ahead.take(AHEAD)
+    if (told.size > 0) {
+      await putTold(tx, words, told)
+      waited = 0
+    } else if (await isFree(tx, listId)) return
+    else await new Promise((resolve) => setTimeout(resolve, LOOK))
+  }
+}
+
+async function isFree(tx: Db, listId: string): Promise<boolean> {
+  await tx.execute(sql`savepoint looking`)
+  const isHeld = await tryToHoldQuietly(tx, listId)
+  await tx.execute(sql`rollback to savepoint looking`)
+  return isHeld
 }
 
 /** Waits until nobody has the list: what was made of it is there to be read then, and it stays free. */

@@ -85,6 +85,14 @@ export async function addWords(
   return { count: put?.n ?? 0, last: put?.last ?? after }
 }
 
+/** Puts contacts into a table of words with what is said of them, by their ids. */
+export async function putTold(tx: Db, words: SQL, told: ReadonlyMap<number, string>): Promise<void> {
+  await tx.execute(sql`
+    insert into ${words} (contact_id, words)
+    select * from unnest(${sql.param([...told.keys()])}::bigint[], ${sql.param([...told.values()])}::text[])
+    on conflict (contact_id) do update set words = excluded.words`)
+}
+
 /** Brings the words of contacts up to date that have been written. Those that are not in the index stay out of it. */
 export async function renewWords(tx: Db, listId: string, ids: readonly number[]): Promise<void> {
   const words = wordsOf(listId)

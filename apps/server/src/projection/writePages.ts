@@ -1,5 +1,6 @@
 import type { PoolClient } from 'pg'
 import { renewWords } from '../contacts/words'
+import { tellWords } from '../contacts/wordsAhead'
 import type { CopyBytes } from '../db/copy'
 import type { Db } from '../db/database'
 import { CONTACT_COLUMNS, type ContactLines, STANDING_COLUMNS } from './columns'
@@ -19,7 +20,11 @@ const listsOf = (lines: readonly ContactLines[]): readonly string[] => [
   ...new Set(lines.map(({ contact }) => String(contact[LIST_ID]))),
 ]
 
-const [ID, LIST_ID] = [CONTACT_COLUMNS.indexOf('id'), CONTACT_COLUMNS.indexOf('list_id')]
+const [ID, LIST_ID, SEARCH] = (['id', 'list_id', 'search'] as const).map((name) => CONTACT_COLUMNS.indexOf(name)) as [
+  number,
+  number,
+  number,
+]
 
 export const numbersPage = (lines: readonly ContactLines[]): WrittenPage => ({
   ids: idsOf(lines),
@@ -33,15 +38,25 @@ export async function writeNumbers(client: PoolClient, { ids, copies }: WrittenP
   await loadCopies(client, copies)
 }
 
-export const contactsPage = (lines: readonly ContactLines[]): WrittenPage => ({
+/** The same of contacts, with what a search finds them by. */
+export interface ContactsPage extends WrittenPage {
+  readonly said: readonly { readonly listId: string; readonly id: number; readonly words: string }[]
+}
+
+export const contactsPage = (lines: readonly ContactLines[]): ContactsPage => ({
   ids: idsOf(lines),
   listIds: listsOf(lines),
   copies: [contactCopy('refreshed', lines)],
+  said: lines.map(({ contact }) => ({
+    listId: String(contact[LIST_ID]),
+    id: Number(contact[ID]),
+    words: String(contact[SEARCH]),
+  })),
 })
 
 export async function writeContacts(
   { tx, client }: { readonly tx: Db; readonly client: PoolClient },
-  { ids, listIds, copies }: WrittenPage,
+  { ids, listIds, copies, said }: ContactsPage,
   { isOutOfIndex = false }: { readonly isOutOfIndex?: boolean },
 ): Promise<void> {
   await client.query(
@@ -55,6 +70,7 @@ export async function writeContacts(
     [ids],
   )
   if (!isOutOfIndex) for (const listId of listIds) await renewWords(tx, listId, ids)
+  for (const { listId, id, words } of said) tellWords(listId, id, words)
 }
 
 /** Writes how contacts stand now, of those with whom that is otherwise. */

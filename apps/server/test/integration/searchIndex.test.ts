@@ -3,6 +3,7 @@ import type { ApiClient } from '@upper-field/contract'
 import { untilEnded } from '../../../../scripts/bringIn'
 import { makeOwnBatch } from '../../src/bring/ownBatch'
 import { startIndexing } from '../../src/contacts/indexJob'
+import { tellWords } from '../../src/contacts/wordsAhead'
 import { bringText, newList, startTestServer, type TestServer } from './harness'
 import { holdList } from './holdList'
 import { until } from './until'
@@ -53,7 +54,7 @@ const found = async (listId: string, words: string): Promise<number> =>
 const wrongIn = async (listId: string): Promise<number> => (await wrongWords(server, listId)).length
 
 /** Lets the index of a list be built anew, for a batch of it or as it is, up to where it waits for the list, which is held. */
-async function buildUpToHolding(listId: string, batchId?: string) {
+async function buildUpToHolding(listId: string, batchId?: string, meanwhile = () => {}) {
   const end = await holdList(server, listId)
   const letGo = async () => {
     if (holds.includes(letGo)) await end()
@@ -62,6 +63,7 @@ async function buildUpToHolding(listId: string, batchId?: string) {
   holds.push(letGo)
   const { id: jobId } = await startIndexing(server.services.db, listId, MANY, batchId)
   await until(async () => {
+    meanwhile()
     const waiting = await server.sql(
       `select 1 from pg_stat_activity where application_name = $1 and wait_event_type = 'Lock'`,
       [`upper-field index ${jobId}`],
@@ -106,6 +108,27 @@ describe('the index of the search of a list', () => {
     expect(await untilEnded(api, listId, jobId)).toMatchObject({ state: 'done', done: MANY + 1, total: MANY + 1 })
     expect([await wrongIn(listId), await found(listId, 'quince'), await found(listId, 'garden 4000')]).toEqual([
       0, 2, 0,
+    ])
+  })
+
+  it('takes in what is told of contacts before it is stored, and nothing that never was', async () => {
+    const listId = await listWith(rowsOf(MANY, 'Garden'))
+    const idOf = async (words: string) => {
+      const { contacts } = await api.call('readContacts', { params: { listId }, query: { filter: words } })
+      return contacts[0]?.id ?? 0
+    }
+    const [kept, givenUp] = [await idOf('garden 4000'), await idOf('garden 4001')]
+    let told = 0
+    const { letGo, jobId } = await buildUpToHolding(listId, undefined, () => {
+      if (told++ > 10) return
+      tellWords(listId, kept, 'quince hedge')
+      tellWords(listId, givenUp, 'quince tree')
+    })
+    await server.sql(`update contacts set search = 'quince hedge' where id = $1`, [kept])
+    await letGo()
+    expect(await untilEnded(api, listId, jobId)).toMatchObject({ state: 'done', done: MANY })
+    expect([await wrongIn(listId), await found(listId, 'quince'), await found(listId, 'quince tree')]).toEqual([
+      0, 1, 0,
     ])
   })
 
