@@ -94,6 +94,7 @@ async function isFree(tx: Db, listId: string): Promise<boolean> {
   await tx.execute(sql`savepoint looking`)
   const isHeld = await tryToHoldQuietly(tx, listId)
   await tx.execute(sql`rollback to savepoint looking`)
+  await tx.execute(sql`release savepoint looking`)
   return isHeld
 }
 

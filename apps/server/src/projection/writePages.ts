@@ -20,11 +20,8 @@ const listsOf = (lines: readonly ContactLines[]): readonly string[] => [
   ...new Set(lines.map(({ contact }) => String(contact[LIST_ID]))),
 ]
 
-const [ID, LIST_ID, SEARCH] = (['id', 'list_id', 'search'] as const).map((name) => CONTACT_COLUMNS.indexOf(name)) as [
-  number,
-  number,
-  number,
-]
+const placeOf = (name: (typeof CONTACT_COLUMNS)[number]): number => CONTACT_COLUMNS.indexOf(name)
+const [ID, LIST_ID, SEARCH] = [placeOf('id'), placeOf('list_id'), placeOf('search')]
 
 export const numbersPage = (lines: readonly ContactLines[]): WrittenPage => ({
   ids: idsOf(lines),
