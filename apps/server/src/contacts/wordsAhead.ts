@@ -1,5 +1,5 @@
 /** Of so many contacts the words wait at most; those of more are read when they are stored. */
-const MOST = 20_000
+const MOST = 50_000
 
 const waiting = new Map<string, Map<number, string>>()
 
