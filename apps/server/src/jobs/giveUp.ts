@@ -1,5 +1,6 @@
-import type { PoolClient } from 'pg'
+import type { Pool, PoolClient } from 'pg'
 import type { Db } from '../db/database'
+import { isLostConnection } from '../db/errors'
 import { ListBusy, type ListWork } from '../lists/listBusy'
 import { type Counting, withListLock } from '../lists/listLock'
 import type { Services } from '../services'
@@ -43,6 +44,19 @@ const PATIENCE = 600_000
 const LOOK = 1000
 
 /**
+ * Whether another connection is to be had at once. Whoever works on a list holds two, and to wait for a third to tell of it
+ * could be to wait for others who wait for the list.
+ */
+const hasRoom = ({ idleCount, totalCount, options: { max = totalCount } }: Pool): boolean =>
+  idleCount > 0 || totalCount < max
+
+/** Nothing was told, which is not what the work hangs on. */
+function unlessLost(error: unknown): 'running' {
+  if (!isLostConnection(error)) throw error
+  return 'running'
+}
+
+/**
  * Work on a whole list in one transaction that has the list for itself: told page by page as it goes, given up whole
  * when somebody stops it or lets it rest. Until it is committed, the list is what it was.
  */
@@ -52,9 +66,11 @@ export async function inOneGo<Early>(
   { phase, before = 0, early, work, counts = () => 'whole' }: WholeList<Early>,
 ): Promise<StepOutcome> {
   const tell: OnPage = async (done, now = phase, phaseShare) => {
+    if (!hasRoom(services.pool)) return
     const counted = done === null ? {} : { done: Math.min(done, job.total ?? done) }
-    await saveJob(services.db, job.id, { phase: now, ...counted, phaseShare: phaseShare ?? null })
-    const { state } = await findJob(services.db, job.id)
+    const state = await saveJob(services.db, job.id, { phase: now, ...counted, phaseShare: phaseShare ?? null })
+      .then(async () => (await findJob(services.db, job.id)).state)
+      .catch(unlessLost)
     if (state !== 'running') throw new GivenUp()
   }
   const giveUp = new AbortController()
