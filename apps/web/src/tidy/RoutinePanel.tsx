@@ -98,7 +98,7 @@ function StepLine({
         {...attributes}
         {...listeners}
         aria-label={`Move ${STEP[step.kind].title}`}
-        className="flex h-7 w-5 shrink-0 cursor-grab items-center justify-center text-soft"
+        className="flex h-7 w-6 shrink-0 cursor-grab items-center justify-center text-soft"
       >
         <GripVertical size={13} aria-hidden="true" />
       </button>
@@ -106,7 +106,7 @@ function StepLine({
         type="button"
         aria-pressed={isOpen}
         onClick={onOpen}
-        className="flex min-w-0 flex-1 items-baseline gap-1.5 py-1 pr-1 text-left leading-5"
+        className="flex min-w-0 flex-1 items-baseline gap-1 py-1 pr-0.5 text-left leading-5"
       >
         <span className="num w-4 shrink-0 text-[12.5px] text-soft">{place}</span>
         <span className={`min-w-0 flex-1 break-words ${step.isOn ? '' : 'text-soft line-through'}`}>
