@@ -9,7 +9,6 @@ import { isOneOf } from '../db/isOneOf'
 import { readIds } from '../db/readRows'
 import { acts, batches, contacts, edits, leftOut, lists } from '../db/schema'
 import { notFound, Problem } from '../http/problem'
-import { codesAtStakeOf, differsAmong, type WhateverDiffers } from './atStake'
 import { alikeFixes, type Slip } from './hand'
 
 /** Something a person changes in how a list is tidied. */
@@ -43,8 +42,13 @@ export type TidyChange =
     }
   | { readonly kind: 'take-back'; readonly actId: string }
 
-/** What a change leaves to be projected again: some contacts, or whatever comes out otherwise than before among some. */
+/** What a change leaves to be projected again: some contacts, or whatever comes out otherwise than before. */
 export type Touched = readonly number[] | WhateverDiffers
+
+/** Whatever comes out otherwise than before, of one batch or of the whole list. */
+export interface WhateverDiffers {
+  readonly ofBatch: string | null
+}
 
 export interface MadeAct {
   readonly actId: string
@@ -85,11 +89,9 @@ async function newAct(tx: Db, listId: string, madeBy: string, facts: ActFacts): 
 async function storeRoutine(
   tx: Db,
   listId: string,
-  change: Extract<TidyChange, { kind: 'routine' }>,
+  { routine, name }: Extract<TidyChange, { kind: 'routine' }>,
   madeBy: string,
 ): Promise<MadeAct> {
-  const { routine, name } = change
-  const codes = await codesAtStakeOf(tx, listId, change)
   const [list] = await tx
     .select({ routine: lists.routine, name: lists.routineName })
     .from(lists)
@@ -101,7 +103,7 @@ async function storeRoutine(
     before: { routine: list?.routine ?? null, name: list?.name ?? null },
   })
   await tx.update(lists).set({ routine, routineName: name }).where(eq(lists.id, listId))
-  return { actId, touched: differsAmong(null, codes) }
+  return { actId, touched: { ofBatch: null } }
 }
 
 async function storeLeftOut(
@@ -117,8 +119,7 @@ async function storeLeftOut(
     detail: code,
   })
   await tx.insert(leftOut).values({ actId, listId, code, batchId, contactId })
-  if (contactId !== null) return { actId, touched: [contactId] }
-  return { actId, touched: differsAmong(batchId, [code]) }
+  return { actId, touched: contactId === null ? { ofBatch: batchId } : [contactId] }
 }
 
 async function storeEdits(
@@ -191,7 +192,7 @@ async function storeReading(
     before: { batchId, defaultCountry: batch.defaultCountry, mapping: batch.mapping },
   })
   await tx.update(batches).set({ defaultCountry, mapping }).where(eq(batches.id, batchId))
-  return { actId, touched: differsAmong(batchId) }
+  return { actId, touched: { ofBatch: batchId } }
 }
 
 async function findReadyBatch(tx: Db, listId: string, batchId: string): Promise<typeof batches.$inferSelect> {
@@ -228,7 +229,7 @@ async function takeBack(tx: Db, listId: string, actId: string): Promise<MadeAct>
   if (act.kind === 'routine' || act.kind === 'reading') {
     return { actId, touched: await putBack(tx, listId, act.before) }
   }
-  if (skipped) return { actId, touched: skipped.id === null ? differsAmong(skipped.batchId) : [skipped.id] }
+  if (skipped) return { actId, touched: skipped.id === null ? { ofBatch: skipped.batchId } : [skipped.id] }
   return { actId, touched: [...new Set(given.map(({ id }) => id))] }
 }
 
@@ -236,13 +237,13 @@ async function putBack(tx: Db, listId: string, before: (typeof acts.$inferSelect
   if (before && 'batchId' in before) {
     const { batchId, defaultCountry, mapping } = before
     await tx.update(batches).set({ defaultCountry, mapping }).where(eq(batches.id, batchId))
-    return differsAmong(batchId)
+    return { ofBatch: batchId }
   }
   await tx
     .update(lists)
     .set({ routine: before?.routine ?? null, routineName: before?.name ?? null })
     .where(eq(lists.id, listId))
-  return differsAmong(null)
+  return { ofBatch: null }
 }
 
 /** An act that still stands. A routine, and how a batch is read, can be taken back only while no later one was applied over it. */

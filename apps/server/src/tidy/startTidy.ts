@@ -4,6 +4,7 @@ import type { Db } from '../db/database'
 import { readCount } from '../db/readRows'
 import { createJob, type JobRow } from '../jobs/store'
 import { findOpenList } from '../lists/routes'
+import { tidyingOf } from '../projection/tidying'
 import type { TidyChange } from './acts'
 import { codesAtStakeOf } from './atStake'
 
@@ -19,7 +20,8 @@ async function toLookAt(tx: Db, listId: string, change: TidyChange): Promise<num
   const isIts = (column: SQL) => (batchId === null ? sql`true` : sql`${column} = ${batchId}`)
   const all = await readCount(tx)`
     select coalesce(sum(rows), 0) as n from batches where list_id = ${listId} and ${wasShown()} and ${isIts(sql`id`)}`
-  const codes = await codesAtStakeOf(tx, listId, change)
+  const { routine } = await tidyingOf(tx, listId)
+  const codes = codesAtStakeOf(routine, change)
   if (codes === null) return all
   const touched = await readCount(tx)`
     select coalesce(sum(contacts), 0) as n from tidy_counts

@@ -1,7 +1,14 @@
 import { areWrittenAlike, type Writing } from '@upper-field/core/pair'
 import { cellsOfRow } from '@upper-field/core/table'
-import { type Compared, type ContactValues, compareTidiers, type Settled, type ToldAlike } from '@upper-field/core/tidy'
-import { eq, inArray } from 'drizzle-orm'
+import {
+  type ChangeCode,
+  type Compared,
+  type ContactValues,
+  compareTidiers,
+  type Settled,
+  type ToldAlike,
+} from '@upper-field/core/tidy'
+import { eq, inArray, sql } from 'drizzle-orm'
 import type { PoolClient } from 'pg'
 import { BREATH, breathe } from '../breathe'
 import { indexAnew } from '../contacts/indexAnew'
@@ -21,8 +28,8 @@ import { type BatchRow, type BatchSettings, settingsOf } from '../projection/row
 import { sharedLines } from '../projection/sharedIn'
 import { type MadeOfRows, madeOfOne } from '../projection/tidiedRows'
 import { settledOf, type Tidying, tidyingOf } from '../projection/tidying'
-import { storeChange, type TidyChange } from './acts'
-import type { WhateverDiffers } from './atStake'
+import { storeChange, type TidyChange, type WhateverDiffers } from './acts'
+import { codesAtStakeOf, wasChangedBy } from './atStake'
 
 const PAGE = 2000
 /** From so many contacts on it is quicker to index the whole list anew. */
@@ -52,12 +59,18 @@ export async function makeChange(
   const readBefore = isOfSome ? [] : await tx.select().from(batches).where(eq(batches.listId, listId))
   const { actId, touched } = await storeChange(tx, listId, change, madeBy)
   const { all, alone, sharers }: Rewritten =
-    'among' in touched
+    'ofBatch' in touched
       ? await rewriteAlone(
           tx,
           client,
           listId,
-          { ...touched, before, readBefore, after: await tidyingOf(tx, listId) },
+          {
+            ...touched,
+            before,
+            readBefore,
+            after: await tidyingOf(tx, listId),
+            codes: codesAtStakeOf(before.routine, change),
+          },
           onPage,
         )
       : { all: { keys: touched, values: [] }, alone: noneYet(), sharers: [] }
@@ -150,6 +163,8 @@ interface Change extends WhateverDiffers {
   readonly before: Tidying
   readonly readBefore: readonly BatchRow[]
   readonly after: Tidying
+  /** What a contact must have been changed by to come out otherwise; null where it need not. */
+  readonly codes: readonly ChangeCode[] | null
 }
 
 /** Contacts that come out otherwise than before, batches that were taken back included; page by page. */
@@ -186,12 +201,13 @@ type StoredText = RowOf<typeof STORED>
 async function pageOf(
   tx: Db,
   listId: string,
-  { among }: WhateverDiffers,
+  { ofBatch, codes }: Pick<Change, 'ofBatch' | 'codes'>,
   after: number,
 ): Promise<readonly StoredText[]> {
+  const isIts = ofBatch === null ? sql`true` : sql`c.batch_id = ${ofBatch}`
   return readRows(tx, STORED)`
     select c.id, c.batch_id, c.row, r.text, c.joined_into is null and c.joined = 0 as is_alone from contacts c join rows r on r.batch_id = c.batch_id and r.row = c.row
-    where c.list_id = ${listId} and c.id > ${after} and ${among} order by c.id limit ${PAGE}`
+    where c.list_id = ${listId} and c.id > ${after} and ${isIts} and ${wasChangedBy(codes)} order by c.id limit ${PAGE}`
 }
 
 type Compare = (text: string, settled: Settled | undefined) => Compared

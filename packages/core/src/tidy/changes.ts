@@ -1,10 +1,7 @@
 import { REPAIRS } from '../phone'
 
-/** What a routine does to a value. One code, one plain sentence (in the web client). */
-export const TIDY_CODES = [
-  'broken-letters',
-  'refusal',
-  'blank-word',
+/** What mending does to a name. */
+export const NAME_CODES = [
   'name-order',
   'name-case',
   'name-title',
@@ -14,6 +11,14 @@ export const TIDY_CODES = [
   'name-role',
   'name-remark',
   'name-company',
+] as const
+
+/** What a routine does to a value. One code, one plain sentence (in the web client). */
+export const TIDY_CODES = [
+  'broken-letters',
+  'refusal',
+  'blank-word',
+  ...NAME_CODES,
   'company-case',
   'company-legal-form',
   'email-form',

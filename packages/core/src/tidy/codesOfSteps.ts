@@ -1,4 +1,4 @@
-import type { ChangeCode } from './changes'
+import { type ChangeCode, NAME_CODES } from './changes'
 import { isSame } from './differenceOf'
 import type { Routine, Step, StepKind } from './routine'
 
@@ -26,17 +26,7 @@ export const CODES_OF: Record<StepKind, readonly ChangeCode[]> = {
     'apostrophe',
     'number-form',
   ],
-  names: [
-    'name-order',
-    'name-case',
-    'name-title',
-    'name-credentials',
-    'name-decoration',
-    'name-nickname',
-    'name-role',
-    'name-remark',
-    'name-company',
-  ],
+  names: NAME_CODES,
   company: ['company-legal-form', 'company-case'],
   emails: ['email-mended', 'several-emails', 'email-form'],
   country: ['country-code'],
