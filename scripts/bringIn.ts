@@ -64,7 +64,8 @@ export async function leaveWaiting(
   await send(api, batch.id, file, { wait: 'yes' })
 }
 
-async function send(
+/** Sends the file of a batch. @returns the job that reads it */
+export async function send(
   api: ApiClient,
   batchId: string,
   { bytes }: LocalFile,

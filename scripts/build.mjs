@@ -26,7 +26,7 @@ export async function buildAll({ wantsWeb = true } = {}) {
   await bundleForNode({
     entryPoints: [
       'apps/server/src/main.ts',
-      'apps/server/src/jobsThread.ts',
+      'apps/server/src/jobsProcess.ts',
       'apps/server/src/readingThread.ts',
       'apps/server/src/unpackProcess.ts',
     ],

@@ -79,13 +79,20 @@ export async function withBenchList(csv: string, work: (bench: BenchList) => Pro
   }
 }
 
-/** Resident memory of a process, in MB. */
+/** Resident memory of a process and of those it has started, in MB. */
 function memoryOf(pid: number): number {
-  const status = readFileSync(`/proc/${pid}/status`, 'utf8')
-  return Math.round(Number(/VmRSS:\s+(\d+)/.exec(status)?.[1] ?? 0) / 1024)
+  try {
+    const status = readFileSync(`/proc/${pid}/status`, 'utf8')
+    const own = Math.round(Number(/VmRSS:\s+(\d+)/.exec(status)?.[1] ?? 0) / 1024)
+    const started = readFileSync(`/proc/${pid}/task/${pid}/children`, 'utf8').split(' ').filter(Boolean).map(Number)
+    return started.reduce((sum, one) => sum + memoryOf(one), own)
+  } catch {
+    // It has ended meanwhile.
+    return 0
+  }
 }
 
-/** Watches the resident memory of a process. @returns what it was, and ends with the most it came to, in MB */
+/** Watches the memory of a server. @returns what it was, and ends with the most it came to, in MB */
 export function watchMemory(pid: number): { readonly idle: number; end(): number } {
   const idle = memoryOf(pid)
   let most = idle

@@ -33,7 +33,7 @@ const LOOK = [lookAtAll, deliverDue, advanceAutomations]
 export async function startJobs(
   config: Config,
   { readers = null }: { readonly readers?: Services['readers'] } = {},
-): Promise<{ stop(): Promise<void> }> {
+): Promise<{ isIdle(): boolean; stop(): Promise<void> }> {
   const services = openServices(config, 'jobs', { readers })
   const runner = await startRunner(services, jobHandlers, {
     [READ_AHEAD]: (payload) => readAhead(services, (payload as { batchId: string }).batchId),
@@ -43,9 +43,9 @@ export async function startJobs(
     ...LOOK.map((work) => repeating(() => byItself(services, work), LOOK_EVERY)),
   ]
   return {
+    isIdle: runner.isIdle,
     stop: async () => {
-      for (const end of stops) end()
-      await runner.stop()
+      await Promise.all([runner.stop(), ...stops.map((end) => end())])
       await readers?.close()
       await services.close()
     },

@@ -1,6 +1,6 @@
 import type { JobKind } from '@upper-field/contract'
 import { and, eq, inArray, not, or, sql } from 'drizzle-orm'
-import { Logger, parseCronItems, type Runner, run, type TaskList } from 'graphile-worker'
+import { Logger, parseCronItems, type Runner, run, type Task, type TaskList } from 'graphile-worker'
 import type { PoolClient } from 'pg'
 import { transaction } from '../db/database'
 import { isDiskFull, isGivenWay, isLostConnection, isThereAlready } from '../db/errors'
@@ -49,9 +49,22 @@ const PATIENCE = 1000
 export async function startRunner(
   services: Services,
   handlers: JobHandlers,
-  tasks: TaskList = {},
-): Promise<{ stop(): Promise<void> }> {
-  const start = () => startQueue(services, handlers, tasks).catch(leaveToLater)
+  tasks: Readonly<Record<string, Task>> = {},
+): Promise<{ isIdle(): boolean; stop(): Promise<void> }> {
+  let atWork = 0
+  const counted =
+    (task: Task): Task =>
+    async (payload, helpers) => {
+      atWork++
+      try {
+        return await task(payload, helpers)
+      } finally {
+        atWork--
+      }
+    }
+  const work: Task = (payload) => workOn(services, handlers, (payload as { jobId: string }).jobId)
+  const taskList = Object.fromEntries(Object.entries({ ...tasks, work }).map(([name, task]) => [name, counted(task)]))
+  const start = () => startQueue(services, taskList).catch(leaveToLater)
   let isStopping = false
   let runner: Runner | null = await start()
   const watch = async (): Promise<void> => {
@@ -66,6 +79,7 @@ export async function startRunner(
   const sweeper = setInterval(() => void sweep(services).catch((error) => logError('sweep', error)), SWEEP)
   await sweep(services).catch(leaveToLater)
   return {
+    isIdle: () => atWork === 0,
     stop: async () => {
       isStopping = true
       clearInterval(sweeper)
@@ -90,7 +104,7 @@ const REPLACE_LOST: GraphileConfig.Plugin = {
   worker: { middleware: { poolWorkerPrematureExit: (_next, { replaceWithNewWorker }) => replaceWithNewWorker() } },
 }
 
-const startQueue = (services: Services, handlers: JobHandlers, tasks: TaskList): Promise<Runner> =>
+const startQueue = (services: Services, taskList: TaskList): Promise<Runner> =>
   run({
     pgPool: services.pool,
     concurrency: 4,
@@ -99,7 +113,7 @@ const startQueue = (services: Services, handlers: JobHandlers, tasks: TaskList):
     parsedCronItems: parseCronItems([]),
     logger: quietLogger(),
     preset: { plugins: [REPLACE_LOST] },
-    taskList: { ...tasks, work: async (payload) => workOn(services, handlers, (payload as { jobId: string }).jobId) },
+    taskList,
   })
 
 /**

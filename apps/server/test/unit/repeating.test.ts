@@ -37,3 +37,19 @@ it('begins no more once it was stopped, at rest or at work', async () => {
   await jest.advanceTimersByTimeAsync(60_000)
   expect([atRest, atWork]).toEqual([1, 1])
 })
+
+it('is stopped once what is under way has ended', async () => {
+  const ends: (() => void)[] = []
+  const stop = repeating(() => new Promise<void>((resolve) => ends.push(resolve)), 1000)
+  ends[0]?.()
+  await jest.advanceTimersByTimeAsync(1000)
+  let isStopped = false
+  const stopped = stop().then(() => {
+    isStopped = true
+  })
+  await jest.advanceTimersByTimeAsync(60_000)
+  expect([ends.length, isStopped]).toEqual([2, false])
+  ends[1]?.()
+  await stopped
+  expect(isStopped).toBe(true)
+})

@@ -1,10 +1,10 @@
 import { type Addresses, pairAddresses } from './addresses'
 import { type Births, pairBirths } from './births'
-import { CELL, type Cell, type Cells, cellAt, newCells, SINGLE, type Single, setCell } from './cells'
+import { CELL, type Cell, type Cells, cellAt, orderCells, setCell, WIDTH } from './cells'
 import { type Companies, pairCompanies } from './companies'
 import { fold } from './fold'
 import { hashOfTwo } from './hash'
-import { type Int32List, int32List } from './int32List'
+import { int32List } from './int32List'
 import { type Names, pairNames } from './names'
 import { canonicalOrder } from './order'
 import { hashPool, numbersOfForm, sealAll } from './pool'
@@ -49,7 +49,7 @@ export interface PairTable {
   readonly positions: Int32Array
   /** What is told of each contact by one number. */
   readonly cells: Cells
-  /** The numbers of all contacts, one's behind another's, and their addresses. */
+  /** The numbers of all contacts, one's behind another's as they came, and their addresses: cells tell whose stand where. */
   readonly numberIds: Int32Array
   readonly emailIds: Int32Array
   /** How many different numbers and addresses there are, the empty one counted in. */
@@ -92,57 +92,60 @@ export function pairTableBuilder(expected: number): PairTableBuilder {
   const postalCodes = numbersOfForm((code) => code.toLowerCase().replace(/\s+/g, ''), texts)
   const marks = int32List()
   marks.push(0)
-  const emails = severalList(expected, 1)
-  const numbers = severalList(expected, NUMBERS_EACH)
-  const columns = Object.fromEntries(SINGLE.map((column) => [column, int32List(expected)])) as Record<Single, Int32List>
-  const [hashes, others] = [int32List(expected), int32List(expected)]
+  const emailIds = int32List(expected)
+  const numberIds = int32List(expected * NUMBERS_EACH)
+  const rows = int32List(expected * WIDTH)
+  const row = new Int32Array(WIDTH)
   return {
     add: (input) => {
       const hash = contentHash()
-      const put = (column: Single, id: number, hashOf: (id: number) => number) => {
-        columns[column].push(id)
+      const put = (cell: Cell, id: number, hashOf: (id: number) => number) => {
+        row[cell] = id
         hash.add(hashOf(id))
       }
-      put('name', names.idOf(input), names.hashOf)
-      put('company', companies.idOf(input.company), companies.hashOf)
-      put('domain', texts.idOf(input.domain.toLowerCase()), texts.hashOf)
-      put('profile', texts.idOf(input.profile.toLowerCase()), texts.hashOf)
-      put('city', cities.idOf(input.city), texts.hashOf)
-      put('postalCode', postalCodes.idOf(input.postalCode), texts.hashOf)
-      put('country', texts.idOf(input.country), texts.hashOf)
-      put('street', streets.idOf(input.street ?? ''), streets.hashOf)
-      put('birth', births.idOf(input.birthDate ?? ''), births.hashOf)
+      put(CELL.name, names.idOf(input), names.hashOf)
+      put(CELL.company, companies.idOf(input.company), companies.hashOf)
+      put(CELL.domain, texts.idOf(input.domain.toLowerCase()), texts.hashOf)
+      put(CELL.profile, texts.idOf(input.profile.toLowerCase()), texts.hashOf)
+      put(CELL.city, cities.idOf(input.city), texts.hashOf)
+      put(CELL.postalCode, postalCodes.idOf(input.postalCode), texts.hashOf)
+      put(CELL.country, texts.idOf(input.country), texts.hashOf)
+      put(CELL.street, streets.idOf(input.street ?? ''), streets.hashOf)
+      put(CELL.birth, births.idOf(input.birthDate ?? ''), births.hashOf)
+      row[CELL.nameKey] = names.keyOf(row[CELL.name] as number)
+      row[CELL.numbersFrom] = numberIds.length
       for (const { e164, isMobile, mayBeFixed = false } of input.numbers) {
         const id = e164s.idOf(e164)
         if (id === marks.length) marks.push(isMobile ? (mayBeFixed ? MOBILE : MOBILE | SURELY_MOBILE) : 0)
-        numbers.push(id)
+        numberIds.push(id)
         hash.add(e164s.hashOf(id))
       }
-      numbers.end()
+      row[CELL.numbersTo] = numberIds.length
+      row[CELL.emailsFrom] = emailIds.length
       for (const { address, isRole } of input.emails) {
         const id = addresses.idOf(address, isRole)
-        emails.push(id)
+        emailIds.push(id)
         hash.add(addresses.hashOf(id))
       }
-      emails.end()
-      hashes.push(hash.first())
-      others.push(hash.second())
+      row[CELL.emailsTo] = emailIds.length
+      row[CELL.hash] = hash.first()
+      row[CELL.otherHash] = hash.second()
+      for (const value of row) rows.push(value)
     },
     build: () => {
-      // What contacts are found by, and stood in as they came, is let go: a million take as much for it as for the rest.
+      // What contacts are found by is let go: a million take as much for it as for the rest.
       sealAll([names, companies, addresses, streets, texts, e164s, cities, postalCodes])
-      const positions = canonicalOrder(hashes.take(), others.take())
-      const cells = newCells(positions.length)
-      for (const column of SINGLE) arrange(columns[column].take(), positions, cells, CELL[column])
-      const size = positions.length
+      const cells = rows.take()
+      const size = cells.length / WIDTH
+      const positions = canonicalOrder({ cells, size })
+      orderCells(cells, positions)
       forgetPublicHosts(cells, size)
-      for (let at = 0; at < size; at++) setCell(cells, at, CELL.nameKey, names.keyOf(cellAt({ cells }, at, CELL.name)))
       return {
         size,
         positions,
         cells,
-        numberIds: arrangeSeveral(numbers.take(), positions, cells, CELL.numbersFrom, CELL.numbersTo),
-        emailIds: arrangeSeveral(emails.take(), positions, cells, CELL.emailsFrom, CELL.emailsTo),
+        numberIds: numberIds.take(),
+        emailIds: emailIds.take(),
         numberCount: e164s.count(),
         emailCount: addresses.count(),
         names,
@@ -178,39 +181,4 @@ function contentHash() {
     first: () => first | 0,
     second: () => second | 0,
   }
-}
-
-/** Several numbers for each contact: those of contact `at` stand from `starts[at]` up to `starts[at + 1]`. */
-interface Several {
-  readonly starts: Int32Array
-  readonly ids: Int32Array
-}
-
-/** @param each about how many a contact has */
-function severalList(expected: number, each: number) {
-  const starts = int32List(expected)
-  const ids = int32List(expected * each)
-  starts.push(0)
-  return {
-    push: ids.push,
-    end: () => starts.push(ids.length),
-    take: (): Several => ({ starts: starts.take(), ids: ids.take() }),
-  }
-}
-
-function arrange(column: Int32Array, order: Int32Array, cells: Cells, to: Cell): void {
-  for (let i = 0; i < order.length; i++) setCell(cells, i, to, column[order[i] as number] as number)
-}
-
-/** Notes in the cells from where and up to where each contact's stand. @returns them in the order of the contacts */
-function arrangeSeveral({ starts, ids }: Several, order: Int32Array, cells: Cells, from: Cell, to: Cell): Int32Array {
-  const arranged = new Int32Array(ids.length)
-  let next = 0
-  for (let i = 0; i < order.length; i++) {
-    const at = order[i] as number
-    setCell(cells, i, from, next)
-    for (let one = starts[at] as number; one < (starts[at + 1] as number); one++) arranged[next++] = ids[one] as number
-    setCell(cells, i, to, next)
-  }
-  return arranged
 }
