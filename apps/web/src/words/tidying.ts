@@ -151,6 +151,7 @@ export const HAND_PROBLEM: Record<HandItem['problem'], string> = {
 }
 
 export const FIX: Record<string, string> = {
+  'letter-for-digit': 'a letter in place of a digit',
   'letter-left-out': 'letter left out',
   'digits-swapped': 'two digits changed round',
   'digit-dropped': 'one digit too many',

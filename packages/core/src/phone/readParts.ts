@@ -1,9 +1,11 @@
+import { digitsOf } from './characters'
 import { joined } from './judgeNumbers'
 import { withoutLabels } from './labels'
 import { type OneNumber, readOneNumber } from './readOneNumber'
 import { type Likeness, partNumbers } from './severalNumbers'
 import { numbersOfStem } from './sharedStem'
-import type { NumberLabel, Repair } from './types'
+import { readLookalikes } from './spreadsheetDamage'
+import type { NumberLabel, ReadNumber, Repair } from './types'
 import { type WrittenCell, type WrittenNumber, writtenNumbers } from './writtenNumbers'
 
 /** What the parts of a cell are. */
@@ -22,8 +24,9 @@ export function readParts(text: string, country: string | null): Parts {
   const parts = cell.numbers.map((written) => readWritten(written, likenessOf, cell.hasWords, country))
   const read = parts.flatMap(({ numbers }) => numbers)
   const among = cell.hasWords && !read.some(isGood) ? readOneNumber(withoutLabels(text), country) : null
-  if (among?.status === 'read' && among.number.valid)
-    return { read: [among], repairs: [], remark: null, isUnsure: false }
+  if (among?.status === 'read' && among.number.valid) return alone(among)
+  const meant = readMeant(text, read, country)
+  if (meant !== null) return alone(meant)
   return {
     read: cell.remark === null ? read : read.map((one) => besideRemark(one, text)),
     repairs: repairsOf(cell, read, parts),
@@ -31,6 +34,26 @@ export function readParts(text: string, country: string | null): Parts {
     isUnsure: parts.some(({ isOneToo }) => isOneToo),
   }
 }
+
+const alone = (one: OneNumber): Parts => ({ read: [one], repairs: [], remark: null, isUnsure: false })
+
+const LETTER_AT_DIGIT = /\d[OolI]|[OolI]\d/
+
+/**
+ * Letters beside digits as the digits they look like, where that makes one number of the whole text. Whatever was read
+ * of all digits without them is the other reading; of some of the digits it is none.
+ */
+function readMeant(text: string, read: readonly OneNumber[], country: string | null): OneNumber | null {
+  if (!LETTER_AT_DIGIT.test(text) || readLookalikes(text) === null) return null
+  const meant = readOneNumber(text, country)
+  if (meant.status !== 'read' || !meant.number.valid) return null
+  const [other] = read
+  const isOther = other?.status === 'read' && other.number.valid && read.length === 1 && holdsAll(other.number, text)
+  return isOther ? { ...meant, rival: other.number, problem: 'two-readings' } : meant
+}
+
+/** The digits of a text end a number, but for zeros in front that are dialled and not written. */
+const holdsAll = ({ e164 }: ReadNumber, text: string): boolean => e164.endsWith(digitsOf(text).replace(/^0+/, ''))
 
 function repairsOf(cell: WrittenCell, read: readonly OneNumber[], parts: readonly ReadPart[]): readonly Repair[] {
   const repairs: Repair[] = []
