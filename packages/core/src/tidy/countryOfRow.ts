@@ -1,3 +1,4 @@
+import { readPhoneCell } from '../phone'
 import { countryOfEnding, type Field, fold, isPostalCodeOf, TELLING_POSTAL, TOWNS_OF } from '../table'
 
 /** Countries whose postal codes look like nobody else's. */
@@ -7,7 +8,8 @@ const ENOUGH = 2
 
 /**
  * The country of a row that names none, by what else it says: its town, its postal code, the endings of its addresses.
- * Null unless two of them say the same and nothing says otherwise.
+ * Null unless two of them say the same and nothing says otherwise. Where there is but one of them, numbers with that
+ * country's code are the second: those of another do not count, since people move and keep theirs.
  */
 export function countryOfRow(byField: Partial<Record<Field, readonly string[]>>): string | null {
   const votes = [
@@ -16,7 +18,17 @@ export function countryOfRow(byField: Partial<Record<Field, readonly string[]>>)
     ...(byField['postal-code'] ?? []).flatMap(countryOfCode),
   ]
   const [first] = votes
-  return first !== undefined && votes.length >= ENOUGH && votes.every((vote) => vote === first) ? first : null
+  if (first === undefined || votes.some((vote) => vote !== first)) return null
+  return votes.length >= ENOUGH || hasCodeOf(first, byField.number ?? []) ? first : null
+}
+
+/** Whether numbers are written with the code of this country, and none with another's. */
+function hasCodeOf(country: string, cells: readonly string[]): boolean {
+  const coded = cells
+    .filter((cell) => cell.includes('+'))
+    .flatMap((cell) => readPhoneCell(cell).numbers)
+    .filter(({ valid }) => valid)
+  return coded.length > 0 && coded.every((number) => number.country === country)
 }
 
 function endingOf(cell: string): string[] {

@@ -1,4 +1,4 @@
-import { type Fix, isUnsure, nearestFixes, type Problem, type Reading, type ReadNumber } from '../phone'
+import { type Fix, isUnsure, nearestFixes, type Problem, type Reading, type ReadNumber, readPhoneCell } from '../phone'
 import type { Field, Mapping } from '../table'
 import { proposeEmail, proposeReadable } from './emailForm'
 import { readEmails } from './emails'
@@ -41,6 +41,8 @@ export interface HandInput {
   readonly readings: readonly { readonly column: number; readonly raw: string; readonly reading: Reading }[]
   readonly numbers: readonly ReadNumber[]
   readonly country: string
+  /** The country that the other cells of the row tell; null where they tell none. */
+  readonly rowSays?: () => string | null
   /** Mail hosts that many of the same list are at. */
   readonly publicHosts?: ReadonlySet<string>
 }
@@ -65,17 +67,29 @@ export function handOf(input: HandInput): readonly HandCell[] {
   return found.length === 0 ? NONE : found.sort((a, b) => b.rank - a.rank)
 }
 
-function handOfNumbers({ readings, numbers, country }: HandInput): readonly HandCell[] {
+function handOfNumbers({ readings, numbers, country, rowSays = () => null }: HandInput): readonly HandCell[] {
   if (readings.every(({ reading }) => reading.problem === null)) return NONE
   const isReached = numbers.some(({ valid }) => valid)
   return readings.flatMap(({ column, raw, reading }): HandCell[] => {
     const { problem } = reading
     if (problem === null || problem === 'left-out') return []
     const isElse = SOMETHING_ELSE.includes(problem)
-    const fixes = isElse ? [] : isUnsure(reading) ? bothReadings(reading) : nearestFixes(raw, country || null)
+    const fixes = isElse ? [] : isUnsure(reading) ? bothReadings(reading) : fixesOf(raw, country, rowSays())
     const promise = (isElse ? 0 : 1) + (fixes.length > 0 ? 1 : 0) + (isElse || isReached ? 0 : 1)
     return [{ column, raw, problem, fixes, rank: Math.max(1, promise) }]
   })
+}
+
+const MOST_FIXES = 3
+
+/** What a cell may have been: where the row says another country than it is read under, a number of that one first. */
+function fixesOf(raw: string, country: string, rowSays: string | null): readonly Fix[] {
+  const near = nearestFixes(raw, country || null)
+  if (rowSays === null || rowSays === country) return near
+  const { numbers, problem } = readPhoneCell(raw, { country: rowSays })
+  const [number] = numbers
+  if (!number?.valid || problem !== null || numbers.length > 1) return near
+  return [{ kind: 'other-country' as const, text: number.e164 }, ...near].slice(0, MOST_FIXES)
 }
 
 /** Numbers of one stem are one reading together; the whole as one number is the other. */

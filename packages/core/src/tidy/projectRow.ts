@@ -117,7 +117,18 @@ export function projectRow(cells: readonly string[], options: ProjectOptions | R
     extras,
     more,
     changes: traces?.draft.changes ?? NO_CHANGES,
-    hand: traces === null ? NO_HAND : handOf({ cells, mapping, readings, numbers, country: place, publicHosts }),
+    hand:
+      traces === null
+        ? NO_HAND
+        : handOf({
+            cells,
+            mapping,
+            readings,
+            numbers,
+            country: place,
+            rowSays: () => countryOfRow(byField),
+            publicHosts,
+          }),
   }
 }
 
