@@ -6,7 +6,7 @@ import { FIELD, PROBLEM } from './sentences'
 export const STEP: Record<StepKind, { readonly title: string; readonly does: string }> = {
   letters: {
     title: 'Broken letters',
-    does: 'Letters that a wrong encoding broke (“MÃ¼ller”) become what they were, where that can be told.',
+    does: 'Letters that a wrong encoding broke (“MÃ¼ller”), or that were written for a web page (“M&uuml;ller”), become what they were.',
   },
   refusals: {
     title: 'Remarks that say no',
@@ -85,6 +85,7 @@ export const REPAIR_NAME: Record<ChangeCode, { readonly title: string; readonly 
   },
   'old-form': { title: 'Old form of dialling', says: 'With a prefix that has fallen away, or room for a carrier.' },
   apostrophe: { title: 'Apostrophe in front', says: 'A spreadsheet had put it there.' },
+  'html-entities': { title: 'HTML entities', says: 'Signs that were written for a web page, as those signs.' },
   'broken-letters': {
     title: 'Broken letters',
     says: 'Read with the wrong encoding; turned back only where the whole cell can be.',
@@ -108,6 +109,10 @@ export const REPAIR_NAME: Record<ChangeCode, { readonly title: string; readonly 
   'name-company': {
     title: 'Companies among the names',
     says: 'A legal form or a trade told; moved only where no other company was named.',
+  },
+  'name-email': {
+    title: 'E-mails among the names',
+    says: 'An address is no name: alone or behind one, it went to the others.',
   },
   'company-case': {
     title: 'Capitals of companies',

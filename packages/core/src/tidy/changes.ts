@@ -11,10 +11,12 @@ export const NAME_CODES = [
   'name-role',
   'name-remark',
   'name-company',
+  'name-email',
 ] as const
 
 /** What a routine does to a value. One code, one plain sentence (in the web client). */
 export const TIDY_CODES = [
+  'html-entities',
   'broken-letters',
   'refusal',
   'blank-word',

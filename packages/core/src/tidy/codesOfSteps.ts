@@ -4,7 +4,7 @@ import type { Routine, Step, StepKind } from './routine'
 
 /** Codes of what each kind of step changes. */
 export const CODES_OF: Record<StepKind, readonly ChangeCode[]> = {
-  letters: ['broken-letters'],
+  letters: ['html-entities', 'broken-letters'],
   refusals: ['refusal'],
   blanks: ['blank-word'],
   numbers: [

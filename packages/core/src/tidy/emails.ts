@@ -73,7 +73,7 @@ export function isPlainAddress(cell: string): boolean {
 /** The e-mail addresses of a cell, in order; what is no address by its syntax is left out. */
 export function readEmails(cell: string): readonly ReadEmail[] {
   if (isPlainAddress(cell)) return [{ address: cell, kind: kindOf(cell) }]
-  if (!cell.includes('@')) return []
+  if (!cell.includes('@') || partsOfSplitAddress(cell) !== null) return []
   const found = new Map<string, ReadEmail>()
   for (const piece of cell.replace(INVISIBLE, '').split(/[\s;,|]+|\/(?=[^/]*@)/)) {
     const address = piece
@@ -83,6 +83,20 @@ export function readEmails(cell: string): readonly ReadEmail[] {
     if (isAddress(address) && !found.has(address)) found.set(address, { address, kind: kindOf(address) })
   }
   return [...found.values()]
+}
+
+const SPLIT = /^\s*(\p{Ll}{2,})\s+(\p{Ll}{2,}@[^\s@,;|/]+)\s*$/u
+const LABELS = new Set('mail email courriel correo posta'.split(' '))
+
+/**
+ * An address that a space has parted, or a word before an address: `anna krug@krug.example`. Which of them cannot be
+ * told. A word that begins the address is whose it is, and a role's address has no other part.
+ * @returns the two parts; null for any other text
+ */
+export function partsOfSplitAddress(cell: string): readonly [string, string] | null {
+  const [, before = '', rest = ''] = SPLIT.exec(cell) ?? []
+  if (before === '' || LABELS.has(before) || rest.startsWith(before) || !isAddress(rest)) return null
+  return kindOf(rest) === 'role' ? null : [before, rest]
 }
 
 /** Syntax by RFC 5321's lengths and the unquoted local part of RFC 5322; domains need a dot. */

@@ -1,7 +1,7 @@
 import { type Fix, isUnsure, nearestFixes, type Problem, type Reading, type ReadNumber, readPhoneCell } from '../phone'
 import type { Field, Mapping } from '../table'
 import { proposeEmail, proposeReadable } from './emailForm'
-import { readEmails } from './emails'
+import { partsOfSplitAddress, readEmails } from './emails'
 import { tidyPostalCode } from './postalCode'
 import { readRegion } from './region'
 import { twoPeople } from './twoPeople'
@@ -130,17 +130,19 @@ function handOfEmails({ cells, mapping, publicHosts }: HandInput): readonly Hand
   return found ?? NONE
 }
 
+/** What a cell without an address may have been, likeliest first. */
+function proposeWhole(raw: string): readonly string[] {
+  const parts = partsOfSplitAddress(raw)
+  if (parts) return [parts.join('.'), parts.join(''), parts[1]]
+  return [proposeReadable(raw)].flatMap((text) => text ?? [])
+}
+
 function handOfEmail(column: number, raw: string, publicHosts?: ReadonlySet<string>): HandCell | null {
   const [email] = readEmails(raw)
   if (!email) {
-    const text = proposeReadable(raw)
-    return {
-      column,
-      raw,
-      problem: 'no-address',
-      fixes: text === null ? [] : [{ kind: 'domain', text }],
-      rank: text === null ? 2 : 4,
-    }
+    const texts = proposeWhole(raw)
+    const fixes = texts.map((text): Fix => ({ kind: 'domain', text }))
+    return { column, raw, problem: 'no-address', fixes, rank: fixes.length === 0 ? 2 : 4 }
   }
   const proposal = proposeEmail(email.address, publicHosts)
   if (proposal === null) return null

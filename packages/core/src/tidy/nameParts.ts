@@ -18,8 +18,14 @@ const FANCY = /[\u{1d400}-\u{1d7ff}\uff21-\uff5a\u24b6-\u24e9\u{1f130}-\u{1f189}
 const BARE = /^[\p{L}](?:[\p{L}\p{M}.,'’-]| (?! ))*[\p{L}\p{M}.]$/u
 
 /** Emoji, pronouns in brackets and other ornaments taken out, spaces made single. */
-export const withoutDecorations = (name: string): string =>
-  isBare(name) ? name : plain(FANCY.test(name) ? name.normalize('NFKC') : name)
+export const withoutDecorations = (name: string): string => {
+  if (isAccountName(name)) return name.replaceAll('.', ' ')
+  return isBare(name) ? name : plain(FANCY.test(name) ? name.normalize('NFKC') : name)
+}
+
+/** Words with full stops between them and no space: the name of an account, such as `anna.krug`. */
+const isAccountName = (name: string): boolean =>
+  name.includes('.') && !name.includes(' ') && /^\p{L}{2,}(?:\.\p{L}{2,})+$/u.test(name)
 
 const plain = (name: string): string => (BARE.test(name) ? name : stripped(percentDecoded(name) ?? name))
 

@@ -2,6 +2,7 @@ import { fold } from '../table'
 import type { ChangeCode } from './changes'
 import { isCompany } from './companyInName'
 import { change, type Draft, type RunStep } from './draft'
+import { readEmails } from './emails'
 import { takeAsides } from './nameAsides'
 import { mendNameCase } from './nameCase'
 import { inSpokenOrder, isPlainName, takeNameApart, withoutDecorations } from './nameParts'
@@ -15,6 +16,7 @@ export function namesStep(step: Of<'names'>, bench: Bench): RunStep | null {
   if (known.length === 0) return null
   const to = {
     company: { name: 'company', at: columns.need('company') },
+    email: { name: 'email', at: columns.need('email') },
     role: { name: 'title', at: options.takesDecorations ? columns.need('title') : -1 },
     title: options.takesTitles ? columns.need('Name title') : -1,
     credentials: options.takesTitles ? columns.need('Credentials') : -1,
@@ -26,6 +28,7 @@ export function namesStep(step: Of<'names'>, bench: Bench): RunStep | null {
   const mend = (draft: Draft, column: Column): void => {
     const now = () => draft.cells[column.at] ?? ''
     if (isPlainName(now())) return
+    moveEmail(step, draft, column, to.email)
     if (column.name === 'full-name' && moveCompany(step, draft, column, to.company)) return
     if (options.takesDecorations) {
       moveAsides(step, draft, column, to)
@@ -36,6 +39,20 @@ export function namesStep(step: Of<'names'>, bench: Bench): RunStep | null {
     if (options.mendsCase) change(draft, step.id, column, 'name-case', mendNameCase(now()))
   }
   return all(known.map((name) => onColumn(bench, name, mend)))
+}
+
+/** An address in the column of names, alone or behind one, is no name: it goes to the others, unless it is among them. */
+function moveEmail({ id }: Of<'names'>, draft: Draft, column: Column, email: Column): void {
+  const name = draft.cells[column.at] ?? ''
+  if (draft.leftOut.has('name-email') || !name.includes('@')) return
+  const words = name.split(/\s+/)
+  const [written, ...others] = words.filter((word) => word.includes('@'))
+  const [found] = written === undefined || others.length > 0 ? [] : readEmails(written)
+  if (!found) return
+  change(draft, id, column, 'name-email', words.filter((word) => word !== written).join(' '))
+  const known = draft.cells[email.at] ?? ''
+  if (!readEmails(known).some(({ address }) => address === found.address))
+    change(draft, id, email, 'name-email', [known, found.address].filter(Boolean).join(', '))
 }
 
 /** A company in the column of names is the company, unless another is named. */

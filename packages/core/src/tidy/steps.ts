@@ -4,6 +4,7 @@ import { countryOf } from './country'
 import { readDate } from './dates'
 import { change, type RunStep } from './draft'
 import { mendEmail } from './emailForm'
+import { mendEntities } from './entities'
 import { createReplacer } from './findReplace'
 import { namesStep } from './namesStep'
 import { tidyPostalCode } from './postalCode'
@@ -83,11 +84,13 @@ function blanksStep(step: Of<'blanks'>, bench: Bench): RunStep {
   }
 }
 
-/** Letters that a wrong encoding broke, in every column: steps behind this one see them whole. */
+/** Letters that a page wrote as entities or a wrong encoding broke, in every column: steps behind this one see them whole. */
 function lettersStep(step: Of<'letters'>, bench: Bench): RunStep {
   const looked = everyColumn(bench)
   return (draft) => {
     for (const column of looked) {
+      const decoded = mendEntities(draft.cells[column.at] ?? '')
+      if (decoded !== null) change(draft, step.id, column, 'html-entities', decoded)
       const mended = mendLetters(draft.cells[column.at] ?? '')
       if (mended !== null) change(draft, step.id, column, 'broken-letters', mended)
     }

@@ -12,7 +12,10 @@ const DOTTED =
   'eng arq lic av adv capt col gen maj lt sgt hon supt st\\.?insp univ kand cand dipl h\\.c med phil rer\\.?nat iur jur oec'.split(
     ' ',
   )
+/** Two people of one name. */
+const COUPLE = `(?:mr|dr|prof|herr|monsieur|m|sr|sig|dhr|hr|pan)\\.? ?(?:&|\\+|and|und|et|y|e|en|og|och|a) ?(?:mrs|ms|miss|dr|frau|fr|mme|madame|sra|sig\\.?ra|mevr|fru|pani|paní)`
 const JOINED = [
+  COUPLE,
   'sig\\.?ra',
   'sig\\.?na',
   'dott\\.?ssa',

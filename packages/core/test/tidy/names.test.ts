@@ -1,5 +1,6 @@
 import { describe, expect, it } from '@jest/globals'
 import {
+  type ChangeCode,
   compileRoutine,
   inSpokenOrder,
   isCompany,
@@ -116,6 +117,11 @@ describe('titles and letters', () => {
     ['Ann Hill BSc (Hons)', 'Ann Hill', '', 'BSc, (Hons)'],
     ['田中 太郎 様', '田中 太郎', '様', ''],
     ['김민수님', '김민수', '님', ''],
+    ['Mr. & Mrs. Hill', 'Hill', 'Mr. & Mrs.', ''],
+    ['Mr and Mrs John Hill', 'John Hill', 'Mr and Mrs', ''],
+    ['Herr und Frau Krug', 'Krug', 'Herr und Frau', ''],
+    ['M. et Mme Petit', 'Petit', 'M. et Mme', ''],
+    ['Dr. & Mrs. Ann Hill', 'Ann Hill', 'Dr. & Mrs.', ''],
   ])('%s', (full, name, title, credentials) => expect(takeNameApart(full)).toEqual({ name, title, credentials }))
 
   it.each([
@@ -239,6 +245,54 @@ describe('companies among the names', () => {
       company: 'Oldershaw Camping',
     })
   })
+})
+
+describe('addresses among the names', () => {
+  const mapping = ['full-name', 'email'] as const
+  const tidier = (leftOut: ReadonlySet<ChangeCode> = new Set()) =>
+    compileRoutine(proposeRoutine(mapping), { mapping, headings: ['Name', 'Mail'] }, { leftOut })
+  const read = (cells: readonly string[], leftOut: ReadonlySet<ChangeCode> = new Set()) => {
+    const { values, emails } = tidier(leftOut).tidy(cells)
+    return [values.fullName, ...emails.map(({ address }) => address)]
+  }
+
+  it.each([
+    [
+      ['Ann.Hill@causeway.example', ''],
+      ['', 'ann.hill@causeway.example'],
+    ],
+    [
+      ['ann@causeway.example', 'hill@causeway.example'],
+      ['', 'hill@causeway.example', 'ann@causeway.example'],
+    ],
+    [
+      ['ann@causeway.example', 'ANN@causeway.example'],
+      ['', 'ann@causeway.example'],
+    ],
+    [
+      ['ANN HILL <ann@causeway.example>', ''],
+      ['Ann Hill', 'ann@causeway.example'],
+    ],
+    [
+      ['Hill, Ann (ann@causeway.example)', 'ann@causeway.example'],
+      ['Ann Hill', 'ann@causeway.example'],
+    ],
+    [['ann@causeway.example hill@causeway.example', ''], ['Ann@causeway.Example Hill@causeway.Example']],
+    [['Ann @ Causeway', ''], ['Ann @ Causeway']],
+  ])('%j', (cells, expected) => expect(read(cells)).toEqual(expected))
+
+  it('stay where the repair is left out', () =>
+    expect(read(['ann@causeway.example', ''], new Set(['name-email']))[0]).toMatch(/@causeway\.example/i))
+})
+
+describe('the name of an account', () => {
+  it.each([
+    ['anna.krug', 'Anna Krug'],
+    ['Jean.Luc.Dupont', 'Jean Luc Dupont'],
+    ['J.R. Hill', 'J.R. Hill'],
+    ['St. John', 'St. John'],
+    ['A.Hill', 'A.Hill'],
+  ])('%s is %s', (was, is) => expect(tidied(was).fullName).toBe(is))
 })
 
 describe('two people in one cell', () => {

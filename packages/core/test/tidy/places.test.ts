@@ -173,4 +173,25 @@ describe('e-mails', () => {
     'proposes nothing for %s',
     (cell) => expect(proposeReadable(cell)).toBeNull(),
   )
+
+  it.each([
+    ['anna krug@krug.example', ['anna.krug@krug.example', 'annakrug@krug.example', 'krug@krug.example']],
+    ['  anna  krug@krug.example ', ['anna.krug@krug.example', 'annakrug@krug.example', 'krug@krug.example']],
+  ])('asks which it is where a space parts %s', (cell, texts) => {
+    const mapping = ['email'] as const
+    const { emails, hand } = compileRoutine(proposeRoutine(mapping), { mapping, headings: ['Mail'] }).tidy([cell])
+    expect([emails, hand[0]?.fixes.map(({ text }) => text)]).toEqual([[], texts])
+  })
+
+  it.each([
+    ['anna anna.krug@krug.example', 'anna.krug@krug.example'],
+    ['team info@krug.example', 'info@krug.example'],
+    ['mail krug@krug.example', 'krug@krug.example'],
+    ['Anna Krug krug@krug.example', 'krug@krug.example'],
+    ['a@krug.example b@krug.example', 'a@krug.example'],
+  ])('takes the word before %s for one', (cell, address) => {
+    const mapping = ['email'] as const
+    const { emails } = compileRoutine(proposeRoutine(mapping), { mapping, headings: ['Mail'] }).tidy([cell])
+    expect(emails[0]?.address).toBe(address)
+  })
 })
