@@ -67,8 +67,26 @@ export const isFictionNumber = (countryCode: number, from: number, to: number): 
 /** Digits a run up or down the keyboard has before it starts over a second time. */
 const LONGEST_RUN = 20
 
-/** True for digits nobody was given: one digit repeated, or a run up or down the keyboard. At least 5 digits. */
+/** Behind the first digits of a mobile, so many alike are what a form was given that wanted any number. */
+const MOST_ALIKE = 7
+const MOST_ZEROS = 6
+/** A number has no more digits (E.164), a card has. */
+const MOST_OF_NUMBER = 15
+
+/** True for digits nobody was given: one digit repeated, also behind others, or a run up or down the keyboard. At least 5 digits. */
 export function isPlaceholderRun(from: number, to: number): boolean {
+  if (isRun(from, to)) return true
+  return to - from <= MOST_OF_NUMBER && alikeAtEnd(from, to) > (DIGITS[to - 1] === ZERO ? MOST_ZEROS : MOST_ALIKE)
+}
+
+/** How many digits at the end are one digit repeated. */
+function alikeAtEnd(from: number, to: number): number {
+  let at = to - 1
+  while (at > from && DIGITS[at - 1] === DIGITS[to - 1]) at--
+  return to - at
+}
+
+function isRun(from: number, to: number): boolean {
   if (to - from < 5) return false
   const first = DIGITS[from] as number
   const step = ((DIGITS[from + 1] as number) - first + 10) % 10

@@ -123,6 +123,9 @@ describe('cells without a number', () => {
     '555-0123',
     '07700 900123',
     '+1 212 555 1212',
+    '07000000000',
+    '+33 6 11 11 11 11',
+    '+44 7777 777777',
   ])('%s is a placeholder', (raw) => {
     expect(readPhoneCell(raw, { country: raw.startsWith('077') ? 'GB' : 'US' })).toMatchObject({
       verdict: 'placeholder',
