@@ -8,6 +8,8 @@ const TAILS_BEHIND_SLASH = /(?:\s*\/\s*-?\d{1,4}(?!\d))+$/
  */
 const TAIL_BEHIND_DASH = /(?<=\d{4})(?!\s*-\s*0+$)(?:(?:\s*-\s*\d{1,2}(?!\d))+|(?<=^[^-]*)\s*-\s*\d{3})$/
 const LEAST_STEM = 6
+const STANDING: ReadonlySet<Likeness> = new Set(['stands'])
+const ANY: ReadonlySet<Likeness> = new Set(['stands', 'mended'])
 
 /** True where the end of a text may be another ending of the number before it. */
 export const endsInDashTail = (text: string): boolean => TAIL_BEHIND_DASH.test(text)
@@ -28,9 +30,11 @@ export function numbersOfStem(text: string, likenessOf: (text: string) => Likene
   const isOne = likenessOf(text) === 'stands'
   const tails = (TAILS_BEHIND_SLASH.exec(text) ?? TAIL_BEHIND_DASH.exec(text))?.[0]
   const endings = tails?.match(/\s*[/-]\s*-?\d+/g) ?? []
+  // Nothing but endings stands behind a slash: what lost its zero may have them too.
+  const least = likenessOf(text) === 'none' && tails?.includes('/') ? ANY : STANDING
   // A group of the stem itself may be as short as an ending.
   for (let first = 0; first < endings.length; first++) {
-    const numbers = withEndings(text, endings.slice(first), likenessOf)
+    const numbers = withEndings(text, endings.slice(first), (one) => least.has(likenessOf(one)))
     if (numbers) return { numbers, isOneToo: isOne }
   }
   return null
@@ -39,13 +43,13 @@ export function numbersOfStem(text: string, likenessOf: (text: string) => Likene
 function withEndings(
   text: string,
   endings: readonly string[],
-  likenessOf: (text: string) => Likeness,
+  isNumber: (text: string) => boolean,
 ): readonly string[] | null {
   const stem = text.slice(0, text.length - endings.join('').length)
-  if (digitsOf(stem).length < LEAST_STEM || likenessOf(stem) !== 'stands') return null
+  if (digitsOf(stem).length < LEAST_STEM || !isNumber(stem)) return null
   const numbers = [stem, ...endings.map((ending) => withEnding(stem, digitsOf(ending)))]
   if (new Set(numbers.map(digitsOf)).size < numbers.length) return null
-  return numbers.every((number) => likenessOf(number) === 'stands') ? numbers : null
+  return numbers.every(isNumber) ? numbers : null
 }
 
 /** A number with other last digits, its signs as they stand. */

@@ -10,14 +10,17 @@ function caseOf(word: string): Case {
   return word === upper ? 'upper' : word === lower ? 'lower' : 'mixed'
 }
 
-/** True where a small letter and a capital stand in each word, as in most names: no word needs a look. */
+/** More capitals than these shout, also behind a small letter: `McDonald` has two. */
+const MOST_CAPITALS = 2
+
+/** True where a small letter and a capital or two stand in each word, as in most names: no word needs a look. */
 function isPlainlyMixed(name: string): boolean {
   let capitals = 0
   let small = 0
   for (let i = 0; i <= name.length; i++) {
     const code = i === name.length ? 0x20 : name.charCodeAt(i)
     if (code === 0x20) {
-      if (capitals === 0 || small === 0) return false
+      if (capitals === 0 || small === 0 || capitals > MOST_CAPITALS) return false
       capitals = 0
       small = 0
     } else if (code >= 0x41 && code <= 0x5a) capitals++
@@ -53,6 +56,8 @@ function mendWords(words: readonly string[], name: string): string {
       const isInside = i > 0 && i < last
       if (shouts && isInside && caseOf(word) === 'upper' && PARTICLES.has(word.toLowerCase())) return word.toLowerCase()
       if (isShouted(word)) return cased(word, isTurkish(name))
+      const behind = SHOUTED_BEHIND.exec(word)
+      if (behind?.[1] && behind[2]) return behind[1] + casedWord(behind[2].toLowerCase())
       return (i === 0 || i === last) && isWhispered(word) ? casedWord(word) : word
     })
     .join(' ')
@@ -68,6 +73,9 @@ function isShouted(word: string): boolean {
     return false
   return !/\p{sc=Latin}/u.test(letters) || VOWEL.test(letters) || letters.length > 4
 }
+
+/** What begins a surname in small letters though the rest of it shouts: `McDONALD`, `d’ARCY`, `DeSANTIS`. */
+const SHOUTED_BEHIND = /^(Mc|Mac|Fitz|De|Di|Du|La|Le|Van|[DdLlO]['’])(\p{Lu}{3,})$/u
 
 const isWhispered = (word: string): boolean =>
   lettersOf(word).length >= 3 && caseOf(word) === 'lower' && /^\p{Ll}/u.test(word) && !PARTICLES.has(word)

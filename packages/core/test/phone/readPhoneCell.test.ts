@@ -110,7 +110,22 @@ describe('several numbers in a cell', () => {
 })
 
 describe('cells without a number', () => {
-  it.each(['', '   ', 'N/A', 'n.a.', '-', '—', 'none', 'unknown', 'keine', '?', '()'])('%j is empty', (raw) => {
+  it.each([
+    '',
+    '   ',
+    'N/A',
+    'n.a.',
+    '-',
+    '—',
+    'none',
+    'unknown',
+    'keine',
+    '?',
+    '()',
+    'unlisted',
+    'No mobile',
+    'pas de téléphone',
+  ])('%j is empty', (raw) => {
     expect(readPhoneCell(raw, { country: 'GB' })).toEqual({ verdict: 'empty', numbers: [], repairs: [], problem: null })
   })
 
