@@ -1,5 +1,6 @@
 import { remember } from '../remember'
 import { CJK_BEFORE, CJK_BEHIND, FORM_BEFORE, FORM_BEHIND } from './legalForms'
+import { behindMc } from './nameCase'
 
 /** Letters that a legal form can end in: a name that ends in another needs no closer look. */
 const CAN_END = /[.)dcpgvkrbfsuylaehoitenjmşéüανεικ會社会업司디дов㈱）]$/iu
@@ -80,5 +81,10 @@ function wordCase(word: string, i: number, isUpper: boolean): string {
   if (i > 0 && SMALL.has(lower)) return lower
   // Letters without a vowel between them are an abbreviation, as are two or three in capitals that are no word.
   if (isUpper && /^[^aeiouyäöüéèà\d]{2,5}$/i.test(word)) return word
-  return lower.replace(/(^|[-/&.(])(\p{L})/gu, (_, before: string, letter: string) => before + letter.toUpperCase())
+  // A capital stands behind the apostrophe of a surname or an article, and none behind that of a genitive.
+  const capital = lower.replace(
+    /((?:^|[-/&.(])[dlo]['’]|^|[-/&.(])(\p{L})/gu,
+    (_, before: string, letter: string) => before.toUpperCase() + letter.toUpperCase(),
+  )
+  return behindMc(capital)
 }

@@ -95,11 +95,17 @@ const wordCase = (word: string, isInside: boolean, turkish: boolean): string => 
   return isInside && PARTICLES.has(lower) ? lower : cased(word, turkish)
 }
 
+/** The capital behind `Mc`, of a word that has its own already. */
+export const behindMc = (word: string): string =>
+  word.replace(/(^|-)Mc(\p{L})/gu, (_, before: string, letter: string) => `${before}Mc${letter.toUpperCase()}`)
+
 const casedWord = remember((lower: string): string => {
   if (/^(?:ii|iii|iv)$/.test(lower)) return lower.toUpperCase()
-  return lower
-    .replace(/(^|[-'’.])(\p{L})/gu, (_, before: string, letter: string) => before + letter.toUpperCase())
-    .replace(/(^|-)Mc(\p{L})/gu, (_, before: string, letter: string) => `${before}Mc${letter.toUpperCase()}`)
+  const capital = lower.replace(
+    /(^|[-'’.])(\p{L})/gu,
+    (_, before: string, letter: string) => before + letter.toUpperCase(),
+  )
+  return behindMc(capital)
     .replace(
       /(^|-)Mac([bdfglmnpqrst])(?=\p{L}{3})/gu,
       (_, before: string, letter: string) => `${before}Mac${letter.toUpperCase()}`,

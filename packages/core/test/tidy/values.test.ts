@@ -86,6 +86,10 @@ describe('companies', () => {
     ['BBC NORTH', 'BBC North'],
     ['IKT', 'IKT'],
     ['deLuxe Camping', 'deLuxe Camping'],
+    ["O'REILLY'S PUB", "O'Reilly's Pub"],
+    ['MCDONOUGH & SONS', 'McDonough & Sons'],
+    ["l'étoile du nord", "L'Étoile du Nord"],
+    ["ANN'S BAKERY", "Ann's Bakery"],
   ])('writes %s as %s', (was, is) => expect(mendCompanyCase(was)).toBe(is))
 })
 
