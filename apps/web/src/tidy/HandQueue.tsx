@@ -190,12 +190,15 @@ const NOTHING_HERE: Record<HandKind, string> = {
 }
 
 function hintOf(item: HandItem): string {
-  if (item.fixes.length === 0) return 'Nothing near to it is in the plan: it can only be typed.'
+  if (item.fixes.length === 0)
+    return kindOf(item) === 'number'
+      ? 'Nothing near to it is in the plan: it can only be typed.'
+      : 'Nothing is near to it: it can only be typed.'
   return kindOf(item) === 'text' ? 'What it may be, by' : 'Nearest readings, by'
 }
 
 /** Choices that are another one in every cell: they are made one by one. */
-const ONE_BY_ONE: ReadonlySet<string> = new Set(['person', 'code'])
+const ONE_BY_ONE: ReadonlySet<string> = new Set(['person', 'code', 'parts-joined'])
 
 function LiveReading({ live, item, isAsItStood }: { live: Live | null; item: HandItem; isAsItStood: boolean }) {
   if (isAsItStood || live === null || kindOf(item) === 'text')

@@ -163,6 +163,8 @@ export const FIX: Record<string, string> = {
   'other-country': 'a number of another country',
   reading: 'one of two readings',
   domain: 'the domain it is near to',
+  'parts-joined': 'both parts together',
+  part: 'the last part alone',
   person: 'one of the two',
   code: 'with the zero',
 }

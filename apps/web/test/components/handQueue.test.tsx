@@ -40,8 +40,21 @@ const SLIP: HandItem = {
   fixes: [{ kind: 'domain', text: 'maren@postbox.example' }],
 }
 
-/** A queue of three cells in which two people stand; the worker that reads numbers is started, and asked nothing. */
-function shown({ jobs = [], slip = false }: { jobs?: Job[]; slip?: boolean } = {}) {
+/** An address that a space parts. */
+const PARTED: HandItem = {
+  ...SLIP,
+  raw: 'maren ash@postbox.example',
+  problem: 'no-address',
+  fixes: [
+    { kind: 'parts-joined', text: 'maren.ash@postbox.example' },
+    { kind: 'part', text: 'ash@postbox.example' },
+  ],
+}
+
+const THREE = [itemOf(1, 'Ann'), itemOf(2, 'Bea'), itemOf(3, 'Cal')]
+
+/** A queue, of three cells in which two people stand; the worker that reads numbers is started, and asked nothing. */
+function shown({ jobs = [], cells = THREE }: { jobs?: Job[]; cells?: readonly HandItem[] } = {}) {
   let begun = 0
   globalThis.Worker = class {
     constructor() {
@@ -51,7 +64,7 @@ function shown({ jobs = [], slip = false }: { jobs?: Job[]; slip?: boolean } = {
     postMessage() {}
     terminate() {}
   } as unknown as typeof Worker
-  let items = slip ? [SLIP] : [itemOf(1, 'Ann'), itemOf(2, 'Bea'), itemOf(3, 'Cal')]
+  let items = [...cells]
   const view = rendered(<HandQueue />, {
     readMe: OPERATOR,
     readJobs: jobs,
@@ -103,12 +116,27 @@ describe('the queue of cells that need a hand', () => {
 
   it('mends the same slip wherever it stands, unless the list is being tidied', async () => {
     const mendAll = () => screen.findByRole('button', { name: 'Mend all 40 by their nearest reading' })
-    const free = shown({ slip: true })
+    const free = shown({ cells: [SLIP] })
     await free.user.click(await mendAll())
     const mended = () => free.sent.filter(({ name, body }) => name === 'fixAlike' && (body as { apply: boolean }).apply)
     await waitFor(() => expect(mended()).toHaveLength(1))
     free.unmount()
-    shown({ slip: true, jobs: [jobOf({ kind: 'tidy', state: 'running', unit: 'contacts' })] })
+    shown({ cells: [SLIP], jobs: [jobOf({ kind: 'tidy', state: 'running', unit: 'contacts' })] })
     await waitFor(async () => expect(await mendAll()).toHaveProperty('disabled', true))
+  })
+
+  it('asks of each cell by itself what cannot be told alike, and says what each choice is', async () => {
+    shown({ cells: [PARTED] })
+    expect(await screen.findByText('both parts together')).toBeDefined()
+    expect(screen.getByText('the last part alone')).toBeDefined()
+    expect(screen.queryByRole('button', { name: /^Mend all/ })).toBeNull()
+  })
+
+  it.each([
+    ['an address', {}, 'Nothing is near to it: it can only be typed.'],
+    ['a number', { column: 'number', isNumber: true }, 'Nothing near to it is in the plan: it can only be typed.'],
+  ])('says of %s to which nothing is near that it has to be typed', async (_, more, says) => {
+    shown({ cells: [{ ...SLIP, fixes: [], ...more }] })
+    expect(await screen.findByText(says)).toBeDefined()
   })
 })

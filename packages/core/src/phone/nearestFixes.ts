@@ -12,6 +12,8 @@ export interface Fix {
     | 'other-country'
     | 'reading'
     | 'domain'
+    | 'parts-joined'
+    | 'part'
     | 'person'
     | 'code'
   /** What to put into the cell. */

@@ -131,17 +131,22 @@ function handOfEmails({ cells, mapping, publicHosts }: HandInput): readonly Hand
 }
 
 /** What a cell without an address may have been, likeliest first. */
-function proposeWhole(raw: string): readonly string[] {
+function proposeWhole(raw: string): readonly Fix[] {
   const parts = partsOfSplitAddress(raw)
-  if (parts) return [parts.join('.'), parts.join(''), parts[1]]
-  return [proposeReadable(raw)].flatMap((text) => text ?? [])
+  const readable = parts === null ? proposeReadable(raw) : null
+  if (readable !== null) return [{ kind: 'domain', text: readable }]
+  if (parts === null) return []
+  return [
+    { kind: 'parts-joined', text: parts.join('.') },
+    { kind: 'parts-joined', text: parts.join('') },
+    { kind: 'part', text: parts[1] },
+  ]
 }
 
 function handOfEmail(column: number, raw: string, publicHosts?: ReadonlySet<string>): HandCell | null {
   const [email] = readEmails(raw)
   if (!email) {
-    const texts = proposeWhole(raw)
-    const fixes = texts.map((text): Fix => ({ kind: 'domain', text }))
+    const fixes = proposeWhole(raw)
     return { column, raw, problem: 'no-address', fixes, rank: fixes.length === 0 ? 2 : 4 }
   }
   const proposal = proposeEmail(email.address, publicHosts)

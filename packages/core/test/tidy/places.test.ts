@@ -181,6 +181,7 @@ describe('e-mails', () => {
     const mapping = ['email'] as const
     const { emails, hand } = compileRoutine(proposeRoutine(mapping), { mapping, headings: ['Mail'] }).tidy([cell])
     expect([emails, hand[0]?.fixes.map(({ text }) => text)]).toEqual([[], texts])
+    expect(hand[0]?.fixes.map(({ kind }) => kind)).toEqual(['parts-joined', 'parts-joined', 'part'])
   })
 
   it.each([
