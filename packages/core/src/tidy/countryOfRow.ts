@@ -38,9 +38,19 @@ function endingOf(cell: string): string[] {
 
 /** Towns of one name in several countries tell nothing. */
 function countryOfTown(cell: string): string[] {
-  const town = fold(cell.trim()).replace(/\s*[(,/].*$/, '')
-  const found = [...TOWNS_OF].filter(([, towns]) => towns.has(town)).map(([country]) => country)
-  return found.length === 1 ? found : []
+  const country = countriesByTown().get(fold(cell.trim()).replace(/\s*[(,/].*$/, ''))
+  return country === undefined || country === null ? [] : [country]
+}
+
+let byTown: Map<string, string | null> | null = null
+
+/** The country of each town; null where it is in several. */
+function countriesByTown(): ReadonlyMap<string, string | null> {
+  if (byTown) return byTown
+  byTown = new Map()
+  for (const [country, towns] of TOWNS_OF)
+    for (const town of towns) byTown.set(town, byTown.has(town) && byTown.get(town) !== country ? null : country)
+  return byTown
 }
 
 function countryOfCode(cell: string): string[] {
