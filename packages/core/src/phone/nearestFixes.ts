@@ -39,13 +39,27 @@ export function nearestFixes(raw: string, country: string | null): readonly Fix[
   const found = new Map<string, Fix>()
   for (const fix of possibilities(text, plus, digits, country)) {
     if (found.size === MOST) break
-    const at = fix.kind === 'other-country' ? null : country
-    const { numbers, problem } = readPhoneCell(fix.text, { country: at })
-    const [number] = numbers
-    if (number?.valid && problem === null && numbers.length === 1 && !found.has(number.e164))
-      found.set(number.e164, fix)
+    const e164 = numberIn(fix.text, fix.kind === 'other-country' ? null : country)
+    if (e164 !== null && !found.has(e164)) found.set(e164, fix)
   }
   return [...found.values()]
+}
+
+/**
+ * What a cell was meant to be that holds nothing but digits and letters that look like them, also where there are too few
+ * digits, or too many letters, to take it for a number.
+ * @returns one at most
+ */
+export function lettersAsDigits(raw: string, country: string | null): readonly Fix[] {
+  const text = withoutLookalikes(plainCharacters(raw).trim())
+  return text === null || numberIn(text, country) === null ? [] : [{ kind: 'letter-for-digit', text }]
+}
+
+/** The one valid number that a text is without a doubt; null where it is none. */
+function numberIn(text: string, country: string | null): string | null {
+  const { numbers, problem } = readPhoneCell(text, { country })
+  const [number, ...others] = numbers
+  return number?.valid && problem === null && others.length === 0 ? number.e164 : null
 }
 
 /** What stands for a digit where a text was copied by eye, or by a machine that reads pictures. */
@@ -55,12 +69,15 @@ const LOOK_LIKE: Readonly<Record<string, string>> = {
   ...{ Z: '2', z: '2', A: '4', S: '5', s: '5', G: '6', b: '6', T: '7', B: '8', g: '9', q: '9' },
 }
 
-/** At the beginning, other letters are those of an order or a customer. */
-const IN_PLACE = /^\W*[OolI|]|(?<=\d.*)[\p{L}|]/gu
+/** Before the first digit, other letters are those of an order or a customer. */
+const IN_FRONT = 'OolI|'
 
 /** A text whose letters all look like digits, as those digits; null for any other. */
 function withoutLookalikes(text: string): string | null {
-  const meant = text.replace(IN_PLACE, (found) => found.slice(0, -1) + (LOOK_LIKE[found.slice(-1)] ?? found.slice(-1)))
+  const first = text.search(/\d/)
+  const meant = text.replace(/[\p{L}|]/gu, (letter, at: number) =>
+    at > first || IN_FRONT.includes(letter) ? (LOOK_LIKE[letter] ?? letter) : letter,
+  )
   return meant === text || /[\p{L}|]/u.test(meant) ? null : meant
 }
 

@@ -1,4 +1,13 @@
-import { type Fix, isUnsure, nearestFixes, type Problem, type Reading, type ReadNumber, readPhoneCell } from '../phone'
+import {
+  type Fix,
+  isUnsure,
+  lettersAsDigits,
+  nearestFixes,
+  type Problem,
+  type Reading,
+  type ReadNumber,
+  readPhoneCell,
+} from '../phone'
 import type { Field, Mapping } from '../table'
 import { proposeEmail, proposeReadable } from './emailForm'
 import { partsOfSplitAddress, readEmails } from './emails'
@@ -74,7 +83,11 @@ function handOfNumbers({ readings, numbers, country, rowSays = () => null }: Han
     const { problem } = reading
     if (problem === null || problem === 'left-out') return []
     const isElse = SOMETHING_ELSE.includes(problem)
-    const fixes = isElse ? [] : isUnsure(reading) ? bothReadings(reading) : fixesOf(raw, country, rowSays())
+    const fixes = isElse
+      ? lettersAsDigits(raw, country || null)
+      : isUnsure(reading)
+        ? bothReadings(reading)
+        : fixesOf(raw, country, rowSays())
     const promise = (isElse ? 0 : 1) + (fixes.length > 0 ? 1 : 0) + (isElse || isReached ? 0 : 1)
     return [{ column, raw, problem, fixes, rank: Math.max(1, promise) }]
   })

@@ -1,5 +1,6 @@
 import { describe, expect, it } from '@jest/globals'
-import { nearestFixes, readPhoneCell } from '../../src/phone'
+import { lettersAsDigits, nearestFixes, readPhoneCell } from '../../src/phone'
+import { compileRoutine, proposeRoutine } from '../../src/tidy'
 import { below, COUNTRIES, numbersOf, writtenForms } from './numbersOfPlan'
 
 const NUMBERS = 20
@@ -50,6 +51,22 @@ describe('a letter that looks like a digit', () => {
     }
     expect(without).toEqual([])
     expect(cells).toBeGreaterThan(2000)
+  })
+
+  it.each([
+    ['O6 7l 29 4S 88', 'FR', '06 71 29 45 88'],
+    ['O7911-ZO4481', 'GB', '07911-204481'],
+    ['B00123456', 'GB', null],
+    ['ask Bob', 'GB', null],
+  ])('tells what is meant where most of %s are letters', (cell, country, meant) => {
+    expect(lettersAsDigits(cell, country)).toEqual(meant === null ? [] : [{ kind: 'letter-for-digit', text: meant }])
+    const mapping = ['number'] as const
+    const tidier = compileRoutine(
+      proposeRoutine(mapping),
+      { mapping, headings: ['Phone'] },
+      { defaultCountry: country },
+    )
+    if (meant !== null) expect(tidier.tidy([cell]).hand[0]?.fixes[0]?.text).toBe(meant)
   })
 
   it('begins the number of an order or a customer, where it looks less like a digit', () => {
