@@ -34,7 +34,8 @@ export function startJobsApart(onFailure: () => void): { stop(): Promise<void> }
       child = null
       if (isStopping || code === 0) return start()
       console.error(`jobs: ended by themselves (${code ?? 'killed'})`)
-      if (isReady) setTimeout(start, PAUSE)
+      // Whoever was killed could begin: it may have been at work before it could say so.
+      if (isReady || code === null) setTimeout(start, PAUSE)
       else onFailure()
     })
   }

@@ -28,7 +28,8 @@ for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => vo
 process.once('disconnect', () => process.exit())
 
 const jobs = await starting
-process.send?.('ready')
+// Where the server is gone meanwhile, nobody need hear it.
+process.send?.('ready', undefined, {}, () => {})
 
 // What large lists leave in memory is given back for good by ending alone.
 const most = process.memoryUsage.rss() + config.limits.jobsGrowthMegabytes * MEGABYTE

@@ -56,6 +56,17 @@ describe('the process that works on jobs', () => {
     expect(await jobsOf(server)).not.toBe(killed)
   })
 
+  it('may be killed again and again, also before it has begun', async () => {
+    const { server, api, listId } = await startServer()
+    for (let i = 0; i < 3; i++) {
+      const killed = await jobsOf(server)
+      process.kill(killed, 'SIGKILL')
+      await until(() => !isThere(killed))
+    }
+    expect(await bringIn(api, listId, FILE)).toMatchObject({ state: 'ready', rows: ROWS })
+    expect(server.exitCode).toBeNull()
+  })
+
   it('gives memory back by ending once nothing is to be done, and what comes then is done by another', async () => {
     const { server, api, listId } = await startServer({ JOBS_GROWTH_MB: '20' })
     const grown = await jobsOf(server)
