@@ -26,10 +26,10 @@ process.once('message', () => void end())
 for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => void end())
 // The server is gone: whatever is left undone here is taken up by the next one.
 process.once('disconnect', () => process.exit())
+if (!process.connected) process.exit()
 
 const jobs = await starting
-// Where the server is gone meanwhile, nobody need hear it.
-process.send?.('ready', undefined, {}, () => {})
+process.send?.('ready', undefined, {}, (error) => error && process.exit())
 
 // What large lists leave in memory is given back for good by ending alone.
 const most = process.memoryUsage.rss() + config.limits.jobsGrowthMegabytes * MEGABYTE

@@ -80,6 +80,17 @@ describe('the process that works on jobs', () => {
     expect(server.exitCode).toBeNull()
   })
 
+  it('ends with its server, whose end it could not hear yet', async () => {
+    const databaseUrl = await freshDatabase({ isEmpty: true })
+    for (let i = 0; i < 5; i++) {
+      const server = await startProcess(databaseUrl, await freePort())
+      const jobs = await jobsOf(server)
+      server.kill('SIGKILL')
+      await until(() => !isThere(jobs))
+      expect(isThere(jobs)).toBe(false)
+    }
+  })
+
   it.each(['SIGTERM', 'SIGKILL'] as const)('ends with its server, which a %s ends', async (signal) => {
     const { server } = await startServer()
     const jobs = await jobsOf(server)
