@@ -1,6 +1,6 @@
 export { plainCharacters } from './characters'
 export { callingDigitsOf, countOfPlan, planCountries } from './engine/tables'
-export { type Fix, lettersAsDigits, nearestFixes } from './nearestFixes'
+export { type Fix, lettersAsDigits, nearestFixes, onlyNumberIn } from './nearestFixes'
 export { dialledFrom, type NumberFacts, numberFacts, type Textable, textable, timeZonesOf } from './numberFacts'
 export { formatNumber, isValidE164 } from './plan'
 export { readPhoneCell } from './readPhoneCell'

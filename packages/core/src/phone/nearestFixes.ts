@@ -39,7 +39,7 @@ export function nearestFixes(raw: string, country: string | null): readonly Fix[
   const found = new Map<string, Fix>()
   for (const fix of possibilities(text, plus, digits, country)) {
     if (found.size === MOST) break
-    const e164 = numberIn(fix.text, fix.kind === 'other-country' ? null : country)
+    const e164 = onlyNumberIn(fix.text, fix.kind === 'other-country' ? null : country)
     if (e164 !== null && !found.has(e164)) found.set(e164, fix)
   }
   return [...found.values()]
@@ -52,11 +52,11 @@ export function nearestFixes(raw: string, country: string | null): readonly Fix[
  */
 export function lettersAsDigits(raw: string, country: string | null): readonly Fix[] {
   const text = withoutLookalikes(plainCharacters(raw).trim())
-  return text === null || numberIn(text, country) === null ? [] : [{ kind: 'letter-for-digit', text }]
+  return text === null || onlyNumberIn(text, country) === null ? [] : [{ kind: 'letter-for-digit', text }]
 }
 
 /** The one valid number that a text is without a doubt; null where it is none. */
-function numberIn(text: string, country: string | null): string | null {
+export function onlyNumberIn(text: string, country: string | null): string | null {
   const { numbers, problem } = readPhoneCell(text, { country })
   const [number, ...others] = numbers
   return number?.valid && problem === null && others.length === 0 ? number.e164 : null

@@ -27,15 +27,15 @@ export interface StemNumbers {
  * @returns null where the text is no such thing, or not each of them is a number
  */
 export function numbersOfStem(text: string, likenessOf: (text: string) => Likeness): StemNumbers | null {
-  const isOne = likenessOf(text) === 'stands'
+  const whole = likenessOf(text)
   const tails = (TAILS_BEHIND_SLASH.exec(text) ?? TAIL_BEHIND_DASH.exec(text))?.[0]
   const endings = tails?.match(/\s*[/-]\s*-?\d+/g) ?? []
   // Nothing but endings stands behind a slash: what lost its zero may have them too.
-  const least = likenessOf(text) === 'none' && tails?.includes('/') ? ANY : STANDING
+  const least = whole === 'none' && tails?.includes('/') ? ANY : STANDING
   // A group of the stem itself may be as short as an ending.
   for (let first = 0; first < endings.length; first++) {
     const numbers = withEndings(text, endings.slice(first), (one) => least.has(likenessOf(one)))
-    if (numbers) return { numbers, isOneToo: isOne }
+    if (numbers) return { numbers, isOneToo: whole === 'stands' }
   }
   return null
 }

@@ -3,10 +3,10 @@ import {
   isUnsure,
   lettersAsDigits,
   nearestFixes,
+  onlyNumberIn,
   type Problem,
   type Reading,
   type ReadNumber,
-  readPhoneCell,
 } from '../phone'
 import type { Field, Mapping } from '../table'
 import { proposeEmail, proposeReadable } from './emailForm'
@@ -99,10 +99,8 @@ const MOST_FIXES = 3
 function fixesOf(raw: string, country: string, rowSays: string | null): readonly Fix[] {
   const near = nearestFixes(raw, country || null)
   if (rowSays === null || rowSays === country) return near
-  const { numbers, problem } = readPhoneCell(raw, { country: rowSays })
-  const [number] = numbers
-  if (!number?.valid || problem !== null || numbers.length > 1) return near
-  return [{ kind: 'other-country' as const, text: number.e164 }, ...near].slice(0, MOST_FIXES)
+  const e164 = onlyNumberIn(raw, rowSays)
+  return e164 === null ? near : [{ kind: 'other-country' as const, text: e164 }, ...near].slice(0, MOST_FIXES)
 }
 
 /** Numbers of one stem are one reading together; the whole as one number is the other. */
